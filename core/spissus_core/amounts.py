@@ -1,0 +1,53 @@
+"""Pydantic types for amounts: a number, or text as a cook writes it ("1.4 l", "2 1/8 in", "0.6 %").
+
+Validated, each is a plain number in the unit of its name; text is read by :func:`.quantities.parse`.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, NamedTuple
+
+from pydantic import BeforeValidator, WithJsonSchema
+
+from .errors import QuantityError
+from .quantities import Dimension, parse, within
+
+
+class Accepts(NamedTuple):
+    """What an amount may be: its dimension, the unit a bare number is in, and the accepted range."""
+
+    dimension: Dimension
+    unit: str
+    low: float
+    high: float
+    what: str
+
+
+def read_amount(value: object, accepts: Accepts) -> float:
+    """A number or a text as a number in ``accepts.unit``.
+
+    Raises
+    ------
+    QuantityError : unreadable, or out of range.
+    """
+    number = parse(value, accepts.dimension, default_unit=accepts.unit) if isinstance(value, str) else value
+    if isinstance(number, bool) or not isinstance(number, int | float):
+        raise QuantityError("amount", f"{accepts.what} must be a number or an amount with its unit.")
+    return within(float(number), accepts.low, accepts.high, field="amount", what=accepts.what, unit=accepts.unit)
+
+
+#: How such an amount looks in JSON Schema.
+NUMBER_OR_TEXT = WithJsonSchema({"anyOf": [{"type": "number"}, {"type": "string", "maxLength": 60}]})
+
+
+def _reader(accepts: Accepts) -> BeforeValidator:
+    return BeforeValidator(lambda value: read_amount(value, accepts))
+
+
+VolumeMl = Annotated[float, _reader(Accepts("volume", "mL", 0.0, 100_000.0, "A volume")), NUMBER_OR_TEXT]
+MassG = Annotated[float, _reader(Accepts("mass", "g", 0.0, 100_000.0, "A weight")), NUMBER_OR_TEXT]
+DepthMm = Annotated[float, _reader(Accepts("length", "mm", 0.0, 800.0, "A depth")), NUMBER_OR_TEXT]
+Percent = Annotated[float, _reader(Accepts("percent", "%", 0.0, 30.0, "A salt content")), NUMBER_OR_TEXT]
+PanWidthMm = Annotated[float, _reader(Accepts("length", "mm", 40.0, 1500.0, "The width of a pan")), NUMBER_OR_TEXT]
+PanHeightMm = Annotated[float, _reader(Accepts("length", "mm", 20.0, 800.0, "The height of a pan")), NUMBER_OR_TEXT]
+PanWeightG = Annotated[float, _reader(Accepts("mass", "g", 50.0, 60_000.0, "The weight of a pan")), NUMBER_OR_TEXT]

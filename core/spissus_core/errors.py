@@ -1,0 +1,27 @@
+"""What the core says when it cannot use what it was given."""
+
+from __future__ import annotations
+
+
+class SpissusError(ValueError):
+    """Input the core cannot use.
+
+    ``field`` is the dotted name of the offending input, ``message`` a sentence a cook can act on.
+    """
+
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field
+        self.message = message
+
+
+class QuantityError(SpissusError):
+    """An amount that cannot be read, or lies outside what a kitchen can hold."""
+
+
+class MeasurementError(SpissusError):
+    """A measurement that contradicts the pan it was taken in."""
+
+
+class TargetError(SpissusError):
+    """A wish the pot in hand cannot meet."""

@@ -1,0 +1,41 @@
+"""A number with the range it may really have."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+#: Half-width of a central 80 % interval of a normal distribution, in standard deviations.
+Z80 = 1.2816
+
+
+@dataclass(frozen=True, slots=True)
+class Estimate:
+    """A best value between the ends of its 80 % interval."""
+
+    low: float
+    best: float
+    high: float
+
+    def __post_init__(self) -> None:
+        if not self.low <= self.best <= self.high:
+            raise ValueError(f"not ordered: {self.low} <= {self.best} <= {self.high}")
+
+    @classmethod
+    def exact(cls, value: float) -> Estimate:
+        """A value known without error."""
+        return cls(value, value, value)
+
+    @classmethod
+    def log_normal(cls, best: float, spread: float) -> Estimate:
+        """80 % interval of a log-normal with median ``best`` and log standard deviation ``spread``."""
+        factor = math.exp(Z80 * spread)
+        return cls(best / factor, best, best * factor)
+
+    def scaled(self, factor: float) -> Estimate:
+        """The estimate times a non-negative constant."""
+        return Estimate(self.low * factor, self.best * factor, self.high * factor)
+
+    def divided_into(self, amount: float) -> Estimate:
+        """``amount`` / self: a high rate gives the short time."""
+        return Estimate(amount / self.high, amount / self.best, amount / self.low)

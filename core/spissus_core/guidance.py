@@ -1,0 +1,142 @@
+"""The next act: the one thing to do now, in numbers. The words are put to it elsewhere."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from . import events as ev
+from .evaporation import boiled_to_volume, boiling_rate_g_min
+from .fold import Pot, Timeline, fat_to_skim
+from .routes import Route, solve_route
+from .seasoning import FIRST_SHARE as FIRST_SALT
+from .thickeners import FIRST_SHARE as FIRST_THICKENER
+
+ActKind = Literal[
+    "start", "want", "choose", "skim", "boil", "let_down", "thicken", "test_body", "salt", "test_salt", "finish",
+    "done",
+]  # fmt: skip
+
+#: Longest time between looks, min (common practice).
+LONGEST_LOOK_MIN = 10.0
+#: A pot within this share of its mark is there: no measurement tells the difference.
+CLOSE_ENOUGH = 0.02
+#: Salt below this is not worth weighing, g.
+LEAST_SALT_G = 0.3
+#: What a cook changes when the tongue contradicts the arithmetic: 5 % of the liquid, or 0.05 % salt.
+NUDGE_SHARE = 0.05
+NUDGE_SALT_PERCENT = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class Act:
+    """What to do next.
+
+    ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for let_down, dry g for
+    thicken, g for salt. ``look_min`` and ``expect_mm`` belong to boil, where ``route`` holds the mark
+    to stop at. ``first`` tells the first helping of thickener or salt from those that follow.
+    """
+
+    kind: ActKind
+    route: Route | None = None
+    amount: float = 0.0
+    prepare: float = 0.0
+    look_min: float = 0.0
+    expect_mm: float = 0.0
+    stop_mm: float = 0.0
+    stop_gross_g: float | None = None
+    first: bool = True
+
+
+def next_act(timeline: Timeline) -> Act:
+    """The next act of a batch."""
+    pot = timeline.pot
+    if pot is None:
+        return Act("start")
+    if timeline.finished is not None:
+        return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
+    if timeline.wanted is None:
+        return Act("want")
+    if timeline.chosen is None:
+        return Act("choose")
+    if fat_to_skim(pot) and not timeline.fat_settled:
+        return Act("skim", amount=pot.contents.fat_ml)
+    route = plan(timeline)
+    assert route is not None
+    return _volume_act(timeline, pot, route) or _body_act(timeline, pot, route) or _salt_act(timeline, pot, route)
+
+
+def plan(timeline: Timeline) -> Route | None:
+    """The chosen route, worked out afresh from the pot as it is; None before there is one.
+
+    Once thickener is in, or the body was found right, no more boiling is planned.
+    """
+    if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
+        return None
+    settled = timeline.thickener_added or timeline.body_verdict is not None or timeline.finished is not None
+    return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=settled)
+
+
+def _volume_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:
+    now = pot.contents.liquid_ml
+    if route.let_down_ml > CLOSE_ENOUGH * now:
+        return Act("let_down", route, amount=route.let_down_ml)
+    if timeline.chosen and timeline.chosen.route == "reduction" and timeline.body_verdict == "low":
+        return _boil(pot, route, (1.0 - NUDGE_SHARE) * now)
+    if route.share_left < 1.0 - CLOSE_ENOUGH:
+        return _boil(pot, route, route.boil_to_ml)
+    return None
+
+
+def _boil(pot: Pot, route: Route, stop_ml: float) -> Act:
+    """Boil on, and look when there is one chance in ten of having reached the mark."""
+    stop = boiled_to_volume(pot.contents, stop_ml)
+    rate = boiling_rate_g_min(pot.burner.net_kw)
+    to_lose = pot.contents.mass_g - stop.mass_g
+    look = min(max(to_lose / rate.high, 1.0), LONGEST_LOOK_MIN)
+    expected_ml = max(pot.contents.liquid_ml - rate.best * look / pot.contents.density_g_ml, stop_ml)
+    return Act(
+        "boil", route, amount=stop_ml, look_min=look, expect_mm=pot.mark_mm(expected_ml), stop_mm=pot.mark_mm(stop_ml),
+        stop_gross_g=None if pot.pan.empty_g is None else stop.mass_g + pot.pan.empty_g,
+    )  # fmt: skip
+
+
+def _body_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:
+    verdict = timeline.body_verdict
+    if verdict == "right":
+        return None
+    if verdict == "high":
+        return Act("let_down", route, amount=NUDGE_SHARE * pot.contents.liquid_ml, first=False)
+    if verdict is None and (timeline.thickener_added or route.thickener is None):
+        return Act("test_body", route)
+    thickener = route.thickener
+    if thickener is None:
+        # The arithmetic says it is thick enough, the spoon says it is not: the spoon is right.
+        binder = solve_route(pot, _thicker(timeline), timeline.chosen.route, here=True) if timeline.chosen else route
+        thickener = binder.thickener
+        if thickener is None:
+            return Act("test_body", route)
+        return Act("thicken", binder, amount=thickener.tbsp_g / 2.0, first=False)
+    if not timeline.thickener_added:
+        return Act("thicken", route, amount=FIRST_THICKENER * route.dry_g, prepare=1.1 * route.dry_g)
+    spoon = max(thickener.tbsp_g / 2.0, route.dry_g / 2.0)
+    return Act("thicken", route, amount=min(route.dry_g, spoon), first=False)
+
+
+def _thicker(timeline: Timeline) -> ev.Wanted:
+    assert timeline.wanted is not None
+    return timeline.wanted.model_copy(update={"body": min(timeline.wanted.body + 1, 5)})
+
+
+def _salt_act(timeline: Timeline, pot: Pot, route: Route) -> Act:
+    verdict, missing = timeline.salt_verdict, route.salt_to_add_g
+    if verdict == "right":
+        return Act("finish", route, amount=pot.contents.liquid_ml)
+    if verdict == "high":
+        return Act("let_down", route, amount=NUDGE_SHARE * pot.contents.liquid_ml, first=False)
+    if verdict == "low":
+        nudge = NUDGE_SALT_PERCENT / 100.0 * pot.contents.liquid_g
+        return Act("salt", route, amount=max(missing, nudge), first=False)
+    if not timeline.salt_added and missing > LEAST_SALT_G:
+        return Act("salt", route, amount=FIRST_SALT * missing)
+    return Act("test_salt", route, amount=missing)

@@ -1,0 +1,330 @@
+"""Amounts as cooks write them: reading them, and printing them as they can be measured.
+
+Unit sizes come from Pint, which follows NIST SP 811; the label cup and spoons from 21 CFR 101.9;
+the metric cup (250 mL) and the Australian tablespoon (20 mL) are metrication-board sizes. Spoons
+and cups mean US customary measures unless the text says "metric" or "label".
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+from typing import Literal
+
+import pint
+
+from .errors import QuantityError
+
+Dimension = Literal["volume", "mass", "length", "temperature", "percent"]
+UnitSystem = Literal["metric", "us"]
+
+_pint: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
+
+
+def _size(unit: str, base: str) -> float:
+    return float(_pint.Quantity(1.0, unit).to(base).magnitude)
+
+
+ML_PER_CUP = _size("cup", "milliliter")
+ML_PER_TBSP = _size("tablespoon", "milliliter")
+ML_PER_TSP = _size("teaspoon", "milliliter")
+ML_PER_QUART = _size("quart", "milliliter")
+G_PER_OUNCE = _size("ounce", "gram")
+MM_PER_INCH = _size("inch", "millimeter")
+
+#: Wine is sold by this bottle almost everywhere; "a bottle" means it.
+ML_PER_BOTTLE = 750.0
+
+_UNITS: dict[str, tuple[Dimension, float]] = {}
+
+
+def _learn(dimension: Dimension, size: float, *spellings: str) -> None:
+    for spelling in spellings:
+        _UNITS[spelling] = (dimension, size)
+
+
+_learn("volume", 1.0, "ml", "milliliter", "milliliters", "millilitre", "millilitres", "cc")
+_learn("volume", 10.0, "cl", "centilitre", "centilitres", "centiliter", "centiliters")
+_learn("volume", 100.0, "dl", "decilitre", "decilitres", "deciliter", "deciliters")
+_learn("volume", 1000.0, "l", "lt", "litre", "litres", "liter", "liters")
+_learn("volume", ML_PER_CUP, "cup", "cups", "c", "us cup", "us cups")
+_learn("volume", 240.0, "label cup", "label cups")
+_learn("volume", 250.0, "metric cup", "metric cups")
+_learn("volume", ML_PER_TBSP, "tbsp", "tbsps", "tbs", "tb", "tablespoon", "tablespoons")
+_learn("volume", 15.0, "label tbsp", "metric tbsp")
+_learn("volume", 20.0, "australian tbsp", "australian tablespoon", "australian tablespoons")
+_learn("volume", ML_PER_TSP, "tsp", "tsps", "teaspoon", "teaspoons")
+_learn("volume", 5.0, "label tsp", "metric tsp")
+_learn("volume", _size("fluid_ounce", "milliliter"), "fl oz", "floz", "fl. oz", "fluid ounce", "fluid ounces")
+_learn("volume", _size("pint", "milliliter"), "pt", "pts", "pint", "pints")
+_learn("volume", ML_PER_QUART, "qt", "qts", "quart", "quarts")
+_learn("volume", _size("gallon", "milliliter"), "gal", "gallon", "gallons")
+_learn("volume", ML_PER_BOTTLE, "bottle", "bottles")
+_learn("mass", 1.0, "g", "gr", "gram", "grams", "gramme", "grammes")
+_learn("mass", 1e-3, "mg", "milligram", "milligrams")
+_learn("mass", 1e3, "kg", "kilo", "kilos", "kilogram", "kilograms")
+_learn("mass", G_PER_OUNCE, "oz", "ounce", "ounces")
+_learn("mass", _size("pound", "gram"), "lb", "lbs", "pound", "pounds")
+_learn("length", 1.0, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
+_learn("length", 10.0, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
+_learn("length", MM_PER_INCH, "in", "inch", "inches", '"', "″")
+_learn("percent", 1.0, "%", "percent", "per cent")
+_learn("temperature", 1.0, "°c", "celsius", "degc")
+_learn("temperature", 1.0, "°f", "f", "fahrenheit", "degf")
+
+_VULGAR = {c: Fraction(n, d) for c, n, d in (
+    ("½", 1, 2), ("⅓", 1, 3), ("⅔", 2, 3), ("¼", 1, 4), ("¾", 3, 4), ("⅕", 1, 5), ("⅖", 2, 5),
+    ("⅗", 3, 5), ("⅘", 4, 5), ("⅙", 1, 6), ("⅚", 5, 6), ("⅛", 1, 8), ("⅜", 3, 8), ("⅝", 5, 8),
+    ("⅞", 7, 8),
+)}  # fmt: skip
+_WORDS = {"a": 1.0, "an": 1.0, "one": 1.0, "half": 0.5, "quarter": 0.25, "two": 2.0, "three": 3.0, "four": 4.0}
+_SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
+_GROUPED = re.compile(r"\d{1,3}(?: \d{3})+(?![\d/])(?:[.,]\d+)?")
+_NUMBER = re.compile(
+    r"(?P<whole>\d+)\s*[ -]?\s*(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
+    r"|(?P<only>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
+    r"|(?P<mixed>\d+)[ -]+(?P<n>\d+)\s*[/⁄]\s*(?P<d>\d+)"
+    r"|(?P<num>\d+)\s*[/⁄]\s*(?P<den>\d+)"
+    r"|(?P<decimal>\d*[.,]\d+|\d+)"
+)
+
+#: What the cook is told to write, by dimension.
+_EXAMPLES = {
+    "volume": "1.4 l, 6 cups or 1 1/2 qt",
+    "mass": "812 g or 1 lb",
+    "length": "53 mm or 2 1/8 in",
+    "temperature": "85 °C or 185 °F",
+    "percent": "0.6 %",
+}
+_NOUNS = {
+    "volume": "volume", "mass": "weight", "length": "depth", "temperature": "temperature",
+    "percent": "percentage",
+}  # fmt: skip
+
+
+def parse(text: str, dimension: Dimension, *, field: str = "amount", default_unit: str | None = None) -> float:
+    """Read an amount the way a cook writes it.
+
+    Decimal points and commas, "1 1/2", "1½", "¾", grouped thousands with a space ("1 010 mL"), and
+    the words "half a", "a", "two" are understood.
+
+    Parameters
+    ----------
+    text : the amount with its unit, e.g. ``"1½ qt"``.
+    dimension : which kind of amount is expected.
+    field : name reported in an error.
+    default_unit : unit taken when none is written; ``None`` refuses a bare number.
+
+    Returns
+    -------
+    mL, g, mm, °C or per cent, by ``dimension``.
+
+    Raises
+    ------
+    QuantityError : unreadable, negative, an unknown unit, or a unit of another kind.
+    """
+    cleaned = _SPACES.sub(" ", text.strip())
+    example = _EXAMPLES[dimension]
+    if not cleaned:
+        raise QuantityError(field, f"Write an amount, for example {example}.")
+    if len(cleaned) > 60:
+        raise QuantityError(field, f"That is too long for one amount. Write it as {example}.")
+    sign = 1.0
+    if cleaned[0] in "-−–":
+        if dimension != "temperature":
+            raise QuantityError(field, f"“{cleaned}” is below zero. Write a positive amount, such as {example}.")
+        sign, cleaned = -1.0, cleaned[1:].lstrip()
+    value, rest = _read_number(cleaned, field, example)
+    unit = rest.strip().lower().rstrip(".")
+    if unit.startswith("of a "):
+        unit = unit[5:]
+    elif unit.startswith("a "):
+        unit = unit[2:]
+    if not unit:
+        if default_unit is None:
+            raise QuantityError(field, f"Say which unit “{cleaned}” is in, for example {example}.")
+        unit = default_unit.lower()
+    if dimension == "temperature" and unit in {"c", "°", "deg"}:
+        unit = "°c"
+    known = _UNITS.get(unit)
+    if known is None:
+        raise QuantityError(field, f"“{unit}” is not a unit known here. Write it as {example}.")
+    if known[0] != dimension:
+        raise QuantityError(
+            field, f"“{unit}” measures a {_NOUNS[known[0]]}; a {_NOUNS[dimension]} is needed here, such as {example}."
+        )
+    if dimension == "temperature":
+        degrees = sign * value
+        return (degrees - 32.0) / 1.8 if unit in {"°f", "f", "fahrenheit", "degf"} else degrees
+    return value * known[1]
+
+
+def _read_number(text: str, field: str, example: str) -> tuple[float, str]:
+    word, _, rest = text.partition(" ")
+    if word.lower() in _WORDS:
+        return _WORDS[word.lower()], rest
+    grouped = _GROUPED.match(text)
+    if grouped:
+        return float(grouped.group().replace(" ", "").replace(",", ".")), text[grouped.end() :]
+    match = _NUMBER.match(text)
+    if match is None:
+        raise QuantityError(field, f"“{text}” does not start with a number. Write it as {example}.")
+    rest = text[match.end() :]
+    if re.match(r"[.,/⁄\d]", rest.strip()):
+        raise QuantityError(field, f"“{text}” cannot be read as one number. Write it as {example}.")
+    got = match.groupdict()
+    if got["vulgar"]:
+        return int(got["whole"]) + float(_VULGAR[got["vulgar"]]), rest
+    if got["only"]:
+        return float(_VULGAR[got["only"]]), rest
+    if got["den"] or got["d"]:
+        bottom = int(got["den"] or got["d"])
+        if bottom == 0:
+            raise QuantityError(field, f"“{match.group()}” divides by zero. Write it as {example}.")
+        return int(got["mixed"] or 0) + int(got["num"] or got["n"]) / bottom, rest
+    decimal = got["decimal"]
+    if re.fullmatch(r"[1-9]\d{0,2},\d{3}", decimal):
+        plain, point = decimal.replace(",", ""), decimal.replace(",", ".")
+        raise QuantityError(field, f"“{decimal}” can be read two ways. Write {plain} or {point}.")
+    if len(decimal) > 12:
+        raise QuantityError(field, f"“{decimal}” is more than any kitchen holds. Write it as {example}.")
+    return float(decimal.replace(",", ".")), rest
+
+
+def within(value: float, low: float, high: float, *, field: str, what: str, unit: str) -> float:
+    """Return ``value`` if it lies in [low, high].
+
+    Raises
+    ------
+    QuantityError : it does not; the sentence names the accepted range.
+    """
+    if not math.isfinite(value) or not low <= value <= high:
+        raise QuantityError(field, f"{what} must lie between {low:g} and {high:g} {unit}; this is {value:g} {unit}.")
+    return value
+
+
+# -- printing -----------------------------------------------------------------------------------
+
+_NBSP = "\u00a0"
+_EIGHTHS = ("", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞")
+
+
+def grouped(value: float) -> str:
+    """A whole number with no-break spaces between thousands: ``1 010``."""
+    return f"{round(value):,}".replace(",", _NBSP)
+
+
+def _fraction(value: float, parts: int, *, thirds: bool = False) -> str:
+    """Nearest 1/``parts`` (2, 4 or 8) as a whole number and a vulgar fraction; thirds on request."""
+    if thirds and 0.29 < value % 1 < 0.71:
+        for third, sign in ((1 / 3, "⅓"), (2 / 3, "⅔")):
+            if abs(value % 1 - third) < 0.05:
+                return f"{int(value) or ''}{sign}"
+    steps = round(value * parts)
+    whole, part = divmod(steps, parts)
+    sign = _EIGHTHS[part * 8 // parts]
+    return f"{whole or ''}{sign}" or "0"
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """One amount, exact and as a cook reads it in either system of units."""
+
+    value: float
+    metric: str
+    us: str
+
+    @property
+    def both(self) -> str:
+        """Both wordings, for a sentence that must do without knowing the reader's units."""
+        return self.metric if self.us == self.metric else f"{self.metric} ({self.us})"
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """A sentence in the words of either system of units."""
+
+    metric: str
+    us: str
+
+
+def say(template: str, *amounts: Shown) -> Said:
+    """A sentence with its amounts, one ``{}`` each, filled in for either system of units."""
+    return Said(template.format(*(a.metric for a in amounts)), template.format(*(a.us for a in amounts)))
+
+
+@lru_cache(maxsize=4096)
+def show_volume(ml: float) -> Shown:
+    """A volume in mL: 5 mL steps from 50 mL, ½ tsp (2.5 mL) below; cups, quarts or spoons in US measure."""
+    if ml >= 10_000:
+        metric = f"{ml / 1000:.1f}{_NBSP}L"
+    elif ml >= 50:
+        metric = f"{grouped(round(ml / 5) * 5)}{_NBSP}mL"
+    else:
+        metric = f"{round(ml / 2.5) * 2.5:g}{_NBSP}mL"
+    return Shown(ml, metric, _us_volume(ml))
+
+
+def _us_volume(ml: float) -> str:
+    if ml >= 2.5 * ML_PER_QUART:
+        return f"{_fraction(ml / ML_PER_QUART, 8)}{_NBSP}qt"
+    if ml >= 0.23 * ML_PER_CUP:
+        cups = _fraction(ml / ML_PER_CUP, 8, thirds=ml < 2 * ML_PER_CUP)
+        return f"{cups}{_NBSP}{'cup' if ml <= 1.06 * ML_PER_CUP else 'cups'}"
+    return show_spoons(ml)
+
+
+def show_spoons(ml: float) -> str:
+    """A small volume in spoons: tablespoons in halves from 1 tbsp, teaspoons in eighths below."""
+    if ml >= 0.95 * ML_PER_TBSP:
+        return f"{_fraction(ml / ML_PER_TBSP, 2)}{_NBSP}tbsp"
+    if ml < ML_PER_TSP / 16:
+        return f"0{_NBSP}tsp"
+    return f"{_fraction(ml / ML_PER_TSP, 8 if ml < ML_PER_TSP / 2 else 4)}{_NBSP}tsp"
+
+
+@lru_cache(maxsize=4096)
+def show_mass(g: float) -> Shown:
+    """A mass in g: whole grams from 10 g, tenths below; ounces, or pounds and ounces, in US measure."""
+    metric = f"{grouped(g)}{_NBSP}g" if g >= 10 else f"{g:.1f}{_NBSP}g"
+    ounces = g / G_PER_OUNCE
+    if ounces >= 16:
+        pounds, rest = divmod(round(ounces * 10) / 10, 16)
+        us = f"{int(pounds)}{_NBSP}lb {rest:.1f}{_NBSP}oz"
+    else:
+        us = f"{ounces:.1f}{_NBSP}oz" if ounces >= 1 else f"{ounces:.2f}{_NBSP}oz"
+    return Shown(g, metric, us)
+
+
+@lru_cache(maxsize=4096)
+def show_length(mm: float) -> Shown:
+    """A depth in whole mm, or inches to the nearest sixteenth."""
+    sixteenths = round(mm / MM_PER_INCH * 16)
+    whole, part = divmod(sixteenths, 16)
+    if part:
+        fraction = Fraction(part, 16)
+        us = f"{whole or ''} {fraction.numerator}/{fraction.denominator}".strip()
+    else:
+        us = str(whole)
+    return Shown(mm, f"{round(mm)}{_NBSP}mm", f"{us}{_NBSP}in")
+
+
+def show_temperature(celsius: float) -> Shown:
+    """A temperature in whole degrees."""
+    return Shown(celsius, f"{round(celsius)}{_NBSP}°C", f"{round(celsius * 1.8 + 32)}{_NBSP}°F")
+
+
+def show_percent(percent: float) -> Shown:
+    """A mass percentage to two decimals."""
+    text = f"{percent:.2f}{_NBSP}%"
+    return Shown(percent, text, text)
+
+
+def show_minutes(minutes: float) -> Shown:
+    """A duration: whole minutes to an hour and a half, hours and minutes beyond."""
+    whole = round(minutes)
+    text = f"{whole}{_NBSP}min" if whole < 90 else f"{whole // 60}{_NBSP}h {whole % 60:02d}{_NBSP}min"
+    return Shown(minutes, text, text)

@@ -1,0 +1,118 @@
+"""Pans: how depth and volume belong together.
+
+Every pan is a straight or tapering wall over a flat base. Its two horizontal dimensions grow
+linearly from base to rim, so its volume is a cubic in the depth; the round tapered pan is the
+frustum V = πh/3 (r₀² + r₀r + r²) as a special case.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+from scipy.optimize import brentq
+
+from .amounts import PanHeightMm, PanWeightG, PanWidthMm
+from .errors import MeasurementError
+from .quantities import show_length, show_volume
+
+Shape = Literal["round", "oval", "rectangular"]
+
+#: Below this depth the edge scorches and a dip means little, mm (common practice).
+SHALLOW_MM = 8.0
+
+_AREA_FACTOR = {"round": math.pi / 4, "oval": math.pi / 4, "rectangular": 1.0}
+
+
+class Pan(BaseModel):
+    """A pan by its inner measurements, mm, and its empty weight, g.
+
+    ``length`` and ``width`` are the two inner horizontal dimensions; a round pan has both equal to
+    its diameter. A straight wall has the same figures at base and rim.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    name: str = Field(min_length=1, max_length=60)
+    shape: Shape = "round"
+    base_length_mm: PanWidthMm
+    base_width_mm: PanWidthMm
+    rim_length_mm: PanWidthMm
+    rim_width_mm: PanWidthMm
+    height_mm: PanHeightMm
+    empty_g: PanWeightG | None = None
+
+    @model_validator(mode="after")
+    def _rim_not_narrower(self) -> Pan:
+        if self.rim_length_mm < self.base_length_mm or self.rim_width_mm < self.base_width_mm:
+            raise MeasurementError("rim_length_mm", "The rim must be at least as wide as the base.")
+        if self.shape == "round" and (
+            self.base_length_mm != self.base_width_mm or self.rim_length_mm != self.rim_width_mm
+        ):
+            raise MeasurementError("base_width_mm", "A round pan is as long as it is wide.")
+        return self
+
+    @classmethod
+    def round(
+        cls, name: str, base_mm: float, height_mm: float, *, rim_mm: float | None = None, empty_g: float | None = None
+    ) -> Pan:
+        """A round pan from its inner base and rim diameters, mm."""
+        rim = rim_mm or base_mm
+        return cls(
+            name=name, base_length_mm=base_mm, base_width_mm=base_mm, rim_length_mm=rim, rim_width_mm=rim,
+            height_mm=height_mm, empty_g=empty_g,
+        )  # fmt: skip
+
+    def area_mm2(self, depth_mm: float) -> float:
+        """Area of the surface at ``depth_mm`` above the base, mm²."""
+        share = depth_mm / self.height_mm
+        length = self.base_length_mm + (self.rim_length_mm - self.base_length_mm) * share
+        width = self.base_width_mm + (self.rim_width_mm - self.base_width_mm) * share
+        return _AREA_FACTOR[self.shape] * length * width
+
+    def volume_ml(self, depth_mm: float) -> float:
+        """Volume up to ``depth_mm``, mL: the integral of :meth:`area_mm2` in closed form.
+
+        Raises
+        ------
+        MeasurementError : the depth is below the base or above the rim.
+        """
+        if not 0.0 <= depth_mm <= self.height_mm * (1 + 1e-9):
+            raise MeasurementError(
+                "depth",
+                f"This pan is {show_length(self.height_mm).both} deep inside; "
+                f"a depth of {show_length(depth_mm).both} does not fit in it.",
+            )
+        h, deep = depth_mm, self.height_mm
+        grow_l, grow_w = self.rim_length_mm - self.base_length_mm, self.rim_width_mm - self.base_width_mm
+        integral = (
+            self.base_length_mm * self.base_width_mm * h
+            + (self.base_length_mm * grow_w + self.base_width_mm * grow_l) * h**2 / (2 * deep)
+            + grow_l * grow_w * h**3 / (3 * deep**2)
+        )
+        return _AREA_FACTOR[self.shape] * integral / 1000.0
+
+    @property
+    def capacity_ml(self) -> float:
+        """Volume to the rim, mL."""
+        return self.volume_ml(self.height_mm)
+
+    def depth_mm(self, volume_ml: float) -> float:
+        """Depth at which ``volume_ml`` stands, mm.
+
+        Raises
+        ------
+        MeasurementError : the pan does not hold that much.
+        """
+        if not 0.0 <= volume_ml <= self.capacity_ml * (1 + 1e-9):
+            raise MeasurementError(
+                "volume",
+                f"This pan holds {show_volume(self.capacity_ml).both} to the rim; "
+                f"{show_volume(volume_ml).both} does not fit in it.",
+            )
+        if self.rim_length_mm == self.base_length_mm and self.rim_width_mm == self.base_width_mm:
+            return volume_ml * 1000.0 / self.area_mm2(0.0)
+        return float(
+            brentq(lambda h: self.volume_ml(min(h, self.height_mm)) - volume_ml, 0.0, self.height_mm * (1 + 1e-9))
+        )

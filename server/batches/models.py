@@ -1,0 +1,46 @@
+"""Batches and their events. Nothing about a pot is stored but what happened to it."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Batch(models.Model):
+    """One pot of liquid on its way to a sauce.
+
+    ``summary`` is a projection of the events, written in the transaction that appends one, so that
+    lists never fold.
+    """
+
+    id = models.UUIDField(primary_key=True)
+    kitchen = models.ForeignKey("kitchens.Kitchen", on_delete=models.CASCADE, related_name="batches")
+    name = models.CharField(max_length=120)
+    created_at = models.DateTimeField()
+    last_seq = models.PositiveIntegerField(default=0)
+    summary = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["-created_at", "-id"]
+        indexes = [models.Index(fields=["kitchen", "-created_at", "-id"], name="batch_list")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Event(models.Model):
+    """Something that happened. Rows are added, never changed or removed."""
+
+    id = models.UUIDField(primary_key=True)
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="events")
+    seq = models.PositiveIntegerField()
+    at = models.DateTimeField()
+    recorded_at = models.DateTimeField(auto_now_add=True)
+    kind = models.CharField(max_length=20)
+    payload = models.JSONField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        ordering = ["seq"]
+        constraints = [models.UniqueConstraint(fields=["batch", "seq"], name="one_event_a_number")]
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} {self.seq}: {self.kind}"

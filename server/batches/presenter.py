@@ -1,0 +1,287 @@
+"""A folded batch as the page shows it."""
+
+from __future__ import annotations
+
+import math
+
+from kitchens.api import PanShape, ShownOut
+from spissus_core import events as ev
+from spissus_core.body import LADDER, Body
+from spissus_core.contents import percent
+from spissus_core.estimate import Estimate
+from spissus_core.evaporation import boiling_rate_g_min
+from spissus_core.explanation import Reason, body_reason, notes, reasons
+from spissus_core.fat import fat_cautions
+from spissus_core.fold import Pot, Timeline
+from spissus_core.guidance import Act, next_act, plan
+from spissus_core.journey import Stretch, journey, stage_of, tone
+from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
+from spissus_core.quantities import say, show_length, show_mass, show_volume
+from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml
+
+from . import schemas as out
+from .models import Batch
+from .wording import carrier_amount, dry_amount, log_line, now_line, salt_amount
+
+_NAMES = {
+    "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
+    "gelatin": "gelatin", "pulp": "pulp", "other": "other solubles", "fat_emulsified": "bound fat",
+    "fat_free": "floating fat",
+}  # fmt: skip
+
+
+def range_out(estimate: Estimate) -> out.RangeOut:
+    return out.RangeOut(low=estimate.low, best=estimate.best, high=estimate.high)
+
+
+def reason_out(reason: Reason) -> out.ReasonOut:
+    return out.ReasonOut(what=reason.what, how=out.SaidOut.of(reason.how))
+
+
+def body_out(body: Body) -> out.BodyOut:
+    step = body.step
+    low, high = max(step.low, 1.0), min(step.high, 2000.0)
+    along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
+    return out.BodyOut(
+        step=step.index, word=step.word, does=step.does, viscosity=range_out(body.estimate),
+        position=step.index + min(max(along, 0.0), 0.999),
+    )  # fmt: skip
+
+
+def pot_out(pot: Pot) -> out.PotOut:
+    c = pot.contents
+    liquid = show_volume(c.liquid_ml)
+    return out.PotOut(
+        liquid=ShownOut.of(liquid),
+        depth=ShownOut.of(show_length(pot.depth_mm)),
+        fat=ShownOut.of(show_volume(c.fat_ml)),
+        fat_depth=ShownOut.of(show_length(pot.fat_mm)),
+        gross=None if pot.gross_g is None else ShownOut.of(show_mass(pot.gross_g)),
+        liquid_error=ShownOut.of(show_volume(pot.error_ml)),
+        salt=range_out(pot.salt_percent),
+        body=body_out(pot.body),
+        tone=tone(c),
+        contents=_contents(pot),
+        reasons=[reason_out(reason) for reason in _pot_reasons(pot)],
+        methods=_methods(pot),
+    )
+
+
+def _contents(pot: Pot) -> list[out.ContentsRow]:
+    c = pot.contents
+    masses = {label: getattr(c, name) for name, label in _NAMES.items()}
+    masses["thickener"] = c.starch_g
+    return [
+        out.ContentsRow(
+            name=label,
+            mass=ShownOut.of(show_mass(grams)),
+            percent=percent(grams, c.mass_g),
+            how=out.SaidOut.of(say(f"{grams:.1f} g ÷ {c.mass_g:.0f} g in the pot = {percent(grams, c.mass_g):.2f} %")),
+        )
+        for label, grams in masses.items()
+        if grams >= 0.05
+    ]
+
+
+def _pot_reasons(pot: Pot) -> list[Reason]:
+    c, salt = pot.contents, pot.salt_percent
+    volume = say(f"{c.liquid_g:.0f} g of liquid at {c.density_g_ml:.3f} g/mL, cold = {{}}", show_volume(c.liquid_ml))
+    found = [
+        Reason("Liquid", volume),
+        Reason(
+            "Salt",
+            say(
+                f"{c.salt:.1f} g salt ÷ {c.liquid_g:.0f} g of liquid = {salt.best:.2f} % "
+                f"(likely {salt.low:.2f} to {salt.high:.2f} %)"
+            ),
+        ),
+        body_reason(pot.body),
+    ]
+    if c.fat_free > 0.5:
+        found.append(Reason("Fat", say("{} floats, {} thick", show_volume(c.fat_ml), show_length(pot.fat_mm))))
+    return found
+
+
+def _methods(pot: Pot) -> list[out.MethodOut]:
+    c = pot.contents
+    methods: tuple[Method, ...] = ("jug", "dip", "scale")
+    errors = {m: error_ml(pot.pan, m, c.volume_ml, c.density_g_ml) for m in methods}
+    usable = {"jug": True, "dip": pot.depth_mm > 4 * DIP_ERROR_MM, "scale": pot.pan.empty_g is not None}
+    best = min((m for m in methods if usable[m]), key=lambda m: errors[m])
+    return [
+        out.MethodOut(method=m, error=ShownOut.of(show_volume(errors[m])), best=m == best, usable=usable[m])
+        for m in methods
+    ]
+
+
+def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
+    t = route.thickener
+    return out.RouteOut(
+        kind=route.kind,
+        label=LABELS[route.kind],
+        feasible=route.feasible,
+        reason=None if route.reason is None else out.SaidOut.of(route.reason),
+        volume=ShownOut.of(show_volume(route.volume_ml)),
+        boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
+        share_left=route.share_left,
+        mark=ShownOut.of(show_length(route.mark_mm)),
+        gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
+        minutes=range_out(route.minutes),
+        thickener=None if t is None else t.label,
+        dry_name=None if t is None else t.dry,
+        dry=None if t is None else ShownOut.of(dry_amount(route.dry_g, t)),
+        dry_range=None if t is None else range_out(route.dry_range_g),
+        carrier=None if t is None else ShownOut.of(carrier_amount(route.dry_g, t)),
+        carrier_name=None if t is None else ("fat" if t.fat_per_g else "cold water"),
+        how=None if t is None else t.how,
+        allergens=[] if t is None else list(t.allergens),
+        salt_before=range_out(route.salt_before),
+        salt_after=range_out(route.salt_after),
+        salt_to_add=ShownOut.of(salt_amount(route.salt_to_add_g, "table")),
+        portions=None if not wanted.portion_ml else route.volume_ml / wanted.portion_ml,
+        body=body_out(route.body),
+        notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
+        reasons=[reason_out(reason) for reason in reasons(pot, wanted, route)],
+    )
+
+
+def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: tuple[TradePoint, ...]) -> out.RoutesOut:
+    return out.RoutesOut(
+        routes=[route_out(pot, wanted, route) for route in routes],
+        trade=[
+            out.TradeOut(
+                volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
+                roux_flour_g=p.roux_flour_g, corn_starch_g=p.corn_starch_g,
+            )
+            for p in points
+        ],
+        wanted=ShownOut.of(show_volume(wanted.amount_ml)),
+        least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
+        most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
+    )  # fmt: skip
+
+
+def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
+    """Where the skewer is marked: the start, now, where to stop, and where it gets too salty."""
+    pot, start = timeline.pot, timeline.start
+    if pot is None or start is None:
+        return []
+    marks = [out.MarkOut(kind="now", depth=ShownOut.of(show_length(pot.depth_mm)))]
+    if start.depth_mm - pot.depth_mm > 1.0 and start.pan == pot.pan:
+        marks.insert(0, out.MarkOut(kind="start", depth=ShownOut.of(show_length(start.depth_mm))))
+    if act is not None and act.kind == "boil":
+        marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
+    else:
+        route = plan(timeline)
+        if route is not None and route.share_left < 0.98:
+            marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
+    ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
+    if ceiling is not None and ceiling < pot.contents.liquid_ml:
+        marks.append(out.MarkOut(kind="ceiling", depth=ShownOut.of(show_length(pot.mark_mm(ceiling)))))
+    return marks
+
+
+def curve_out(timeline: Timeline, act: Act) -> out.CurveOut:
+    """The measurements so far, and the way down from the last of them."""
+    pot = timeline.pot
+    assert pot is not None
+    ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
+    measured = [
+        m for m in timeline.moments
+        if not m.struck and m.problem is None and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
+    ]  # fmt: skip
+    boiling = act.kind == "boil" and act.route is not None
+    return out.CurveOut(
+        points=[
+            out.CurvePoint(
+                at=m.event.at, liquid=ShownOut.of(show_volume(m.pot.contents.liquid_ml)), error_ml=m.pot.error_ml
+            )
+            for m in measured
+            if m.pot is not None
+        ],
+        stop=ShownOut.of(show_volume(act.amount)) if boiling else None,
+        ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
+        minutes=range_out(act.route.minutes) if boiling and act.route else None,
+        steam_g_min=range_out(boiling_rate_g_min(pot.burner.net_kw)),
+    )
+
+
+def stretch_out(stretch: Stretch) -> out.StretchOut:
+    return out.StretchOut(
+        stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
+        from_tone=stretch.from_tone, to_tone=stretch.to_tone, salt_percent=stretch.salt_percent,
+        to=ShownOut.of(show_volume(max(stretch.to_ml, 0.0))),
+        fat=ShownOut.of(show_volume(stretch.fat_ml)),
+        vapour=ShownOut.of(show_volume(stretch.vapour_ml)),
+        added=ShownOut.of(show_volume(stretch.added_ml)),
+    )  # fmt: skip
+
+
+def wanted_out(wanted: ev.Wanted) -> out.WantedOut:
+    return out.WantedOut(
+        amount=ShownOut.of(show_volume(wanted.amount_ml)),
+        portions=wanted.portions,
+        portion=None if wanted.portion_ml is None else ShownOut.of(show_volume(wanted.portion_ml)),
+        body=wanted.body,
+        salt_percent=wanted.salt_percent,
+        ceiling_percent=wanted.ceiling_percent,
+    )
+
+
+def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
+    """Everything the page shows of one batch."""
+    pot = timeline.pot
+    assert pot is not None, "a batch begins with a start, which cannot be taken back"
+    act, route = next_act(timeline), plan(timeline)
+    thickener = act.route.thickener if act.route and act.kind == "thicken" else None
+    return out.BatchOut(
+        id=batch.id,
+        name=batch.name,
+        created_at=batch.created_at,
+        last_seq=batch.last_seq,
+        finished=timeline.finished is not None,
+        pan=PanShape(**pot.pan.model_dump()),
+        burner=pot.burner.name,
+        pot=pot_out(pot),
+        marks=marks_out(timeline, act),
+        curve=curve_out(timeline, act),
+        ribbon=[stretch_out(s) for s in journey(timeline)],
+        wanted=None if timeline.wanted is None else wanted_out(timeline.wanted),
+        chosen=None if timeline.chosen is None else timeline.chosen.route,
+        plan=None if route is None or timeline.wanted is None else route_out(pot, timeline.wanted, route),
+        act=out.ActOut(
+            kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
+            thickener=None if thickener is None else thickener.kind,
+        ),
+        log=_log(timeline),
+        cautions=list(fat_cautions(act.kind == "skim", pot.hot)),
+        ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
+    )  # fmt: skip
+
+
+def _log(timeline: Timeline) -> list[out.EntryOut]:
+    started = next((m.event.id for m in timeline.moments if isinstance(m.event.payload, ev.Started)), None)
+    return [
+        out.EntryOut(
+            id=m.event.id,
+            seq=m.event.seq,
+            at=m.event.at,
+            kind=m.event.payload.kind,
+            text=out.SaidOut.of(log_line(m.event.payload)),
+            struck=m.struck,
+            problem=None if m.problem is None else m.problem.message,
+            undoable=not m.struck and m.event.id != started and not isinstance(m.event.payload, ev.Struck),
+        )
+        for m in timeline.moments
+    ]
+
+
+def line_out(batch: Batch) -> out.BatchLine:
+    """A batch in a list, from its summary alone."""
+    s = batch.summary
+    return out.BatchLine(
+        id=batch.id, name=batch.name, created_at=batch.created_at, finished=s["finished"], stage=s["stage"],
+        pan=s["pan"], volume=ShownOut.of(show_volume(s["volume_ml"])), start=ShownOut.of(show_volume(s["start_ml"])),
+        salt_percent=s["salt_percent"], body=s["body"], tone=s["tone"],
+        share=min(s["volume_ml"] / s["start_ml"], 1.0),
+    )  # fmt: skip

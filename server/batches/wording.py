@@ -1,0 +1,191 @@
+"""The words: what the now line says, and what the log says of each event."""
+
+from __future__ import annotations
+
+from spissus_core import events as ev
+from spissus_core.body import LADDER
+from spissus_core.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.fat import WAYS
+from spissus_core.fold import Timeline
+from spissus_core.guidance import Act
+from spissus_core.ingredients import ingredient
+from spissus_core.measurement import Measured
+from spissus_core.quantities import (
+    Said,
+    Shown,
+    say,
+    show_length,
+    show_mass,
+    show_minutes,
+    show_spoons,
+    show_volume,
+)
+from spissus_core.routes import LABELS
+from spissus_core.seasoning import SaltKind, salt_spoon_ml
+from spissus_core.thickeners import THICKENERS, Thickener
+
+SALT_NAMES: dict[SaltKind, str] = {
+    "table": "table salt",
+    "fine_sea": "fine sea salt",
+    "dense_flake": "coarse dense flakes",
+    "light_flake": "light flakes",
+}
+
+
+def salt_amount(grams: float, kind: SaltKind) -> Shown:
+    """Salt in tenths of a gram and in spoons of its kind; the same in either system."""
+    text = f"{grams:.1f}\u00a0g ({show_spoons(salt_spoon_ml(grams, kind))})"
+    return Shown(grams, text, text)
+
+
+def dry_amount(grams: float, thickener: Thickener) -> Shown:
+    """Dry thickener by weight and in level spoons."""
+    shown, spoons = show_mass(grams), show_spoons(thickener.spoon_ml(grams))
+    return Shown(grams, f"{shown.metric} ({spoons})", f"{spoons} ({shown.us})")
+
+
+def carrier_amount(grams: float, thickener: Thickener) -> Shown:
+    """The fat or cold liquid that goes in with ``grams`` g of thickener."""
+    if thickener.fat_per_g:
+        return show_mass(grams * thickener.fat_per_g)
+    return show_volume(grams * thickener.water_per_g * SPECIFIC_VOLUME_ML_G["water"])
+
+
+def now_line(act: Act, timeline: Timeline) -> Said:
+    """One sentence that says what to do next."""
+    match act.kind:
+        case "start":
+            return say("Say what is in the pot.")
+        case "want":
+            return say("Say what you want of it: how much, how thick, how salty.")
+        case "choose":
+            return say("Pick a way there.")
+        case "skim":
+            return say("Skim first: about {} of fat is floating.", show_volume(act.amount))
+        case "boil":
+            return _boil_line(act)
+        case "let_down":
+            return _let_down_line(act, timeline)
+        case "thicken":
+            return _thicken_line(act)
+        case "test_body":
+            return _test_line(act, timeline)
+        case "salt":
+            more = (
+                "Stir in {} of salt, taste, let it rest." if act.first else "Stir in {} more of salt, and taste again."
+            )
+            return say(more, salt_amount(act.amount, "table"))
+        case "test_salt":
+            return _salt_line(act, timeline)
+        case "finish":
+            return say("It is a sauce: {}. Serve it, or keep it hot above {}.", show_volume(act.amount), HOLD_HOT)
+        case "done":
+            return say("Finished with {}.", show_volume(act.amount))
+
+
+#: Hot-holding limit: FDA Food Code 2022 §3-501.16. England asks for 63 °C; local rules come first.
+HOLD_HOT = Shown(57.0, "57\u00a0°C", "135\u00a0°F")
+
+
+def _boil_line(act: Act) -> Said:
+    assert act.route is not None
+    stop = show_length(act.stop_mm)
+    if act.look_min >= act.route.minutes.best:
+        return say("Boil {} and look. Stop at {}.", show_minutes(act.look_min), stop)
+    return say(
+        "Boil, and look in {}. Expect {}. Stop at {}.", show_minutes(act.look_min), show_length(act.expect_mm), stop
+    )
+
+
+def _let_down_line(act: Act, timeline: Timeline) -> Said:
+    amount = show_volume(act.amount)
+    if timeline.salt_verdict == "high":
+        return say("Too salty: stir in {} of water or unsalted stock, and taste again.", amount)
+    if timeline.body_verdict == "high":
+        return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
+    return say("Past the mark: stir in {} of water or unsalted stock.", amount)
+
+
+def _thicken_line(act: Act) -> Said:
+    assert act.route is not None
+    thickener = act.route.thickener
+    assert thickener is not None
+    carrier = carrier_amount(act.amount, thickener)
+    with_what = "fat" if thickener.fat_per_g else "cold water"
+    if act.first:
+        return say(
+            f"Whisk in {{}} of {thickener.dry} with {{}} {with_what}. More follows by the spoon.",
+            dry_amount(act.amount, thickener), carrier,
+        )  # fmt: skip
+    return say(
+        f"Whisk in {{}} more {thickener.dry} with {{}} {with_what}, and test again.",
+        dry_amount(act.amount, thickener), carrier,
+    )  # fmt: skip
+
+
+def _test_line(act: Act, timeline: Timeline) -> Said:
+    word = LADDER[timeline.wanted.body].word if timeline.wanted else "sauce"
+    used = [m.event.payload for m in timeline.moments if not m.struck and isinstance(m.event.payload, ev.Thickened)]
+    if used:
+        low, high = THICKENERS[used[-1].thickener].wait_min
+        return say(f"Simmer {low} to {high} min, then a spoonful on a warm plate. Is it a {word}?")
+    return say(f"Put a spoonful on a warm plate. Is it a {word}?")
+
+
+def _salt_line(act: Act, timeline: Timeline) -> Said:
+    pot = timeline.pot
+    assert pot is not None
+    salt = f"about {pot.salt_percent.best:.2f} % salt"
+    if act.amount > 0.3:
+        return say(f"Taste it: {salt}. Flat? {{}} more would bring it to yours.", salt_amount(act.amount, "table"))
+    return say(f"Taste it: {salt}. Right?")
+
+
+def log_line(payload: ev.Payload) -> Said:
+    """What the log says of an event."""
+    match payload:
+        case ev.Started():
+            how = f"{{}} by {payload.liquid.measured.method} in: {{}}"
+            return say(how, _reading(payload.liquid.measured), _verbatim(payload.pan.name))
+        case ev.Wanted():
+            return say(
+                f"Wanted: {{}}, {LADDER[payload.body].word}, {payload.salt_percent:g} % salt, at most "
+                f"{payload.ceiling_percent:g} %",
+                show_volume(payload.amount_ml),
+            )
+        case ev.Chosen():
+            return say(f"Chosen: {LABELS[payload.route].lower()}")
+        case ev.Skimmed():
+            if payload.fat_ml is None:
+                return say(f"Skimmed: {WAYS[payload.way].label}")
+            return say("Left the fat on" if payload.fat_ml == 0 else "Skimmed {} of fat", show_volume(payload.fat_ml))
+        case ev.Read():
+            ends = {"misread": ", misread", "added": ", liquid was added", None: ""}[payload.gain]
+            return say(f"Reading by {payload.measured.method}: {{}}{ends}", _reading(payload.measured))
+        case ev.Thickened():
+            t = THICKENERS[payload.thickener]
+            return say(f"{t.label.capitalize()}: {{}} of {t.dry}", show_mass(payload.dry_g))
+        case ev.Salted():
+            return say(f"Salt: {payload.salt_g:.1f}\u00a0g")
+        case ev.Added():
+            amount = show_mass(payload.mass_g) if payload.mass_g is not None else show_volume(payload.volume_ml or 0.0)
+            return say(f"Added {{}} of {ingredient(payload.ingredient).name}", amount)
+        case ev.Tested():
+            words = {"low": "not enough", "right": "right", "high": "too much"}
+            return say(f"Tested {payload.of}: {words[payload.verdict]}")
+        case ev.Noted():
+            return say("{}", _verbatim(payload.text))
+        case ev.Finished():
+            return say("Finished")
+        case ev.Struck():
+            return say("Took an entry back")
+
+
+def _verbatim(text: str) -> Shown:
+    """The cook's own words, in either system of units."""
+    return Shown(0.0, text, text)
+
+
+def _reading(measured: Measured) -> Shown:
+    show = {"jug": show_volume, "dip": show_length, "scale": show_mass}[measured.method]
+    return show(measured.value)

@@ -1,0 +1,103 @@
+"""Settings. What differs between kitchens comes from the environment:
+
+DATABASE_URL            the PostgreSQL to use (required)
+SPISSUS_SECRET_KEY      signs sessions; required unless SPISSUS_DEBUG is 1
+SPISSUS_ALLOWED_HOSTS   names the site answers to, comma-separated; loopback by default
+SPISSUS_DEBUG           1 for development: the front end comes from Vite's own server
+SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
+"""
+
+import os
+from pathlib import Path
+
+import dj_database_url
+from django.core.exceptions import ImproperlyConfigured
+
+SERVER_DIR = Path(__file__).resolve().parent.parent
+WEB_DIR = SERVER_DIR.parent / "web"
+
+DEBUG = os.environ.get("SPISSUS_DEBUG") == "1"
+DEMO = os.environ.get("SPISSUS_DEMO") == "1"
+SECRET_KEY = os.environ.get("SPISSUS_SECRET_KEY") or ("for development only" if DEBUG else "")
+if not SECRET_KEY:
+    raise ImproperlyConfigured("Set SPISSUS_SECRET_KEY.")
+ALLOWED_HOSTS = os.environ.get("SPISSUS_ALLOWED_HOSTS", "127.0.0.1,localhost").split(",")
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "django_vite",
+    "ninja",
+    "kitchens",
+    "batches",
+    "demo",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+
+ROOT_URLCONF = "config.urls"
+ASGI_APPLICATION = "config.asgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [SERVER_DIR / "config" / "templates"],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+
+DATABASES = {"default": {**dj_database_url.parse(os.environ["DATABASE_URL"]), "OPTIONS": {"pool": True}}}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "kitchens.User"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 60
+
+#: One event is a few hundred bytes; a body beyond this is refused before it is read.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+USE_I18N = False
+
+STATIC_URL = "static/"
+STATIC_ROOT = WEB_DIR / "dist" / "static"
+STATICFILES_DIRS: list[Path] = []
+WHITENOISE_ROOT = WEB_DIR / "dist"
+#: Vite puts a hash of the content into the name of every asset.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
+DJANGO_VITE = {
+    "default": {
+        "dev_mode": DEBUG,
+        "manifest_path": WEB_DIR / "dist" / ".vite" / "manifest.json",
+        "static_url_prefix": "",
+    }
+}
+#: `./spissus` builds the page before it serves; commands that need no page run without one.
+SILENCED_SYSTEM_CHECKS = ["django_vite.W001"]
+SECURE_CONTENT_TYPE_NOSNIFF = True
+X_FRAME_OPTIONS = "DENY"
+SECURE_REFERRER_POLICY = "same-origin"
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

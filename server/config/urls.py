@@ -1,0 +1,20 @@
+"""Addresses: the API, and one page for everything else."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import path, re_path
+from django.views.decorators.csrf import ensure_csrf_cookie
+
+from .api import api
+
+
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """The page; the browser takes it from there."""
+    return render(request, "page.html")
+
+
+urlpatterns = [
+    path("api/v1/", api.urls),
+    re_path(r"^(?!api/|assets/|static/)", page),
+]

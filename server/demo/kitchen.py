@@ -1,0 +1,151 @@
+"""The demo: the kitchen of a guest house on a small island. All of it is made up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from uuid import uuid4
+
+from batches.services import append, start_batch
+from django.db import transaction
+from kitchens.services import Member, demo_member, open_demo_kitchen
+from spissus_core import events as ev
+from spissus_core.seasoning import SaltByMeter, SaltByStock, SaltByTaste
+from spissus_core.vessels import Pan
+
+NAME = "Skerry House kitchen"
+COOK = "early-shift"
+
+SAUCEPAN = Pan.round("18 cm straight pan", 180, 105, empty_g=1060)
+BRAISER = Pan.round("24 cm braising pan", 240, 120, empty_g=2140)
+TAPERED = Pan.round("22 cm tapered pan", 160, 95, rim_mm=220, empty_g=890)
+OVAL = Pan(
+    name="oval cast-iron pot", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=300,
+    rim_width_mm=225, height_mm=115, empty_g=3950,
+)  # fmt: skip
+TRAY = Pan(
+    name="deep roasting tray", shape="rectangular", base_length_mm=400, base_width_mm=270, rim_length_mm=420,
+    rim_width_mm=290, height_mm=65, empty_g=1720,
+)  # fmt: skip
+
+BACK_LEFT = ev.Burner(name="back left burner on 6", net_kw=1.0)
+FRONT = ev.Burner(name="front burner, full", net_kw=1.6)
+SOLID = ev.Burner(name="solid top, middle", net_kw=0.7)
+
+
+@dataclass(frozen=True, slots=True)
+class Story:
+    """A batch of the demo: when it began, minutes before now, and what happened, minutes after that."""
+
+    name: str
+    ago_min: float
+    started: ev.Started
+    events: tuple[tuple[float, ev.Payload], ...] = ()
+
+
+def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> ev.StrainedLiquid:
+    return ev.StrainedLiquid.model_validate({"measured": {"method": method, "value": value, "hot": hot}, **more})
+
+
+def _read(method: str, value: str) -> ev.Read:
+    return ev.Read.model_validate({"measured": {"method": method, "value": value}})
+
+
+STORIES = (
+    Story(
+        "Goat shoulder with orange",
+        60 * 50,
+        ev.Started(
+            pan=BRAISER, burner=FRONT,
+            liquid=_liquid("dip", "45 mm", fat_mm="3 mm", salt=SaltByMeter(percent=0.48), character="gelatin_rich"),
+        ),
+        (
+            (2, ev.Wanted(portions=14, portion_ml=75, body=3, salt_percent=0.9, ceiling_percent=1.3)),
+            (2.5, ev.Chosen(route="roux")),
+            (9, ev.Skimmed(way="spoon")),
+            (20, _read("dip", "33 mm")),
+            (34, _read("dip", "24 mm")),
+            (38, ev.Thickened(thickener="white_roux", dry_g=22)),
+            (46, ev.Tested(of="body", verdict="low")),
+            (48, ev.Thickened(thickener="white_roux", dry_g=10)),
+            (54, ev.Tested(of="body", verdict="right")),
+            (56, ev.Tested(of="salt", verdict="right")),
+            (57, ev.Noted(text="A strip of orange peel for the last five minutes was enough.")),
+            (60, ev.Finished(yield_ml=1040)),
+        ),
+    ),
+    Story(
+        "Venison neck with Madeira and juniper",
+        60 * 26,
+        ev.Started(
+            pan=SAUCEPAN, burner=BACK_LEFT,
+            liquid=_liquid("scale", "2620 g", fat_mm="2 mm", salt=SaltByMeter(percent=0.55), character="gelatin_rich"),
+        ),
+        (
+            (1, ev.Wanted(portions=12, portion_ml=60, body=2, salt_percent=0.95, ceiling_percent=1.35)),
+            (2, ev.Skimmed(way="separator")),
+            (3, ev.Chosen(route="corn_starch")),
+            (15, _read("scale", "2270 g")),
+            (27, _read("scale", "1945 g")),
+            (33, _read("scale", "1780 g")),
+            (37, ev.Thickened(thickener="corn_starch", dry_g=6)),
+            (40, ev.Tested(of="body", verdict="right")),
+            (42, ev.Tested(of="salt", verdict="right")),
+            (44, ev.Finished(yield_ml=700)),
+        ),
+    ),
+    Story(
+        "Duck leg in perry with prunes",
+        40,
+        ev.Started(
+            pan=OVAL, burner=FRONT,
+            liquid=_liquid("jug", "2.1 l", fat_ml="260 ml", salt=SaltByTaste(verdict="nearly")),
+        ),
+    ),
+    Story(
+        "Oyster mushrooms and barley in fino sherry",
+        25,
+        ev.Started(
+            pan=TAPERED, burner=SOLID,
+            liquid=_liquid("jug", "900 ml", salt=SaltByStock(stock="low_salt"), character="thin"),
+        ),
+        (
+            (2, ev.Wanted(volume_ml=600, body=2, salt_percent=0.8, ceiling_percent=1.2)),
+            (3, ev.Chosen(route="corn_starch")),
+        ),
+    ),
+    Story(
+        "Pork cheek in dry cider",
+        22,
+        ev.Started(
+            pan=SAUCEPAN, burner=BACK_LEFT,
+            liquid=_liquid("jug", "1.64 l", fat_ml="120 ml", salt=SaltByMeter(percent=0.60), character="gelatin_rich"),
+        ),
+        (
+            (2, ev.Wanted(portions=10, portion_ml=90, body=3, salt_percent=0.95, ceiling_percent=1.3)),
+            (3, ev.Chosen(route="roux")),
+            (8, ev.Skimmed(way="separator")),
+            (14, _read("scale", "2415 g")),
+            (20, _read("scale", "2248 g")),
+        ),
+    ),
+)  # fmt: skip
+
+
+@transaction.atomic
+def load(now: datetime) -> bool:
+    """Set the demo kitchen up, with its batches timed back from ``now``. Once; False if it stands already."""
+    if demo_member() is not None:
+        return False
+    member = open_demo_kitchen(NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID))
+    for story in STORIES:
+        _tell(member, story, now)
+    return True
+
+
+def _tell(member: Member, story: Story, now: datetime) -> None:
+    begun = now - timedelta(minutes=story.ago_min)
+    batch_id = uuid4()
+    start_batch(member, batch_id, story.name, event_id=uuid4(), at=begun, started=story.started)
+    for after, payload in story.events:
+        append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), payload=payload)

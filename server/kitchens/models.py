@@ -1,0 +1,79 @@
+"""People, kitchens, pans and burners."""
+
+import uuid
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+
+class User(AbstractUser):
+    """Someone who signs in. Their units are theirs in every kitchen."""
+
+    class Units(models.TextChoices):
+        METRIC = "metric"
+        US = "us"
+
+    units = models.CharField(max_length=6, choices=Units, default=Units.METRIC)
+
+
+class Kitchen(models.Model):
+    """A kitchen. Every row of the database belongs to one, directly or through its batch."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    name = models.CharField(max_length=80)
+    created_at = models.DateTimeField(auto_now_add=True)
+    is_demo = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """Who may do what in a kitchen: owners arrange it, cooks work, guests look."""
+
+    class Role(models.TextChoices):
+        OWNER = "owner"
+        COOK = "cook"
+        GUEST = "guest"
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=5, choices=Role, default=Role.COOK)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "kitchen"], name="one_membership_a_kitchen")]
+
+    def __str__(self) -> str:
+        return f"{self.user} in {self.kitchen}: {self.role}"
+
+
+class Pan(models.Model):
+    """A pan of a kitchen. ``spec`` is a ``spissus_core.vessels.Pan``."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="pans")
+    spec = models.JSONField()
+    position = models.PositiveSmallIntegerField(default=0)
+    retired = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["position", "id"]
+
+    def __str__(self) -> str:
+        return str(self.spec["name"])
+
+
+class Burner(models.Model):
+    """A heat source of a kitchen. ``spec`` is a ``spissus_core.events.Burner``."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="burners")
+    spec = models.JSONField()
+    position = models.PositiveSmallIntegerField(default=0)
+    retired = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["position", "id"]
+
+    def __str__(self) -> str:
+        return str(self.spec["name"])

@@ -1,0 +1,107 @@
+"""What other apps may ask of a kitchen, and how a new one is set up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TypeVar
+from uuid import UUID
+
+from django.db import transaction
+from django.http import Http404, HttpRequest
+from ninja.errors import HttpError
+from spissus_core import events as ev
+from spissus_core.vessels import Pan as PanSpec
+
+from .models import Burner, Kitchen, Membership, Pan, User
+
+_Thing = TypeVar("_Thing", Pan, Burner)
+
+#: What a new kitchen starts with, to be changed for its own. Net power into the liquid, kW: modelling choice.
+STARTER_PANS = (
+    PanSpec.round("16 cm saucepan", 160, 90, empty_g=720),
+    PanSpec.round("20 cm saucepan", 200, 110, empty_g=1050),
+    PanSpec.round("24 cm braising pan", 240, 130, empty_g=1680),
+    PanSpec.round("28 cm sauté pan", 280, 75, empty_g=1460),
+)
+STARTER_BURNERS = (
+    ev.Burner(name="small burner, high", net_kw=0.7),
+    ev.Burner(name="middle burner, high", net_kw=1.0),
+    ev.Burner(name="large burner, high", net_kw=1.5),
+    ev.Burner(name="strong burner, full", net_kw=2.5),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Member:
+    """The signed-in person in the kitchen they work in."""
+
+    user: User
+    kitchen: Kitchen
+    role: str
+
+    def require_cook(self) -> None:
+        """Refuse guests, who only look."""
+        if self.role == Membership.Role.GUEST:
+            raise HttpError(403, "Guests can look but not change anything. Ask the kitchen's owner.")
+
+
+def member_of(request: HttpRequest) -> Member:
+    """The member behind a request. Everything a view reads or writes goes through their kitchen."""
+    user = request.user
+    assert isinstance(user, User)
+    membership = user.memberships.select_related("kitchen").order_by("pk").first()
+    if membership is None:
+        raise HttpError(403, "You do not belong to a kitchen yet.")
+    return Member(user, membership.kitchen, membership.role)
+
+
+@transaction.atomic
+def open_kitchen(
+    name: str,
+    owner: User,
+    *,
+    pans: tuple[PanSpec, ...] = STARTER_PANS,
+    burners: tuple[ev.Burner, ...] = STARTER_BURNERS,
+    is_demo: bool = False,
+) -> Kitchen:
+    """A new kitchen with pans and burners, and its owner."""
+    kitchen = Kitchen.objects.create(name=name, is_demo=is_demo)
+    Membership.objects.create(user=owner, kitchen=kitchen, role=Membership.Role.OWNER)
+    for position, pan in enumerate(pans):
+        Pan.objects.create(kitchen=kitchen, spec=pan.model_dump(mode="json"), position=position)
+    for position, burner in enumerate(burners):
+        Burner.objects.create(kitchen=kitchen, spec=burner.model_dump(mode="json"), position=position)
+    return kitchen
+
+
+def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:
+    """A pan of this kitchen. Raises Http404 for another's."""
+    return PanSpec.model_validate(_owned(Pan, kitchen_id, pan_id).spec)
+
+
+def burner_spec(kitchen_id: UUID, burner_id: UUID) -> ev.Burner:
+    """A burner of this kitchen. Raises Http404 for another's."""
+    return ev.Burner.model_validate(_owned(Burner, kitchen_id, burner_id).spec)
+
+
+def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:
+    found = model.objects.filter(kitchen_id=kitchen_id, pk=pk).first()
+    if found is None:
+        raise Http404
+    return found
+
+
+def demo_member() -> Member | None:
+    """The cook of the demo kitchen, where it was loaded."""
+    found = Membership.objects.filter(kitchen__is_demo=True).select_related("user", "kitchen").order_by("pk").first()
+    return None if found is None else Member(found.user, found.kitchen, found.role)
+
+
+@transaction.atomic
+def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: tuple[ev.Burner, ...]) -> Member:
+    """The demo kitchen, and a cook without a password: only the one-tap way leads in."""
+    user = User(username=cook)
+    user.set_unusable_password()
+    user.save()
+    kitchen = open_kitchen(name, user, pans=pans, burners=burners, is_demo=True)
+    return Member(user, kitchen, Membership.Role.OWNER)
