@@ -14,7 +14,13 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.strict,
   reactHooks.configs.flat.recommended,
-  { rules: { 'no-restricted-imports': ['error', { patterns: [radix] }] } },
+  {
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [radix] }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+    },
+  },
   { files: ['src/figures/**'], rules: { 'no-restricted-imports': ['error', { patterns: [radix, pure] }] } },
+  { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   { files: ['src/ui/**'], rules: { 'no-restricted-imports': ['error', { patterns: [pure] }] } },
 )

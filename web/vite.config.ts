@@ -4,7 +4,7 @@ import { defineConfig } from 'vite'
 
 // Django serves the page; Vite leaves it a manifest of what to load.
 export default defineConfig(({ command }) => ({
-  base: '/',
+  base: '/static/',
   plugins: [react(), tailwindcss()],
   publicDir: command === 'build' ? 'public' : false,
   build: {

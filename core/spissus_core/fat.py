@@ -66,11 +66,3 @@ def skimmed(contents: Contents, fat_ml: float, liquid_ml: float = 0.0) -> Conten
 def usual_rest_g(liquid_ml: float) -> float:
     """Floating fat a cook would usually leave on ``liquid_ml`` mL, g (common practice)."""
     return USUAL_REST_G_PER_100_ML * liquid_ml / 100.0
-
-
-def fat_cautions(skimming: bool, hot: bool) -> tuple[str, ...]:
-    """What to mind while fat is handled (common practice and local rules)."""
-    if not skimming:
-        return ()
-    burns = ("Hot fat burns: tilt the pan away from you. Never put water or ice into fat hotter than boiling water.",)
-    return (burns if hot else ()) + ("Let the fat set and bin it, or keep it for roux; never pour it down the drain.",)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from datetime import datetime
 from uuid import UUID
 
 from . import events as ev
@@ -97,6 +98,7 @@ class Timeline:
     """A folded batch: every event in order, and what stands at the end."""
 
     moments: tuple[Moment, ...]
+    started: ev.Started | None
     pot: Pot | None
     wanted: ev.Wanted | None
     chosen: ev.Chosen | None
@@ -106,6 +108,16 @@ class Timeline:
     body_verdict: str | None
     salt_verdict: str | None
     finished: ev.Finished | None
+
+    @property
+    def since(self) -> datetime | None:
+        """When the pot was last known: the newest event that measured, changed or planned it.
+
+        Boiling is counted from here: no event says yet when the heat was turned up.
+        """
+        telling = (ev.Started, ev.Chosen, ev.Skimmed, ev.Read, ev.Added)
+        times = [m.event.at for m in self.moments if not m.struck and isinstance(m.event.payload, telling)]
+        return max(times, default=None)
 
     @property
     def start(self) -> Pot | None:
@@ -132,8 +144,9 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
     ordered = sorted(log, key=lambda e: (e.at, e.seq))
     struck = struck_ids(ordered)
     starts = [e for e in ordered if isinstance(e.payload, ev.Started) and e.id not in struck]
-    start = max(starts, key=lambda e: e.seq, default=None)
-    pot = _begin(start.payload) if start and isinstance(start.payload, ev.Started) else None
+    newest = max(starts, key=lambda e: e.seq, default=None)
+    started = newest.payload if newest and isinstance(newest.payload, ev.Started) else None
+    pot = _begin(started) if started else None
     begun = False
     moments: list[Moment] = []
     wanted: ev.Wanted | None = None
@@ -167,8 +180,7 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
                 salt_added = salt_added or isinstance(happened, ev.Salted)
                 _forget_verdicts(verdicts, happened)
         moments.append(Moment(event, pot if begun else None, problem=problem))
-    return Timeline(
-        tuple(moments), pot, wanted, chosen, fat_settled, thickener_added, salt_added,
+    return Timeline(tuple(moments), started, pot, wanted, chosen, fat_settled, thickener_added, salt_added,
         verdicts["body"], verdicts["salt"], finished,
     )  # fmt: skip
 

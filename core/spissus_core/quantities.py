@@ -328,3 +328,10 @@ def show_minutes(minutes: float) -> Shown:
     whole = round(minutes)
     text = f"{whole}{_NBSP}min" if whole < 90 else f"{whole // 60}{_NBSP}h {whole % 60:02d}{_NBSP}min"
     return Shown(minutes, text, text)
+
+
+def show_span(low_min: float, high_min: float) -> str:
+    """A span of minutes, in hours from two hours on: ``5–10 min``, ``6–12 h``."""
+    if low_min >= 120:
+        return f"{low_min / 60:.0f}–{high_min / 60:.0f}{_NBSP}h"
+    return f"{low_min:.0f}–{high_min:.0f}{_NBSP}min"

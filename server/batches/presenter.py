@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from datetime import datetime, timedelta
 
 from kitchens.api import PanShape, ShownOut
 from spissus_core import events as ev
@@ -11,17 +12,18 @@ from spissus_core.contents import percent
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiling_rate_g_min
 from spissus_core.explanation import Reason, body_reason, notes, reasons
-from spissus_core.fat import fat_cautions
+from spissus_core.fat import WAYS
 from spissus_core.fold import Pot, Timeline
 from spissus_core.guidance import Act, next_act, plan
 from spissus_core.journey import Stretch, journey, stage_of, tone
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
-from spissus_core.quantities import say, show_length, show_mass, show_volume
+from spissus_core.quantities import say, show_length, show_mass, show_span, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml
+from spissus_core.safety import FAT_CAUTIONS, SERVING_CAUTIONS, boiling_cautions
 
 from . import schemas as out
 from .models import Batch
-from .wording import carrier_amount, dry_amount, log_line, now_line, salt_amount
+from .wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, salt_amount
 
 _NAMES = {
     "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
@@ -201,9 +203,14 @@ def curve_out(timeline: Timeline, act: Act) -> out.CurveOut:
         ],
         stop=ShownOut.of(show_volume(act.amount)) if boiling else None,
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
-        minutes=range_out(act.route.minutes) if boiling and act.route else None,
+        arrive=_arrival(timeline.since, act.route.minutes) if timeline.since and boiling and act.route else None,
         steam_g_min=range_out(boiling_rate_g_min(pot.burner.net_kw)),
     )
+
+
+def _arrival(since: datetime, minutes: Estimate) -> out.ArrivalOut:
+    low, best, high = (since + timedelta(minutes=m) for m in (minutes.low, minutes.best, minutes.high))
+    return out.ArrivalOut(low=low, best=best, high=high)
 
 
 def stretch_out(stretch: Stretch) -> out.StretchOut:
@@ -228,11 +235,33 @@ def wanted_out(wanted: ev.Wanted) -> out.WantedOut:
     )
 
 
+def start_out(started: ev.Started) -> out.StartOut:
+    """The start as the cook gave it."""
+    liquid, salt = started.liquid, started.liquid.salt
+    return out.StartOut(
+        pan=started.pan.name,
+        burner=started.burner.name,
+        method=liquid.measured.method,
+        value=liquid.measured.value,
+        hot=liquid.measured.hot,
+        fat_mm=liquid.fat_mm,
+        fat_ml=liquid.fat_ml,
+        salt_by=salt.by,
+        salt_verdict=getattr(salt, "verdict", None),
+        salt_percent=getattr(salt, "percent", None),
+        salt_stock=getattr(salt, "stock", None),
+        character=liquid.character,
+    )
+
+
 def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
     """Everything the page shows of one batch."""
     pot = timeline.pot
+    started = timeline.started
     assert pot is not None, "a batch begins with a start, which cannot be taken back"
-    act, route = next_act(timeline), plan(timeline)
+    assert started is not None
+    act, route, since = next_act(timeline), plan(timeline), timeline.since
+    boiling = act.kind == "boil"
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return out.BatchOut(
         id=batch.id,
@@ -242,6 +271,7 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         finished=timeline.finished is not None,
         pan=PanShape(**pot.pan.model_dump()),
         burner=pot.burner.name,
+        start=start_out(started),
         pot=pot_out(pot),
         marks=marks_out(timeline, act),
         curve=curve_out(timeline, act),
@@ -252,11 +282,37 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         act=out.ActOut(
             kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
             thickener=None if thickener is None else thickener.kind,
+            look_at=since + timedelta(minutes=act.look_min) if boiling and since else None,
+            overdue=out.SaidOut.of(overdue_line(act)) if boiling else None,
         ),
         log=_log(timeline),
-        cautions=list(fat_cautions(act.kind == "skim", pot.hot)),
+        skim_ways=_skim_ways(pot),
+        served=_served(timeline, pot),
+        skim_cautions=list(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
+        boil_cautions=list(boiling_cautions(pot.body)) if act.kind == "boil" else [],
+        serve_cautions=list(SERVING_CAUTIONS),
         ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
     )  # fmt: skip
+
+
+def _skim_ways(pot: Pot) -> list[out.SkimWayOut]:
+    return [
+        out.SkimWayOut(
+            way=key,
+            label=way.label,
+            share=way.share,
+            leaves=ShownOut.of(show_volume((1.0 - way.share) * pot.contents.fat_ml)),
+            time=show_span(*way.minutes),
+        )
+        for key, way in WAYS.items()
+    ]
+
+
+def _served(timeline: Timeline, pot: Pot) -> out.ServedOut:
+    measured = timeline.finished.yield_ml if timeline.finished else None
+    volume = measured or pot.contents.liquid_ml
+    portion = timeline.wanted.portion_ml if timeline.wanted else None
+    return out.ServedOut(volume=ShownOut.of(show_volume(volume)), portions=volume / portion if portion else None)
 
 
 def _log(timeline: Timeline) -> list[out.EntryOut]:
@@ -270,6 +326,7 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
             text=out.SaidOut.of(log_line(m.event.payload)),
             struck=m.struck,
             problem=None if m.problem is None else m.problem.message,
+            strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
             undoable=not m.struck and m.event.id != started and not isinstance(m.event.payload, ev.Struck),
         )
         for m in timeline.moments

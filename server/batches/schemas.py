@@ -10,9 +10,14 @@ from kitchens.api import PanShape, ShownOut
 from ninja import Field, Schema
 from pydantic import BaseModel, ConfigDict
 from spissus_core import events as ev
+from spissus_core.fat import SkimWay
 from spissus_core.guidance import ActKind
+from spissus_core.intake import Character
 from spissus_core.journey import Stage
+from spissus_core.measurement import Method
 from spissus_core.quantities import Said
+from spissus_core.seasoning import StockKind, Verdict
+from spissus_core.thickeners import ThickenerKind
 
 
 class SaidOut(Schema):
@@ -59,7 +64,7 @@ class ContentsRow(Schema):
 class MethodOut(Schema):
     """A way to measure this pot, and how far it may be off."""
 
-    method: Literal["jug", "dip", "scale"]
+    method: Method
     error: ShownOut
     best: bool
     usable: bool
@@ -158,13 +163,19 @@ class WantedOut(Schema):
 
 
 class ActOut(Schema):
-    """The next act: its sentence, and the event that answers it where one tap is enough."""
+    """The next act: its sentence, and what answers it where one tap is enough.
+
+    Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
+    then on.
+    """
 
     kind: ActKind
     stage: Stage
     sentence: SaidOut
+    look_at: datetime | None
+    overdue: SaidOut | None
     amount: float
-    thickener: str | None
+    thickener: ThickenerKind | None
 
 
 class EntryOut(Schema):
@@ -176,6 +187,7 @@ class EntryOut(Schema):
     struck: bool
     problem: str | None
     undoable: bool
+    strikes: UUID | None
 
 
 class StepOut(Schema):
@@ -194,14 +206,56 @@ class CurvePoint(Schema):
     error_ml: float
 
 
+class ArrivalOut(Schema):
+    """A time with its 80 % interval."""
+
+    low: datetime
+    best: datetime
+    high: datetime
+
+
 class CurveOut(Schema):
-    """The liquid over time, and when boiling on would bring it to the mark, minutes from the last point."""
+    """The liquid over time, and when boiling on would bring it to the mark."""
 
     points: list[CurvePoint]
     stop: ShownOut | None
     ceiling: ShownOut | None
-    minutes: RangeOut | None
+    arrive: ArrivalOut | None
     steam_g_min: RangeOut
+
+
+class SkimWayOut(Schema):
+    """A way to take the fat off this pot, and what it leaves."""
+
+    way: SkimWay
+    label: str
+    share: float
+    leaves: ShownOut
+    time: str
+
+
+class ServedOut(Schema):
+    """What came of it: measured, or by the ledger."""
+
+    volume: ShownOut
+    portions: float | None
+
+
+class StartOut(Schema):
+    """The start as it was said, so that it can be corrected."""
+
+    pan: str
+    burner: str
+    method: Method
+    value: float
+    hot: bool
+    fat_mm: float | None
+    fat_ml: float | None
+    salt_by: Literal["taste", "meter", "stock"]
+    salt_verdict: Verdict | None
+    salt_percent: float | None
+    salt_stock: StockKind | None
+    character: Character
 
 
 class BatchOut(Schema):
@@ -212,6 +266,7 @@ class BatchOut(Schema):
     finished: bool
     pan: PanShape
     burner: str
+    start: StartOut
     pot: PotOut
     marks: list[MarkOut]
     curve: CurveOut
@@ -221,7 +276,11 @@ class BatchOut(Schema):
     plan: RouteOut | None
     act: ActOut
     log: list[EntryOut]
-    cautions: list[str]
+    skim_ways: list[SkimWayOut]
+    served: ServedOut
+    skim_cautions: list[str]
+    boil_cautions: list[str]
+    serve_cautions: list[str]
     ladder: list[StepOut]
 
 

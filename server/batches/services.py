@@ -105,6 +105,16 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
     return timeline
 
 
+def forget_untouched(member: Member, name: str, *, events: int) -> bool:
+    """Remove the batches of that name that hold no more than ``events`` events.
+
+    For the demo only. Returns whether none of that name is left.
+    """
+    named = Batch.objects.filter(kitchen=member.kitchen, kitchen__is_demo=True, name=name)
+    named.filter(last_seq__lte=events).delete()
+    return not named.exists()
+
+
 def _check(log: list[ev.Event], event: ev.Event) -> None:
     """Refuse an event that makes no sense after ``log``."""
     payload = event.payload

@@ -16,7 +16,6 @@ from spissus_core.quantities import (
     say,
     show_length,
     show_mass,
-    show_minutes,
     show_spoons,
     show_volume,
 )
@@ -88,13 +87,12 @@ HOLD_HOT = Shown(57.0, "57\u00a0°C", "135\u00a0°F")
 
 
 def _boil_line(act: Act) -> Said:
-    assert act.route is not None
-    stop = show_length(act.stop_mm)
-    if act.look_min >= act.route.minutes.best:
-        return say("Boil {} and look. Stop at {}.", show_minutes(act.look_min), stop)
-    return say(
-        "Boil, and look in {}. Expect {}. Stop at {}.", show_minutes(act.look_min), show_length(act.expect_mm), stop
-    )
+    return say("Expect {}. Stop at {}.", show_length(act.expect_mm), show_length(act.stop_mm))
+
+
+def overdue_line(act: Act) -> Said:
+    """What the now line says once the time to look has come."""
+    return say("Look now. Stop at {}.", show_length(act.stop_mm))
 
 
 def _let_down_line(act: Act, timeline: Timeline) -> Said:

@@ -76,17 +76,15 @@ TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"
 USE_I18N = False
 
-STATIC_URL = "static/"
-STATIC_ROOT = WEB_DIR / "dist" / "static"
-STATICFILES_DIRS: list[Path] = []
-WHITENOISE_ROOT = WEB_DIR / "dist"
+#: The built front end is the only thing there is to serve beside the page and the API.
+STATIC_URL = "/static/"
+STATIC_ROOT = WEB_DIR / "dist"
 #: Vite puts a hash of the content into the name of every asset.
-WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[\w-]{8}\.\w+$"
 DJANGO_VITE = {
     "default": {
         "dev_mode": DEBUG,
         "manifest_path": WEB_DIR / "dist" / ".vite" / "manifest.json",
-        "static_url_prefix": "",
     }
 }
 #: `./spissus` builds the page before it serves; commands that need no page run without one.

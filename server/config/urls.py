@@ -16,5 +16,5 @@ def page(request: HttpRequest) -> HttpResponse:
 
 urlpatterns = [
     path("api/v1/", api.urls),
-    re_path(r"^(?!api/|assets/|static/)", page),
+    re_path(r"^(?!api/|static/)", page),
 ]

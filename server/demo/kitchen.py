@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from uuid import uuid4
 
-from batches.services import append, start_batch
+from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
@@ -133,14 +133,18 @@ STORIES = (
 
 
 @transaction.atomic
-def load(now: datetime) -> bool:
-    """Set the demo kitchen up, with its batches timed back from ``now``. Once; False if it stands already."""
-    if demo_member() is not None:
-        return False
-    member = open_demo_kitchen(NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID))
+def load(now: datetime) -> None:
+    """Set the demo kitchen up, with its batches timed back from ``now``.
+
+    Where it stands already, the batches nobody has touched are told anew, so that what is on the
+    stove is on the stove now; whatever was worked on is left alone.
+    """
+    member = demo_member() or open_demo_kitchen(
+        NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID)
+    )
     for story in STORIES:
-        _tell(member, story, now)
-    return True
+        if forget_untouched(member, story.name, events=1 + len(story.events)):
+            _tell(member, story, now)
 
 
 def _tell(member: Member, story: Story, now: datetime) -> None:

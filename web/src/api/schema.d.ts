@@ -726,7 +726,10 @@ export interface components {
         };
         /**
          * ActOut
-         * @description The next act: its sentence, and the event that answers it where one tap is enough.
+         * @description The next act: its sentence, and what answers it where one tap is enough.
+         *
+         *     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
+         *     then on.
          */
         ActOut: {
             /**
@@ -740,10 +743,34 @@ export interface components {
              */
             stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
             sentence: components["schemas"]["SaidOut"];
+            /** Look At */
+            look_at: string | null;
+            overdue: components["schemas"]["SaidOut"] | null;
             /** Amount */
             amount: number;
             /** Thickener */
-            thickener: string | null;
+            thickener: ("white_roux" | "blond_roux" | "corn_starch") | null;
+        };
+        /**
+         * ArrivalOut
+         * @description A time with its 80 % interval.
+         */
+        ArrivalOut: {
+            /**
+             * Low
+             * Format: date-time
+             */
+            low: string;
+            /**
+             * Best
+             * Format: date-time
+             */
+            best: string;
+            /**
+             * High
+             * Format: date-time
+             */
+            high: string;
         };
         /** BatchOut */
         BatchOut: {
@@ -766,6 +793,7 @@ export interface components {
             pan: components["schemas"]["PanShape"];
             /** Burner */
             burner: string;
+            start: components["schemas"]["StartOut"];
             pot: components["schemas"]["PotOut"];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
@@ -779,21 +807,28 @@ export interface components {
             act: components["schemas"]["ActOut"];
             /** Log */
             log: components["schemas"]["EntryOut"][];
-            /** Cautions */
-            cautions: string[];
+            /** Skim Ways */
+            skim_ways: components["schemas"]["SkimWayOut"][];
+            served: components["schemas"]["ServedOut"];
+            /** Skim Cautions */
+            skim_cautions: string[];
+            /** Boil Cautions */
+            boil_cautions: string[];
+            /** Serve Cautions */
+            serve_cautions: string[];
             /** Ladder */
             ladder: components["schemas"]["StepOut"][];
         };
         /**
          * CurveOut
-         * @description The liquid over time, and when boiling on would bring it to the mark, minutes from the last point.
+         * @description The liquid over time, and when boiling on would bring it to the mark.
          */
         CurveOut: {
             /** Points */
             points: components["schemas"]["CurvePoint"][];
             stop: components["schemas"]["ShownOut"] | null;
             ceiling: components["schemas"]["ShownOut"] | null;
-            minutes: components["schemas"]["RangeOut"] | null;
+            arrive: components["schemas"]["ArrivalOut"] | null;
             steam_g_min: components["schemas"]["RangeOut"];
         };
         /**
@@ -833,6 +868,8 @@ export interface components {
             problem: string | null;
             /** Undoable */
             undoable: boolean;
+            /** Strikes */
+            strikes: string | null;
         };
         /** RouteOut */
         RouteOut: {
@@ -876,6 +913,72 @@ export interface components {
             notes: components["schemas"]["SaidOut"][];
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
+        };
+        /**
+         * ServedOut
+         * @description What came of it: measured, or by the ledger.
+         */
+        ServedOut: {
+            volume: components["schemas"]["ShownOut"];
+            /** Portions */
+            portions: number | null;
+        };
+        /**
+         * SkimWayOut
+         * @description A way to take the fat off this pot, and what it leaves.
+         */
+        SkimWayOut: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "spoon" | "separator" | "chill";
+            /** Label */
+            label: string;
+            /** Share */
+            share: number;
+            leaves: components["schemas"]["ShownOut"];
+            /** Time */
+            time: string;
+        };
+        /**
+         * StartOut
+         * @description The start as it was said, so that it can be corrected.
+         */
+        StartOut: {
+            /** Pan */
+            pan: string;
+            /** Burner */
+            burner: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "jug" | "dip" | "scale";
+            /** Value */
+            value: number;
+            /** Hot */
+            hot: boolean;
+            /** Fat Mm */
+            fat_mm: number | null;
+            /** Fat Ml */
+            fat_ml: number | null;
+            /**
+             * Salt By
+             * @enum {string}
+             */
+            salt_by: "taste" | "meter" | "stock";
+            /** Salt Verdict */
+            salt_verdict: ("flat" | "nearly" | "right" | "salty" | "too_salty") | null;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /** Salt Stock */
+            salt_stock: ("salted" | "reduced_salt" | "low_salt" | "unsalted") | null;
+            /**
+             * Character
+             * @enum {string}
+             */
+            character: "thin" | "gelatin_rich" | "milled";
         };
         /**
          * StepOut

@@ -1,0 +1,30 @@
+"""Cautions, where they apply. Aids, not a safety certificate: local food rules come first."""
+
+from __future__ import annotations
+
+from .body import Body
+
+#: While fat is handled (common practice, and rules for drains everywhere).
+FAT_CAUTIONS = (
+    "Hot fat burns: tilt the pan away from you. Never put water or ice into fat hotter than boiling water.",
+    "Let the fat set and bin it, or keep it for roux. Never pour it down the drain.",
+)
+
+#: Temperatures: FDA Food Code 2022 §3-501.16 and §3-501.14; Food Safety and Hygiene (England)
+#: Regulations 2013, Sch. 4.
+SERVING_CAUTIONS = (
+    "Keep it hot at 57 °C / 135 °F or above (63 °C in England). To keep it for later, cool it from 57 to 21 °C "
+    "within 2 h and to 5 °C within 6 h in all: shallow pans, an ice bath, stirring.",
+    "Local food rules and your own food-safety plan come first.",
+)
+
+#: Body from which boiling slows and scorching starts, step of the ladder (common practice).
+SCORCHES_FROM_STEP = 2
+
+
+def boiling_cautions(body: Body) -> tuple[str, ...]:
+    """What to mind while this liquid boils down (common practice)."""
+    always = "Brush the tide-mark down with a little of the sauce: it is flavour, and it burns."
+    if body.step.index >= SCORCHES_FROM_STEP:
+        return ("It is thick enough to scorch and to spit: lower the heat and stir the base.", always)
+    return (always,)

@@ -1,0 +1,136 @@
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { answer, client, Problem, type Schemas } from './client'
+import { newId } from './id'
+
+export type Batch = Schemas['BatchOut']
+export type Pot = Schemas['PotOut']
+export type Route = Schemas['RouteOut']
+export type Routes = Schemas['RoutesOut']
+export type Shown = Schemas['ShownOut']
+export type Said = Schemas['SaidOut']
+export type Session = Schemas['SessionOut']
+export type Kitchen = Schemas['KitchenOut']
+export type PanShape = Schemas['PanShape']
+export type Wanted = Schemas['Wanted']
+export type StartedIn = Schemas['StartedIn']
+export type Payload = Schemas['EventIn']['payload']
+export type Stage = Batch['act']['stage']
+
+export const keys = {
+  session: ['session'] as const,
+  kitchen: ['kitchen'] as const,
+  batches: ['batches'] as const,
+  batch: (id: string) => ['batch', id] as const,
+}
+
+export function useSession() {
+  return useQuery({ queryKey: keys.session, queryFn: () => answer(client.GET('/api/v1/session')), staleTime: Infinity })
+}
+
+/** Changes of who is signed in, or of their preferences: everything else is asked for anew. */
+export function useSessionChange<T>(call: (input: T) => Promise<Session>) {
+  const queries = useQueryClient()
+  return useMutation<Session, Problem, T>({
+    mutationFn: call,
+    onSuccess: (session) => {
+      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+      queries.setQueryData(keys.session, session)
+    },
+  })
+}
+
+export function useKitchen() {
+  return useQuery({ queryKey: keys.kitchen, queryFn: () => answer(client.GET('/api/v1/kitchen')) })
+}
+
+export function useIngredients(enabled: boolean) {
+  return useQuery({
+    queryKey: ['ingredients'],
+    queryFn: () => answer(client.GET('/api/v1/ingredients')),
+    staleTime: Infinity,
+    enabled,
+  })
+}
+
+export function useBatches() {
+  return useInfiniteQuery({
+    queryKey: keys.batches,
+    initialPageParam: '',
+    queryFn: ({ pageParam }) => answer(client.GET('/api/v1/batches', { params: { query: { cursor: pageParam } } })),
+    getNextPageParam: (page) => page.next,
+  })
+}
+
+/** A batch, asked for again every few seconds: another tablet may work on the same pot. */
+export function useBatch(id: string) {
+  return useQuery<Batch, Problem>({
+    queryKey: keys.batch(id),
+    queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}', { params: { path: { batch_id: id } } })),
+    refetchInterval: 5000,
+    retry: (count, problem) => problem.status !== 404 && problem.status !== 401 && count < 3,
+  })
+}
+
+/** Record an event. Its id is made here, once, so that a retry after a lost answer changes nothing. */
+export function useAppend(batchId: string) {
+  const queries = useQueryClient()
+  return useMutation<Batch, Problem, Payload>({
+    mutationFn: async (payload) => {
+      const body = { id: newId(), at: new Date().toISOString(), payload }
+      const send = () =>
+        answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path: { batch_id: batchId } }, body }))
+      try {
+        return await send()
+      } catch (problem) {
+        if (problem instanceof Problem && problem.status === 0) return send()
+        throw problem
+      }
+    },
+    onSuccess: (batch) => {
+      queries.setQueryData(keys.batch(batchId), batch)
+      void queries.invalidateQueries({ queryKey: keys.batches })
+    },
+  })
+}
+
+export function useStart() {
+  const queries = useQueryClient()
+  return useMutation<Batch, Problem, Schemas['StartIn']>({
+    mutationFn: (body) => answer(client.POST('/api/v1/batches', { body })),
+    onSuccess: (batch) => {
+      queries.setQueryData(keys.batch(batch.id), batch)
+      void queries.invalidateQueries({ queryKey: keys.batches })
+    },
+  })
+}
+
+/** What a start would give. The last good answer stays in sight while the next is worked out. */
+export function useStartPreview(start: StartedIn | null) {
+  return useQuery<Schemas['PreviewOut'], Problem>({
+    queryKey: ['start-preview', start],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/start', { body: start as StartedIn, signal })),
+    enabled: start !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  })
+}
+
+/** Ways from the pot as it is (`seq`) to a wish. The last answer stays in sight while dragging. */
+export function useRoutes(batchId: string, seq: number, wanted: Wanted | null) {
+  return useQuery<Routes, Problem>({
+    queryKey: ['routes', batchId, seq, wanted],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/v1/batches/{batch_id}/routes', {
+          params: { path: { batch_id: batchId } },
+          body: wanted as Wanted,
+          signal,
+        }),
+      ),
+    enabled: wanted !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  })
+}

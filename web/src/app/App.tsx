@@ -1,0 +1,40 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { Redirect, Route, Switch } from 'wouter'
+import { useSession } from '../api/hooks'
+import { KitchenPage } from '../kitchen/KitchenPage'
+import { BatchList } from '../logbook/BatchList'
+import { Bench } from '../stages/Bench'
+import { StartPage } from '../stages/intake/StartPage'
+import { Welcome } from '../welcome/Welcome'
+import { Notice } from './Notice'
+import { Units } from './units'
+
+const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } } })
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <Pages />
+    </QueryClientProvider>
+  )
+}
+
+function Pages() {
+  const session = useSession()
+  if (session.isPending) return null
+  if (session.isError) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
+  if (!session.data.signed_in) return <Welcome demoOffered={session.data.demo_offered} />
+  return (
+    <Units value={session.data.units}>
+      <Switch>
+        <Route path="/" component={BatchList} />
+        <Route path="/start" component={StartPage} />
+        <Route path="/kitchen" component={KitchenPage} />
+        <Route path="/batches/:id/:view?">{({ id, view }) => <Bench key={id} id={id} view={view} />}</Route>
+        <Route>
+          <Redirect to="/" replace />
+        </Route>
+      </Switch>
+    </Units>
+  )
+}

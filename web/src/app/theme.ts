@@ -1,0 +1,19 @@
+type Theme = 'light' | 'dark'
+
+const KEY = 'spissus-theme'
+
+/** The theme the cook chose, or the one the machine asks for. */
+export function theme(): Theme {
+  const chosen = localStorage.getItem(KEY)
+  if (chosen === 'light' || chosen === 'dark') return chosen
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light'
+}
+
+export function applyTheme(): void {
+  document.documentElement.dataset.theme = theme()
+}
+
+export function switchTheme(): void {
+  localStorage.setItem(KEY, theme() === 'dark' ? 'light' : 'dark')
+  applyTheme()
+}

@@ -1,0 +1,206 @@
+import { useId } from 'react'
+import { layRibbon, ribbonEdge, surfaceAt, type Stretch as Shape } from './geometry'
+import { inkOn, sauce } from './tone'
+import { useWidth } from './useSize'
+
+export interface RibbonStretch extends Shape {
+  from_tone: number
+  to_tone: number
+  /** Words for the picture. */
+  volume: string
+  salt: string
+  fat: string | null
+  vapour: string | null
+  added: string | null
+}
+
+interface Props<S extends string> {
+  stages: readonly { stage: S; label: string }[]
+  stretches: readonly RibbonStretch[]
+  /** The stage that is next to do, and the one that is open. */
+  next: S
+  open: S | null
+  onOpen: (stage: S) => void
+  clock: string
+}
+
+const HEIGHT = 128
+const FLOOR = HEIGHT - 6
+const TOP = 34
+
+/** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
+export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock }: Props<S>) {
+  const [ref, width] = useWidth<HTMLDivElement>(1224)
+  const id = useId()
+  const narrow = width < 640
+  const most = Math.max(...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
+  const y = (ml: number) => FLOOR - (ml / most) * (FLOOR - TOP)
+  const { stations, placed } = layRibbon(
+    stages.map((s) => s.stage),
+    stretches,
+    width,
+  )
+  const edge = ribbonEdge(placed, y)
+  const first = placed[0]
+  const last = placed.at(-1)
+  if (!first || !last) return null
+  const area = `${edge}L${last.x1},${FLOOR}L0,${FLOOR}Z`
+  const doneTo = placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
+  const toneStops = placed.flatMap(({ stretch, x0, x1 }) => [
+    { at: x0 / last.x1, tone: stretch.from_tone },
+    { at: x1 / last.x1, tone: stretch.to_tone },
+  ])
+
+  return (
+    <div ref={ref}>
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="img"
+        aria-label={`The sauce's way: ${placed.map((p) => `${p.stretch.stage}${p.stretch.planned ? ', planned' : ''}, ${p.stretch.volume}`).join('; ')}`}
+        className="block overflow-visible"
+      >
+        <defs>
+          <linearGradient id={`${id}-tone`} x1="0" x2="1" y1="0" y2="0">
+            {toneStops.map((stop, i) => (
+              <stop key={i} offset={stop.at} stopColor={sauce(stop.tone)} />
+            ))}
+          </linearGradient>
+          <pattern id={`${id}-hatch`} width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="4" height="9" fill="var(--ground)" opacity="0.5" />
+          </pattern>
+          <clipPath id={`${id}-ahead`}>
+            <rect x={doneTo} y={0} width={Math.max(width - doneTo, 0)} height={HEIGHT} />
+          </clipPath>
+        </defs>
+        <path d={area} fill={`url(#${id}-tone)`} />
+        <path d={area} fill={`url(#${id}-hatch)`} clipPath={`url(#${id}-ahead)`} />
+        {placed.map(({ stretch, x0, x1 }, i) => {
+          const middle = (x0 + x1) / 2
+          const surface = y(stretch.to_ml)
+          return (
+            <g key={i}>
+              {stretch.fat && <FatPeel x={x0 + (x1 - x0) * 0.3} y={y(stretch.from_ml)} faint={stretch.planned} />}
+              {stretch.vapour && <Wisps x0={x0 + (x1 - x0) * 0.25} x1={x1} at={(x) => surfaceAt({ stretch, x0, x1 }, x, y)} faint={stretch.planned} />}
+              {stretch.added && !narrow && (
+                <path
+                  d={`M${middle - 26},${FLOOR + 6}q26,-4 26,-20q0,16 26,20z`}
+                  fill="var(--wood)"
+                  opacity={stretch.planned ? 0.7 : 1}
+                />
+              )}
+              {!narrow && <StretchWords {...{ stretch, x0, x1, surface }} />}
+            </g>
+          )
+        })}
+        {doneTo < width - 1 && (
+          <g>
+            <line x1={doneTo} x2={doneTo} y1={16} y2={HEIGHT} stroke="var(--ink)" strokeWidth="2.5" />
+            <rect x={clamp(doneTo - 34, 0, width - 68)} y={0} width="68" height="24" rx="12" fill="var(--ink)" />
+            <text
+              x={clamp(doneTo, 34, width - 34)}
+              y={17}
+              textAnchor="middle"
+              fontSize="15"
+              fontWeight="700"
+              fill="var(--ground)"
+            >
+              {clock}
+            </text>
+          </g>
+        )}
+      </svg>
+      <nav aria-label="Stages" className="relative flex">
+        {stations.map((station, i) => {
+          const { stage, label } = stages[i] ?? { stage: station.stage as S, label: station.stage }
+          const current = open === stage
+          return (
+            <button
+              key={stage}
+              type="button"
+              onClick={() => onOpen(stage)}
+              aria-current={current ? 'step' : undefined}
+              style={{ width: station.x1 - station.x0 }}
+              className={`min-h-12 truncate border-t-4 px-1.5 pt-1 text-left text-base md:text-[1.05rem] ${
+                current ? 'border-ink font-bold' : 'border-line text-quiet hover:text-ink'
+              }`}
+            >
+              {narrow ? label.slice(0, label === 'Thicken' ? 5 : 6) : label}
+              {stage === next && <span className="ml-1.5 text-heat" aria-label="next">●</span>}
+            </button>
+          )
+        })}
+      </nav>
+    </div>
+  )
+}
+
+function clamp(value: number, low: number, high: number) {
+  return Math.min(Math.max(value, low), high)
+}
+
+interface Words {
+  stretch: RibbonStretch
+  x0: number
+  x1: number
+  surface: number
+}
+
+/** Volume and salt at the end of a stretch. */
+function StretchWords({ stretch, x0, x1, surface }: Words) {
+  const wide = x1 - x0 > 96
+  const changed = Math.abs(stretch.to_ml - stretch.from_ml) > 2 || stretch.stage === 'strain'
+  if (!wide || !changed) return null
+  // On hatching, a rim in the colour of the ground keeps the figures legible.
+  const ink = stretch.planned ? 'var(--ink)' : inkOn(stretch.to_tone)
+  const rim = stretch.planned ? { stroke: 'var(--ground)', strokeWidth: 6, paintOrder: 'stroke' as const } : {}
+  return (
+    <text
+      x={x1 - 12}
+      y={Math.min(surface + 27, FLOOR - 28)}
+      textAnchor="end"
+      fontSize="18"
+      fontWeight="700"
+      fill={ink}
+      strokeLinejoin="round"
+      {...rim}
+    >
+      {stretch.volume}
+      <tspan x={x1 - 12} dy="19" fontSize="14" fontWeight="500">
+        {stretch.salt}
+      </tspan>
+    </text>
+  )
+}
+
+function FatPeel({ x, y, faint }: { x: number; y: number; faint: boolean }) {
+  return (
+    <path
+      d={`M${x - 46},${y + 1}C${x - 12},${y + 1} ${x},${y - 22} ${x + 44},${y - 22}L${x + 44},${y - 12}C${x + 18},${y - 12} ${x + 12},${y + 1} ${x + 40},${y + 4}Z`}
+      fill="var(--fat)"
+      stroke={faint ? 'var(--fat-ink)' : 'none'}
+      strokeDasharray="3 3"
+      opacity={faint ? 0.55 : 1}
+    />
+  )
+}
+
+function Wisps({ x0, x1, at, faint }: { x0: number; x1: number; at: (x: number) => number; faint: boolean }) {
+  const count = Math.max(2, Math.floor((x1 - x0) / 34))
+  return (
+    <g
+      fill="none"
+      stroke="var(--vapour)"
+      strokeWidth="3"
+      strokeLinecap="round"
+      opacity={faint ? 0.5 : 1}
+      strokeDasharray={faint ? '5 4' : undefined}
+    >
+      {Array.from({ length: count }, (_, i) => {
+        const x = x0 + ((x1 - x0) * (i + 0.3)) / count
+        const from = Math.max(at(x) - 8, 30)
+        return <path key={i} d={`M${x},${from}q-6,-6 0,-12t0,-12`} />
+      })}
+    </g>
+  )
+}

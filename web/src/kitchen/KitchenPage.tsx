@@ -1,0 +1,187 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answer, client, type Problem, type Schemas } from '../api/client'
+import { keys, useKitchen, useSession } from '../api/hooks'
+import { Header } from '../app/Header'
+import { useSay } from '../app/units'
+import { panScale } from '../figures/geometry'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
+
+type Pan = Schemas['PanOut']
+
+/** Pans and burners: what the kitchen measures in, drawn to one scale. */
+export function KitchenPage() {
+  const kitchen = useKitchen()
+  const session = useSession()
+  const say = useSay()
+  const queries = useQueryClient()
+  const [editing, setEditing] = useState<Pan | 'new' | null>(null)
+  const remove = useMutation<unknown, Problem, string>({
+    mutationFn: (id) => answer(client.DELETE('/api/v1/pans/{pan_id}', { params: { path: { pan_id: id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
+  })
+  const pans = kitchen.data?.pans ?? []
+  const widest = Math.max(...pans.map((pan) => pan.rim_length_mm), 1)
+  const mayChange = session.data?.role !== 'guest'
+  return (
+    <>
+      <Header title={kitchen.data?.name ?? 'Kitchen'}>
+        {mayChange && (
+          <Button look="main" onClick={() => setEditing('new')}>
+            Add a pan
+          </Button>
+        )}
+      </Header>
+      <main className="mx-auto max-w-6xl px-4 pb-16 md:px-7">
+        <h2 className="mt-4 mb-1 text-xl">Pans</h2>
+        <p className="mb-4 text-quiet">Inner measurements, to one scale. The empty weight is what lets a scale say how much is left.</p>
+        <ul className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+          {pans.map((pan) => (
+            <li key={pan.id} className="flex flex-col rounded-2xl border border-line bg-panel p-4">
+              <PanDrawing pan={pan} widest={widest} />
+              <h3 className="mt-3 text-lg">{pan.name}</h3>
+              <p className="mb-3 text-quiet">
+                {say(pan.width)} wide, {say(pan.height)} deep · holds {say(pan.capacity)}
+                <br />
+                {pan.empty ? `weighs ${say(pan.empty)} empty` : 'never weighed'} · a dip is good to ± {say(pan.dip_error)}
+              </p>
+              {mayChange && (
+                <div className="mt-auto flex gap-2">
+                  <Button onClick={() => setEditing(pan)} aria-label={`Change ${pan.name}`}>
+                    Change
+                  </Button>
+                  <Button onClick={() => remove.mutate(pan.id)} aria-label={`Put ${pan.name} away`}>
+                    Put away
+                  </Button>
+                </div>
+              )}
+            </li>
+          ))}
+        </ul>
+        {kitchen.isSuccess && pans.length === 0 && (
+          <p className="text-lg">No pans yet. Add the one you reduce in: a ruler and a scale are all it takes.</p>
+        )}
+        <h2 className="mt-10 mb-1 text-xl">Burners</h2>
+        <p className="mb-4 text-quiet">Power that reaches the liquid, and the steam it makes at a full boil.</p>
+        <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
+          {kitchen.data?.burners.map((burner) => (
+            <li key={burner.id} className="rounded-2xl border border-line bg-panel p-4">
+              <p className="font-bold">{burner.name}</p>
+              <p className="text-quiet">
+                {burner.net_kw} kW · {Math.round(burner.steam_g_min)} g of steam a minute
+              </p>
+            </li>
+          ))}
+        </ul>
+      </main>
+      {editing && <PanSheet pan={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
+    </>
+  )
+}
+
+function PanDrawing({ pan, widest }: { pan: Pan; widest: number }) {
+  const [width, height] = [300, 110]
+  const own = (pan.rim_length_mm / widest) * width
+  const scale = panScale(pan, { x: 0, y: 0, width: own, height: 1e6 })
+  const s = { ...scale, floor: height - 6, rim: height - 6 - pan.height_mm * scale.pxPerMm }
+  return (
+    <svg viewBox={`0 0 ${width + 20} ${height}`} role="img" aria-label={`${pan.name} in section`} className="h-28 w-full" preserveAspectRatio="xMinYMax meet">
+      <path
+        transform="translate(10 0)"
+        d={`M${s.left(pan.height_mm)},${s.rim}L${s.left(0)},${s.floor}H${s.right(0)}L${s.right(pan.height_mm)},${s.rim}`}
+        fill="none"
+        stroke="var(--steel)"
+        strokeWidth="6"
+        strokeLinejoin="round"
+        strokeLinecap="round"
+      />
+    </svg>
+  )
+}
+
+interface Draft {
+  name: string
+  shape: Pan['shape']
+  base: string
+  baseWidth: string
+  rim: string
+  rimWidth: string
+  height: string
+  empty: string
+}
+
+function PanSheet({ pan, onClose }: { pan: Pan | null; onClose: () => void }) {
+  const queries = useQueryClient()
+  const mm = (value: number | undefined) => (value === undefined ? '' : `${value} mm`)
+  const [draft, setDraft] = useState<Draft>({
+    name: pan?.name ?? '',
+    shape: pan?.shape ?? 'round',
+    base: mm(pan?.base_length_mm),
+    baseWidth: mm(pan?.base_width_mm),
+    rim: mm(pan?.rim_length_mm),
+    rimWidth: mm(pan?.rim_width_mm),
+    height: mm(pan?.height_mm),
+    empty: pan?.empty_g ? `${pan.empty_g} g` : '',
+  })
+  const round = draft.shape === 'round'
+  const rim = draft.rim || draft.base
+  const body: Schemas['Pan'] = {
+    name: draft.name,
+    shape: draft.shape,
+    base_length_mm: draft.base,
+    base_width_mm: round ? draft.base : draft.baseWidth,
+    rim_length_mm: rim,
+    rim_width_mm: round ? rim : draft.rimWidth || draft.baseWidth,
+    height_mm: draft.height,
+    empty_g: draft.empty || null,
+  }
+  const save = useMutation<unknown, Problem>({
+    mutationFn: () =>
+      pan
+        ? answer(client.PUT('/api/v1/pans/{pan_id}', { params: { path: { pan_id: pan.id } }, body }))
+        : answer(client.POST('/api/v1/pans', { body })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: keys.kitchen })
+      onClose()
+    },
+  })
+  const set = (field: keyof Draft) => (value: string) => setDraft({ ...draft, [field]: value })
+  return (
+    <Sheet open onClose={onClose} title={pan ? `Change ${pan.name}` : 'A pan'} description="Measure inside, from wall to wall.">
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+      >
+        <TextField label="What you call it" value={draft.name} onChange={set('name')} error={save.error?.at('name')} required />
+        <Choice
+          label="Shape from above"
+          value={draft.shape}
+          onChange={(shape) => setDraft({ ...draft, shape })}
+          options={[
+            { value: 'round', label: 'Round' },
+            { value: 'oval', label: 'Oval' },
+            { value: 'rectangular', label: 'Rectangular' },
+          ]}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <TextField label={round ? 'Width of the base' : 'Length of the base'} placeholder="24 cm" value={draft.base} onChange={set('base')} error={save.error?.at('base_length_mm')} required />
+          {!round && <TextField label="Width of the base" placeholder="18 cm" value={draft.baseWidth} onChange={set('baseWidth')} error={save.error?.at('base_width_mm')} required />}
+          <TextField label={round ? 'Width at the rim' : 'Length at the rim'} placeholder="as the base" value={draft.rim} onChange={set('rim')} error={save.error?.at('rim_length_mm')} />
+          {!round && <TextField label="Width at the rim" placeholder="as the base" value={draft.rimWidth} onChange={set('rimWidth')} error={save.error?.at('rim_width_mm')} />}
+          <TextField label="Depth" placeholder="12 cm" value={draft.height} onChange={set('height')} error={save.error?.at('height_mm')} required />
+          <TextField label="Empty weight" placeholder="1680 g" value={draft.empty} onChange={set('empty')} error={save.error?.at('empty_g')} hint="Without its lid" />
+        </div>
+        {save.error && Object.keys(save.error.fields).length === 0 && <p role="alert" className="text-heat">{save.error.message}</p>}
+        <Button type="submit" look="main" disabled={save.isPending}>
+          Keep it
+        </Button>
+      </form>
+    </Sheet>
+  )
+}

@@ -1,0 +1,99 @@
+import { Link, useLocation } from 'wouter'
+import { useBatches, type Stage } from '../api/hooks'
+import { Header } from '../app/Header'
+import { useSay } from '../app/units'
+import { sauce } from '../figures/tone'
+import { Button } from '../ui/Button'
+
+const words: Record<Stage, string> = {
+  strain: 'to plan',
+  skim: 'to skim',
+  reduce: 'reducing',
+  thicken: 'thickening',
+  season: 'seasoning',
+  serve: 'ready to serve',
+}
+
+/** Every batch of the kitchen, newest first; what is on the stove before what is done. */
+export function BatchList() {
+  const batches = useBatches()
+  const say = useSay()
+  const [, go] = useLocation()
+  const items = batches.data?.pages.flatMap((page) => page.items) ?? []
+  const groups = [
+    { title: 'On the stove', items: items.filter((b) => !b.finished) },
+    { title: 'Finished', items: items.filter((b) => b.finished) },
+  ].filter((group) => group.items.length > 0)
+
+  return (
+    <>
+      <Header title="Batches">
+        <Button look="main" onClick={() => go('/start')}>
+          Start a batch
+        </Button>
+      </Header>
+      <main className="mx-auto max-w-5xl px-4 pb-16 md:px-7">
+        {batches.isError && <p role="alert" className="py-8 text-heat">{batches.error.message}</p>}
+        {batches.isSuccess && items.length === 0 && (
+          <div className="py-20 text-center">
+            <p className="mb-2 text-2xl font-bold">Nothing on the stove yet</p>
+            <p className="mb-6 text-quiet">Strain the braise, measure what came through, and start from there.</p>
+            <Button look="main" onClick={() => go('/start')}>
+              Start a batch
+            </Button>
+          </div>
+        )}
+        {groups.map((group) => (
+          <section key={group.title} className="mt-6">
+            <h2 className="mb-2 text-base font-semibold text-quiet">{group.title}</h2>
+            <ul className="divide-y divide-line border-y border-line">
+              {group.items.map((batch) => (
+                <li key={batch.id}>
+                  <Link
+                    href={`/batches/${batch.id}`}
+                    className="grid grid-cols-[1fr_auto] items-center gap-x-6 gap-y-1 py-4 md:grid-cols-[1fr_11rem_13rem_8rem]"
+                  >
+                    <div className="min-w-0">
+                      <p className="truncate text-lg font-bold">{batch.name}</p>
+                      <p className="text-quiet">
+                        {when(batch.created_at)} · {batch.pan}
+                      </p>
+                    </div>
+                    {/* What was there, and what is left of it, to scale. */}
+                    <div aria-hidden="true" className="hidden h-9 items-end md:flex">
+                      <div className="h-full w-1/3 rounded-l-sm" style={{ background: sauce(0.25) }} />
+                      <div
+                        className="w-2/3 rounded-r-sm"
+                        style={{ height: `${batch.share * 100}%`, background: sauce(batch.tone) }}
+                      />
+                    </div>
+                    <p className="text-right text-lg md:text-left">
+                      <span className="font-bold">{say(batch.volume)}</span>{' '}
+                      <span className="text-base text-quiet">
+                        {batch.body}, <span className="font-semibold text-salt">{batch.salt_percent.toFixed(2)} %</span>
+                      </span>
+                    </p>
+                    <p className="col-span-2 font-semibold md:col-span-1 md:text-right">
+                      {batch.finished ? <span className="text-done">done</span> : words[batch.stage]}
+                    </p>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        {batches.hasNextPage && (
+          <Button className="mt-6" onClick={() => void batches.fetchNextPage()} disabled={batches.isFetchingNextPage}>
+            Older batches
+          </Button>
+        )}
+      </main>
+    </>
+  )
+}
+
+function when(at: string): string {
+  const date = new Date(at)
+  const day = date.toDateString() === new Date().toDateString() ? 'today' : date.toLocaleDateString('en', { weekday: 'long', day: 'numeric', month: 'long' })
+  return `${day}, ${date.toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}`
+}

@@ -1,0 +1,206 @@
+import { useEffect, useState } from 'react'
+import { useLocation } from 'wouter'
+import { useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
+import { Header } from '../app/Header'
+import { Notice } from '../app/Notice'
+import { useNow } from '../app/useNow'
+import { useSay } from '../app/units'
+import { PotSection } from '../figures/PotSection'
+import { Ribbon } from '../figures/Ribbon'
+import { draftOf, startOf } from './intake/draft'
+import { StartForm } from './intake/StartForm'
+import { LogSheet } from './LogSheet'
+import { NowLine } from './NowLine'
+import { PlanPanel } from './plan/PlanPanel'
+import { ReducePanel } from './ReducePanel'
+import { SeasonPanel } from './SeasonPanel'
+import { ServePanel } from './ServePanel'
+import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
+import { SkimPanel } from './SkimPanel'
+import { StrainPanel } from './StrainPanel'
+import { ThickenPanel } from './ThickenPanel'
+import { HelpSheet, useLetters, type SheetName } from './letters'
+
+export const STAGES: readonly { stage: Stage; label: string }[] = [
+  { stage: 'strain', label: 'Strain' },
+  { stage: 'skim', label: 'Skim' },
+  { stage: 'reduce', label: 'Reduce' },
+  { stage: 'thicken', label: 'Thicken' },
+  { stage: 'season', label: 'Season' },
+  { stage: 'serve', label: 'Serve' },
+]
+
+type View = Stage | 'plan' | 'correct'
+
+/** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
+export function Bench({ id, view: asked }: { id: string; view: string | undefined }) {
+  const batch = useBatch(id)
+  if (batch.isError && !batch.data) {
+    return <Notice title={batch.error.status === 404 ? 'No such batch' : 'No answer'} text={batch.error.message} onRetry={() => void batch.refetch()} />
+  }
+  if (!batch.data) return <Header title="…" />
+  return <Open batch={batch.data} asked={asked} offline={batch.isError} />
+}
+
+function viewOf(batch: Batch, asked: string | undefined): View {
+  if (asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)) return asked as View
+  return batch.act.kind === 'want' || batch.act.kind === 'choose' ? 'plan' : batch.act.stage
+}
+
+function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefined; offline: boolean }) {
+  const say = useSay()
+  const append = useAppend(batch.id)
+  const [, go] = useLocation()
+  const [sheet, setSheet] = useState<SheetName | null>(null)
+  const view = viewOf(batch, asked)
+  const now = useNow()
+  const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
+  const last = batch.log.filter((entry) => entry.undoable).at(-1)
+  const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
+  // After something is done, the page follows to what comes next.
+  const record = (payload: Payload, after?: () => void) =>
+    append.mutate(payload, {
+      onSuccess: () => {
+        after?.()
+        open('')
+      },
+    })
+  useLetters({
+    r: () => setSheet('reading'),
+    a: () => setSheet('add'),
+    t: () => setSheet('taste'),
+    n: () => setSheet('note'),
+    l: () => setSheet('log'),
+    '?': () => setSheet('help'),
+    s: () => open('skim'),
+    p: () => open('plan'),
+    u: undo,
+  })
+  useEffect(() => {
+    document.title = `${batch.name} · Spissus`
+    return () => {
+      document.title = 'Spissus'
+    }
+  }, [batch.name])
+
+  if (view === 'correct') return <Correct batch={batch} onClose={() => open('strain')} />
+  const wish = batch.wanted
+  const Panel = view === 'plan' ? null : panels[view]
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`}>
+        <button type="button" className="pill" onClick={() => open('plan')} aria-current={view === 'plan' ? 'page' : undefined}>
+          {wish ? (
+            <>
+              {say(wish.amount)}
+              <span className="hidden text-quiet sm:inline">
+                {batch.ladder[wish.body]?.word} · {wish.salt_percent.toFixed(2)} %
+              </span>
+            </>
+          ) : (
+            'What do you want?'
+          )}
+        </button>
+        <button type="button" className="pill hidden md:inline-flex" onClick={() => setSheet('log')}>
+          Log <span className="text-quiet">{batch.log.length}</span>
+        </button>
+        <button type="button" className="pill hidden md:inline-flex" aria-label="Keys" onClick={() => setSheet('help')}>
+          ?
+        </button>
+      </Header>
+      <div className="px-4 md:px-7">
+        <Ribbon
+          stages={STAGES}
+          stretches={batch.ribbon.map((s) => ({
+            ...s,
+            volume: say(s.to),
+            salt: `${s.salt_percent.toFixed(2)} %`,
+            fat: s.fat.value >= 2.5 ? say(s.fat) : null,
+            vapour: s.vapour.value >= 2.5 ? say(s.vapour) : null,
+            added: s.added.value >= 2.5 ? say(s.added) : null,
+          }))}
+          next={batch.act.stage}
+          open={view === 'plan' ? null : view}
+          onOpen={open}
+          clock={new Date(now).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}
+        />
+      </div>
+      {offline && (
+        <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">
+          The server does not answer. This is how the batch stood last; it is asked again every few seconds.
+        </p>
+      )}
+      <main className="flex-1 px-4 pt-3 pb-6 md:px-7">
+        {view === 'plan' || !Panel ? (
+          <PlanPanel batch={batch} onRecord={record} problem={append.error} />
+        ) : (
+          <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
+            <section aria-label="The pot" className="order-2 lg:order-1">
+              <PotSection
+                pan={batch.pan}
+                depthMm={batch.pot.depth.value}
+                fatMm={batch.pot.fat_depth.value}
+                tone={batch.pot.tone}
+                steaming={batch.act.kind === 'boil'}
+                marks={batch.marks.map((mark) => ({ kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) }))}
+                height={400}
+              />
+              <p className="text-quiet">
+                {batch.pan.name}
+                {batch.pan.empty_g ? `, ${Math.round(batch.pan.empty_g)} g empty` : ''} · {batch.burner}
+              </p>
+            </section>
+            <section aria-label={STAGES.find(({ stage }) => stage === view)?.label} className="order-1 min-w-0 lg:order-2">
+              <Panel batch={batch} onRecord={record} onOpen={open} problem={append.error} />
+            </section>
+          </div>
+        )}
+      </main>
+      <NowLine
+        batch={batch}
+        view={view}
+        busy={append.isPending}
+        problem={sheet === null ? append.error : null}
+        onRecord={record}
+        onOpen={open}
+        onSheet={setSheet}
+        undo={last ? { label: say(last.text), act: undo } : null}
+      />
+      {sheet === 'reading' && <ReadingSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+      {sheet === 'add' && <AddSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+      {sheet === 'taste' && <TasteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+      {sheet === 'note' && <NoteSheet append={append} onClose={() => setSheet(null)} />}
+      {sheet === 'log' && <LogSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+      {sheet === 'help' && <HelpSheet onClose={() => setSheet(null)} />}
+    </div>
+  )
+}
+
+const panels = {
+  strain: StrainPanel,
+  skim: SkimPanel,
+  reduce: ReducePanel,
+  thicken: ThickenPanel,
+  season: SeasonPanel,
+  serve: ServePanel,
+}
+
+function Correct({ batch, onClose }: { batch: Batch; onClose: () => void }) {
+  const kitchen = useKitchen()
+  const append = useAppend(batch.id)
+  if (!kitchen.data) return <Header title={batch.name} />
+  return (
+    <StartForm
+      title={`${batch.name}: correct the start`}
+      kitchen={kitchen.data}
+      initial={draftOf(batch, kitchen.data)}
+      problem={append.error}
+      busy={append.isPending}
+      act="Correct it"
+      onDone={(draft) => {
+        const payload = startOf(draft)
+        if (payload) append.mutate(payload, { onSuccess: onClose })
+      }}
+    />
+  )
+}

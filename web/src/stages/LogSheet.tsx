@@ -1,0 +1,51 @@
+import type { UseMutationResult } from '@tanstack/react-query'
+import type { Problem } from '../api/client'
+import type { Batch, Payload } from '../api/hooks'
+import { useSay } from '../app/units'
+import { Button } from '../ui/Button'
+import { Sheet } from '../ui/Sheet'
+
+export type Append = UseMutationResult<Batch, Problem, Payload>
+
+interface Props {
+  batch: Batch
+  append: Append
+  onClose: () => void
+}
+
+/** Everything that happened, newest first. Nothing is erased: what was taken back stays, struck. */
+export function LogSheet({ batch, append, onClose }: Props) {
+  const say = useSay()
+  const entries = [...batch.log].reverse().filter((entry) => entry.kind !== 'struck')
+  return (
+    <Sheet open onClose={onClose} title="Log" description="Nothing is erased. What is taken back can be brought back.">
+      <ol className="divide-y divide-line">
+        {entries.map((entry) => {
+          const strike = batch.log.findLast((e) => e.kind === 'struck' && e.strikes === entry.id && !e.struck)
+          return (
+            <li key={entry.id} className="flex items-center justify-between gap-4 py-2">
+              <div className="min-w-0">
+                <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}>{say(entry.text)}</p>
+                <p className="text-sm text-quiet">
+                  {new Date(entry.at).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}
+                  {entry.problem && <span className="font-semibold text-heat"> Not counted: {entry.problem}</span>}
+                </p>
+              </div>
+              {entry.undoable && (
+                <Button onClick={() => append.mutate({ kind: 'struck', event: entry.id })} aria-label={`Take back: ${say(entry.text)}`}>
+                  Take back
+                </Button>
+              )}
+              {entry.struck && strike && (
+                <Button onClick={() => append.mutate({ kind: 'struck', event: strike.id })} aria-label={`Bring back: ${say(entry.text)}`}>
+                  Bring back
+                </Button>
+              )}
+            </li>
+          )
+        })}
+      </ol>
+      {append.error && <p role="alert" className="mt-3 font-medium text-heat">{append.error.message}</p>}
+    </Sheet>
+  )
+}

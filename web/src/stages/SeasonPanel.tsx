@@ -1,0 +1,56 @@
+import { useState } from 'react'
+import { useSay } from '../app/units'
+import { SaltScale } from '../figures/SaltScale'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+import { Figure } from './Figure'
+import type { PanelProps } from './panel'
+
+/** Salt last: what is in it, what is missing, and room to taste. */
+export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
+  const say = useSay()
+  const [grams, setGrams] = useState('')
+  const { pot, plan, wanted } = batch
+  return (
+    <div className="grid gap-5">
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+        <Figure
+          label="salt now"
+          tone="text-salt"
+          value={`${pot.salt.best.toFixed(2)} %`}
+          note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
+          reason={pot.reasons.find((r) => r.what === 'Salt')}
+        />
+        {plan && (
+          <Figure
+            label="table salt to add"
+            value={plan.salt_to_add.value < 0.05 ? 'none' : say(plan.salt_to_add)}
+            note="three quarters first, then taste"
+            reason={plan.reasons.find((r) => r.what === 'Salt to add')}
+          />
+        )}
+        {plan && <Figure label="after that" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by weight" />}
+      </div>
+      <SaltScale
+        low={pot.salt.low}
+        best={pot.salt.best}
+        high={pot.salt.high}
+        wanted={wanted?.salt_percent ?? null}
+        ceiling={wanted?.ceiling_percent ?? null}
+      />
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          onRecord({ kind: 'salted', salt_g: grams, salt: 'table' }, () => setGrams(''))
+        }}
+      >
+        <TextField label="Another amount of salt" placeholder="1.5 g" value={grams} onChange={setGrams} error={problem?.at('salt_g')} className="w-56" />
+        <Button type="submit" disabled={!grams.trim()}>
+          Stirred in
+        </Button>
+      </form>
+      <p className="text-quiet">Taste after thickening: starch dulls salt. A potato takes no salt out; only unsalted liquid does.</p>
+    </div>
+  )
+}

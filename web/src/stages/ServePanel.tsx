@@ -1,0 +1,54 @@
+import { useState } from 'react'
+import { useSay } from '../app/units'
+import { BodyLadder } from '../figures/BodyLadder'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+import { Figure } from './Figure'
+import type { PanelProps } from './panel'
+import { Cautions } from './SkimPanel'
+
+/** What it came to: yield, portions, body, salt. */
+export function ServePanel({ batch, onRecord, problem }: PanelProps) {
+  const say = useSay()
+  const [measured, setMeasured] = useState('')
+  const { pot, wanted, served } = batch
+  return (
+    <div className="grid gap-5">
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-4">
+        <Figure label={batch.finished ? 'yield' : 'yield, by the ledger'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
+        <Figure
+          label="portions"
+          value={served.portions === null ? '–' : Math.floor(served.portions + 0.05)}
+          note={wanted?.portion ? `of ${say(wanted.portion)}` : 'no portion size was given'}
+        />
+        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={pot.reasons.find((r) => r.what === 'Body')} />
+        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={pot.reasons.find((r) => r.what === 'Salt')} />
+      </div>
+      <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={wanted?.body ?? null} />
+      {batch.finished ? (
+        <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>
+      ) : (
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            onRecord({ kind: 'finished', ...(measured.trim() && { yield_ml: measured }) })
+          }}
+        >
+          <TextField
+            label="Measured yield, if you like"
+            placeholder={say(served.volume)}
+            value={measured}
+            onChange={setMeasured}
+            error={problem?.at('yield_ml')}
+            className="w-56"
+          />
+          <Button type="submit" look="main">
+            Finish
+          </Button>
+        </form>
+      )}
+      <Cautions cautions={batch.serve_cautions} />
+    </div>
+  )
+}

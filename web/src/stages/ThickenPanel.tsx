@@ -1,0 +1,67 @@
+import { useState } from 'react'
+import { useSay } from '../app/units'
+import { BodyLadder } from '../figures/BodyLadder'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+import { Figure } from './Figure'
+import type { PanelProps } from './panel'
+
+/** How much to whisk in, and where on the ladder the sauce stands. */
+export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
+  const say = useSay()
+  const [grams, setGrams] = useState('')
+  const { plan, pot, act } = batch
+  const kind = act.thickener ?? (plan?.kind === 'corn_starch' ? 'corn_starch' : 'white_roux')
+  return (
+    <div className="grid gap-5">
+      {plan?.thickener && plan.dry && plan.carrier && plan.dry_range ? (
+        <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+          <Figure
+            label={`${plan.dry_name ?? ''}, in all`}
+            value={say(plan.dry)}
+            note={`${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g; go by the spoon test`}
+            reason={plan.reasons.find((r) => r.what.toLowerCase() === plan.thickener)}
+          />
+          <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={plan.thickener} />
+          <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={plan.reasons.find((r) => r.what === 'Body')} />
+        </div>
+      ) : (
+        <Figure
+          label="body"
+          value={pot.body.word}
+          note={plan ? 'The arithmetic asks for no more thickener. The spoon has the last word.' : 'Plan first: say what you want.'}
+          reason={pot.reasons.find((r) => r.what === 'Body')}
+        />
+      )}
+      <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={batch.wanted?.body ?? null} />
+      {plan?.how && <p className="text-lg">{plan.how}</p>}
+      {plan && plan.allergens.length > 0 && (
+        <p>
+          <span className="font-semibold">Brings:</span> {plan.allergens.join(', ')}.
+        </p>
+      )}
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          onRecord({ kind: 'thickened', thickener: kind, dry_g: grams }, () => setGrams(''))
+        }}
+      >
+        <TextField
+          label={`Another amount of ${kind === 'corn_starch' ? 'corn starch' : 'flour, as roux'}`}
+          placeholder="12 g"
+          value={grams}
+          onChange={setGrams}
+          error={problem?.at('dry_g')}
+          className="w-64"
+        />
+        <Button type="submit" disabled={!grams.trim()}>
+          Whisked in
+        </Button>
+      </form>
+      <p className="text-quiet">
+        Do not judge it at the boil. Put a spoonful on a warm plate: a cold one sets the gelatin and flatters it.
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,125 @@
+import { useState } from 'react'
+import type { Problem } from '../../api/client'
+import { useRoutes, type Batch, type Payload, type Wanted } from '../../api/hooks'
+import { useSay } from '../../app/units'
+import { TradeChart } from '../../figures/TradeChart'
+import { Choice } from '../../ui/Choice'
+import { TextField } from '../../ui/TextField'
+import { useSettled } from '../intake/useSettled'
+import { RouteCard } from './RouteCard'
+
+interface Props {
+  batch: Batch
+  onRecord: (payload: Payload, after?: () => void) => void
+  problem: Problem | null
+}
+
+interface Wish {
+  by: 'volume' | 'portions'
+  volume: string
+  portions: string
+  portion: string
+  body: string
+  salt: string
+  ceiling: string
+}
+
+function wishOf(batch: Batch): Wish {
+  const { wanted, pot } = batch
+  return {
+    by: wanted?.portions ? 'portions' : 'volume',
+    volume: wanted ? `${Math.round(wanted.amount.value)} ml` : `${Math.round((pot.liquid.value * 0.6) / 10) * 10} ml`,
+    portions: wanted?.portions ? String(wanted.portions) : '8',
+    portion: wanted?.portion ? `${Math.round(wanted.portion.value)} ml` : '60 ml',
+    body: String(wanted?.body ?? 3),
+    salt: `${(wanted?.salt_percent ?? 0.9).toFixed(2)} %`,
+    ceiling: `${(wanted?.ceiling_percent ?? 1.3).toFixed(2)} %`,
+  }
+}
+
+function wantedOf(wish: Wish): Wanted {
+  return {
+    kind: 'wanted',
+    ...(wish.by === 'volume' ? { volume_ml: wish.volume } : { portions: Number(wish.portions) || 0, portion_ml: wish.portion }),
+    body: Number(wish.body),
+    salt_percent: wish.salt,
+    ceiling_percent: wish.ceiling,
+  }
+}
+
+/** What is wanted, what each volume costs, and the ways there. */
+export function PlanPanel({ batch, onRecord, problem }: Props) {
+  const say = useSay()
+  const [wish, setWish] = useState(() => wishOf(batch))
+  const wanted = useSettled(wantedOf(wish), 60, JSON.stringify(wish))
+  const routes = useRoutes(batch.id, batch.last_seq, wanted)
+  const data = routes.data
+  const wrong = routes.error ?? problem
+  const change = (part: Partial<Wish>) => setWish({ ...wish, ...part })
+  const roux = batch.chosen !== 'corn_starch'
+  const least = data?.least
+  const most = data?.most
+  const now = data?.wanted
+  return (
+    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[20rem_1fr]">
+      <section aria-label="What you want" className="grid content-start gap-4">
+        <Choice
+          label="How much"
+          value={wish.by}
+          onChange={(by) => change({ by })}
+          options={[
+            { value: 'volume', label: 'Volume' },
+            { value: 'portions', label: 'Portions' },
+          ]}
+        />
+        {wish.by === 'volume' ? (
+          <TextField label="Finished sauce" hideLabel value={wish.volume} onChange={(volume) => change({ volume })} error={wrong?.at('volume_ml')} autoComplete="off" />
+        ) : (
+          <div className="grid grid-cols-2 gap-2">
+            <TextField label="Portions" inputMode="numeric" value={wish.portions} onChange={(portions) => change({ portions })} error={wrong?.at('portions', 'volume_ml')} autoComplete="off" />
+            <TextField label="each" value={wish.portion} onChange={(portion) => change({ portion })} error={wrong?.at('portion_ml')} autoComplete="off" />
+          </div>
+        )}
+        <Choice
+          label="How thick"
+          layout="stack"
+          value={wish.body}
+          onChange={(body) => change({ body })}
+          options={batch.ladder.map((step) => ({ value: String(step.index), label: `${step.word}: ${step.does}` }))}
+        />
+        <div className="grid grid-cols-2 gap-2">
+          <TextField label="Salt you like" value={wish.salt} onChange={(salt) => change({ salt })} error={wrong?.at('salt_percent')} autoComplete="off" />
+          <TextField label="Too salty at" value={wish.ceiling} onChange={(ceiling) => change({ ceiling })} error={wrong?.at('ceiling_percent')} autoComplete="off" />
+        </div>
+        <p className="text-sm text-quiet">Usual by weight: mild 0.7 %, usual 0.9 %, bold 1.1 %. Past 1.3 % most diners call it salty.</p>
+      </section>
+      <section aria-label="Ways there" className={`grid min-w-0 content-start gap-4 ${routes.isError ? 'opacity-50' : ''}`}>
+        {data && now && least && most && data.trade.length > 1 && (
+          <TradeChart
+            points={data.trade.map((p) => ({ volumeMl: p.volume.value, saltPercent: p.salt_percent, flourG: roux ? p.roux_flour_g : p.corn_starch_g }))}
+            marks={data.routes.map((r) => ({ volumeMl: r.volume.value, saltPercent: r.salt_before.best, label: r.label, feasible: r.feasible }))}
+            volumeMl={wish.by === 'volume' ? (parseInt(wish.volume) || now.value) : now.value}
+            volumeLabel={say(now)}
+            saltWanted={parseFloat(wish.salt) || 0}
+            saltCeiling={parseFloat(wish.ceiling) || 0}
+            binder={roux ? 'flour, as roux' : 'corn starch'}
+            onVolume={(ml) => change({ by: 'volume', volume: `${ml} ml` })}
+            ticks={data.trade.filter((_, i) => i % 4 === 0).map((p) => ({ ml: p.volume.value, label: say(p.volume) }))}
+          />
+        )}
+        {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="font-medium text-heat">{wrong.message}</p>}
+        <ul className="grid gap-3 md:grid-cols-2">
+          {data?.routes.map((route) => (
+            <RouteCard
+              key={route.kind}
+              route={route}
+              chosen={batch.chosen === route.kind}
+              busy={routes.isError || routes.isPlaceholderData}
+              onChoose={() => onRecord(wanted, () => onRecord({ kind: 'chosen', route: route.kind }))}
+            />
+          ))}
+        </ul>
+      </section>
+    </div>
+  )
+}

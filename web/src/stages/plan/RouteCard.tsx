@@ -1,0 +1,61 @@
+import type { Route } from '../../api/hooks'
+import { useSay } from '../../app/units'
+import { Button } from '../../ui/Button'
+import { Unfold } from '../../ui/Unfold'
+import { Reasons } from '../Figure'
+
+interface Props {
+  route: Route
+  chosen: boolean
+  busy: boolean
+  onChoose: () => void
+}
+
+/** One way to the sauce: what it makes, what it takes, what it costs. */
+export function RouteCard({ route, chosen, busy, onChoose }: Props) {
+  const say = useSay()
+  const left = Math.round(route.share_left * 100)
+  const { low, best, high } = route.minutes
+  return (
+    <li
+      className={`flex flex-col gap-2 rounded-2xl border-2 bg-panel p-4 ${chosen ? 'border-done' : 'border-line'}`}
+      aria-label={route.label}
+    >
+      <div className="flex items-baseline justify-between gap-3">
+        <h3 className={`text-lg ${route.feasible ? '' : 'text-quiet'}`}>{route.label}</h3>
+        {chosen && <span className="font-semibold text-done">your way</span>}
+      </div>
+      {!route.feasible && route.reason && <p className="font-medium text-heat">{say(route.reason)}</p>}
+      <div className={`grid grid-cols-[auto_1fr] gap-x-4 ${route.feasible ? '' : 'text-quiet'}`}>
+        <p className="text-3xl font-bold tracking-tight">{say(route.volume)}</p>
+        <p className="self-end text-right text-lg font-bold text-salt">
+          {route.salt_after.best.toFixed(2)} % <span className="font-normal">salt</span>
+        </p>
+      </div>
+      <p className={route.feasible ? '' : 'text-quiet'}>
+        {left >= 100 ? 'Boil nothing away.' : <>Leave {left} % = boil off {100 - left} %: to <b>{say(route.boil_to)}</b>, <b>{say(route.mark)}</b>{route.gross && <>, scale {say(route.gross)}</>}. About {Math.round(best)} min ({Math.round(low)}–{Math.round(high)}).</>}
+        {route.dry && route.carrier && (
+          <>
+            {' '}
+            Then <b>{say(route.dry)}</b> of {route.dry_name} with {say(route.carrier)} {route.carrier_name}.
+          </>
+        )}{' '}
+        {route.salt_to_add.value >= 0.1 ? <>Salt to add: {say(route.salt_to_add)}.</> : 'No salt to add.'}
+        {route.portions !== null && <> Makes {Math.floor(route.portions + 0.05)} portions.</>} Ends as {route.body.word}.
+      </p>
+      {route.notes.map((note) => (
+        <p key={note.metric} className="text-quiet">
+          {say(note)}
+        </p>
+      ))}
+      <div className="mt-auto flex items-start gap-3 pt-1">
+        <Button look={route.feasible && !chosen ? 'main' : 'plain'} disabled={!route.feasible || busy} onClick={onChoose} aria-label={`Take this way: ${route.label}`}>
+          {chosen ? 'Keep this way' : 'Take this way'}
+        </Button>
+        <Unfold className="min-w-0 flex-1" label={`Why: ${route.label}`} summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}>
+          <Reasons reasons={route.reasons} />
+        </Unfold>
+      </div>
+    </li>
+  )
+}
