@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from .contents import Contents
+from .contents import SPECIFIC_VOLUME_ML_G, Contents
 from .fat import WAYS
 from .fold import Pot, Timeline, fat_to_skim
 from .guidance import Act, ActKind, plan
@@ -32,18 +32,32 @@ _STAGE_OF_ACT: dict[ActKind, Stage] = {
 class Stretch:
     """One stretch of the way.
 
-    Volumes in mL at 20 °C, floating fat included, at its two ends; ``fat_ml``, ``vapour_ml`` and
-    ``added_ml`` are what left or joined in it. ``tone`` runs from 0, pale, to 1, dark.
+    Volumes in mL at 20 °C, floating fat included, at its two ends; ``from_fat_ml`` and ``to_fat_ml``
+    are the fat among it. ``fat_ml``, ``vapour_ml`` and ``added_ml`` are what left or joined on the
+    way. ``tone`` runs from 0, pale, to 1, dark.
     """
 
     stage: Stage
     planned: bool
     from_ml: float
     to_ml: float
+    from_fat_ml: float
+    to_fat_ml: float
     from_tone: float
     to_tone: float
     salt_percent: float
+    fat_ml: float
+    vapour_ml: float
+    added_ml: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Change:
+    """What happens to the pot in one stage; ``after`` is the pot when it is done."""
+
+    after: Contents
     fat_ml: float = 0.0
+    lost_fat_ml: float = 0.0
     vapour_ml: float = 0.0
     added_ml: float = 0.0
 
@@ -71,75 +85,81 @@ def journey(timeline: Timeline) -> tuple[Stretch, ...]:
     start = timeline.start
     if start is None or timeline.pot is None:
         return ()
-    done = _happened(timeline, start)
-    ahead = _planned(timeline, timeline.pot)
+    c = start.contents
     at = Stretch(
-        "strain", False, start.contents.volume_ml, start.contents.volume_ml, tone(start.contents),
-        tone(start.contents), start.contents.salt_percent,
+        stage="strain", planned=False, from_ml=c.volume_ml, to_ml=c.volume_ml, from_fat_ml=c.fat_ml,
+        to_fat_ml=c.fat_ml, from_tone=tone(c), to_tone=tone(c), salt_percent=c.salt_percent, fat_ml=0.0,
+        vapour_ml=0.0, added_ml=0.0,
     )  # fmt: skip
     out = [at]
+    done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot)
     for stage in STAGES[1:]:
         for planned, change in ((False, done.get(stage)), (True, ahead.get(stage))):
-            if change is None:
-                continue
-            at = Stretch(
-                stage, planned, at.to_ml, at.to_ml + change.added_ml - change.fat_ml - change.vapour_ml, at.to_tone,
-                change.to_tone, change.salt_percent, change.fat_ml, change.vapour_ml, change.added_ml,
-            )  # fmt: skip
-            out.append(at)
+            if change is not None:
+                at = _stretch(at, stage, change, planned=planned)
+                out.append(at)
     return tuple(out)
 
 
-def _happened(timeline: Timeline, start: Pot) -> dict[Stage, Stretch]:
+def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -> Stretch:
+    return Stretch(
+        stage=stage,
+        planned=planned,
+        from_ml=before.to_ml,
+        to_ml=before.to_ml + change.added_ml - change.fat_ml - change.vapour_ml,
+        from_fat_ml=before.to_fat_ml,
+        to_fat_ml=max(before.to_fat_ml - change.lost_fat_ml, 0.0),
+        from_tone=before.to_tone,
+        to_tone=tone(change.after),
+        salt_percent=change.after.salt_percent,
+        fat_ml=change.fat_ml,
+        vapour_ml=change.vapour_ml,
+        added_ml=change.added_ml,
+    )
+
+
+def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
     """For each stage, what left and joined in it so far."""
-    out: dict[Stage, Stretch] = {}
+    out: dict[Stage, _Change] = {}
     before = start.contents
     for moment in timeline.moments:
         stage = _STAGE_OF.get(moment.event.payload.kind)
-        if moment.struck or moment.problem or moment.pot is None or stage in (None, "strain"):
+        if moment.struck or moment.problem or moment.pot is None or stage is None or stage == "strain":
             continue
-        assert stage is not None
         after = moment.pot.contents
-        # What the spoon lifts with the fat peels off with it.
-        fat = max(before.volume_ml - after.volume_ml, 0.0) if stage == "skim" else 0.0
-        change = after.volume_ml - before.volume_ml + fat
-        old = out.get(stage)
-        out[stage] = Stretch(
-            stage, False, 0.0, 0.0, 0.0, tone(after), after.salt_percent,
-            fat_ml=fat + (old.fat_ml if old else 0.0),
-            vapour_ml=max(-change, 0.0) + (old.vapour_ml if old else 0.0),
-            added_ml=max(change, 0.0) + (old.added_ml if old else 0.0),
-        )  # fmt: skip
+        old = out.get(stage, _Change(after))
+        gain = after.volume_ml - before.volume_ml
+        skim = stage == "skim"
+        out[stage] = _Change(
+            after,
+            # What the spoon lifts with the fat peels off with it.
+            fat_ml=old.fat_ml + (max(-gain, 0.0) if skim else 0.0),
+            lost_fat_ml=old.lost_fat_ml + before.fat_ml - after.fat_ml,
+            vapour_ml=old.vapour_ml + (0.0 if skim else max(-gain, 0.0)),
+            added_ml=old.added_ml + max(gain, 0.0),
+        )
         before = after
     return out
 
 
-def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, Stretch]:
+def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, _Change]:
     """For each stage, what the chosen route has yet to do."""
     route = plan(timeline)
     if route is None or timeline.finished is not None:
         return {}
-    out: dict[Stage, Stretch] = {}
-    now, salt = pot.contents, pot.contents.salt_percent
+    out: dict[Stage, _Change] = {}
+    now = pot.contents
     if fat_to_skim(pot) and not timeline.fat_settled:
-        out["skim"] = Stretch("skim", True, 0.0, 0.0, 0.0, tone(now), salt, fat_ml=WAYS["spoon"].share * now.fat_ml)
-    steam = now.liquid_ml - route.boil_to_ml
-    unsalted = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))
-    if steam > 1.0 or route.let_down_ml > 1.0:
-        reduced = now.with_masses(water=max(now.water - steam / 1.0018 + route.let_down_ml / 1.0018, 1.0))
-        out["reduce"] = Stretch(
-            "reduce", True, 0.0, 0.0, 0.0, tone(reduced), reduced.salt_percent, vapour_ml=steam,
-            added_ml=route.let_down_ml,
-        )  # fmt: skip
+        fat = WAYS["spoon"].share * now.fat_ml
+        out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
+    steam_ml = now.liquid_ml - route.boil_to_ml
+    bound = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))
+    if steam_ml > 1.0 or route.let_down_ml > 1.0:
+        water = now.water + (route.let_down_ml - steam_ml) / SPECIFIC_VOLUME_ML_G["water"]
+        out["reduce"] = _Change(now.with_masses(water=max(water, 1.0)), vapour_ml=steam_ml, added_ml=route.let_down_ml)
     if route.thickener is not None:
-        out["thicken"] = Stretch(
-            "thicken", True, 0.0, 0.0, 0.0, tone(unsalted), unsalted.salt_percent,
-            added_ml=unsalted.liquid_ml - route.boil_to_ml - route.let_down_ml,
-        )  # fmt: skip
+        out["thicken"] = _Change(bound, added_ml=bound.liquid_ml - route.boil_to_ml - route.let_down_ml)
     if route.salt_to_add_g > 0.0:
-        out["season"] = Stretch(
-            "season", True, 0.0, 0.0, 0.0, tone(route.final), route.final.salt_percent,
-            added_ml=route.final.liquid_ml - unsalted.liquid_ml,
-        )  # fmt: skip
-    out["serve"] = Stretch("serve", True, 0.0, 0.0, 0.0, tone(route.final), route.final.salt_percent)
+        out["season"] = _Change(route.final, added_ml=route.final.liquid_ml - bound.liquid_ml)
+    out["serve"] = _Change(route.final)
     return out

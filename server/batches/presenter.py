@@ -118,6 +118,8 @@ def _methods(pot: Pot) -> list[out.MethodOut]:
 
 def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
     t = route.thickener
+    dry = None if t is None else dry_amount(route.dry_g, t)
+    salt = salt_amount(route.salt_to_add_g, "table")
     return out.RouteOut(
         kind=route.kind,
         label=LABELS[route.kind],
@@ -131,7 +133,8 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         minutes=range_out(route.minutes),
         thickener=None if t is None else t.label,
         dry_name=None if t is None else t.dry,
-        dry=None if t is None else ShownOut.of(dry_amount(route.dry_g, t)),
+        dry=None if dry is None else ShownOut.of(dry.main),
+        dry_also=None if dry is None else ShownOut.of(dry.also),
         dry_range=None if t is None else range_out(route.dry_range_g),
         carrier=None if t is None else ShownOut.of(carrier_amount(route.dry_g, t)),
         carrier_name=None if t is None else ("fat" if t.fat_per_g else "cold water"),
@@ -139,7 +142,8 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         allergens=[] if t is None else list(t.allergens),
         salt_before=range_out(route.salt_before),
         salt_after=range_out(route.salt_after),
-        salt_to_add=ShownOut.of(salt_amount(route.salt_to_add_g, "table")),
+        salt_to_add=ShownOut.of(salt.main),
+        salt_to_add_also=ShownOut.of(salt.also),
         portions=None if not wanted.portion_ml else route.volume_ml / wanted.portion_ml,
         body=body_out(route.body),
         notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
@@ -217,7 +221,8 @@ def stretch_out(stretch: Stretch) -> out.StretchOut:
     return out.StretchOut(
         stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
         from_tone=stretch.from_tone, to_tone=stretch.to_tone, salt_percent=stretch.salt_percent,
-        to=ShownOut.of(show_volume(max(stretch.to_ml, 0.0))),
+        from_fat_ml=stretch.from_fat_ml, to_fat_ml=stretch.to_fat_ml,
+        liquid=ShownOut.of(show_volume(max(stretch.to_ml - stretch.to_fat_ml, 0.0))),
         fat=ShownOut.of(show_volume(stretch.fat_ml)),
         vapour=ShownOut.of(show_volume(stretch.vapour_ml)),
         added=ShownOut.of(show_volume(stretch.added_ml)),

@@ -99,10 +99,12 @@ class StretchOut(Schema):
     planned: bool
     from_ml: float
     to_ml: float
+    from_fat_ml: float
+    to_fat_ml: float
     from_tone: float
     to_tone: float
     salt_percent: float
-    to: ShownOut
+    liquid: ShownOut
     fat: ShownOut
     vapour: ShownOut
     added: ShownOut
@@ -122,6 +124,7 @@ class RouteOut(Schema):
     thickener: str | None
     dry_name: str | None
     dry: ShownOut | None
+    dry_also: ShownOut | None
     dry_range: RangeOut | None
     carrier: ShownOut | None
     carrier_name: str | None
@@ -130,6 +133,7 @@ class RouteOut(Schema):
     salt_before: RangeOut
     salt_after: RangeOut
     salt_to_add: ShownOut
+    salt_to_add_also: ShownOut
     portions: float | None
     body: BodyOut
     notes: list[SaidOut]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from spissus_core import events as ev
 from spissus_core.body import LADDER
 from spissus_core.contents import SPECIFIC_VOLUME_ML_G
@@ -31,16 +33,30 @@ SALT_NAMES: dict[SaltKind, str] = {
 }
 
 
-def salt_amount(grams: float, kind: SaltKind) -> Shown:
-    """Salt in tenths of a gram and in spoons of its kind; the same in either system."""
-    text = f"{grams:.1f}\u00a0g ({show_spoons(salt_spoon_ml(grams, kind))})"
-    return Shown(grams, text, text)
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """An amount as a cook would weigh it, and as the same cook would spoon it."""
+
+    main: Shown
+    also: Shown
+
+    @property
+    def full(self) -> Shown:
+        """Both in one: "27 g (3½ tbsp)"."""
+        main, also = self.main, self.also
+        return Shown(main.value, f"{main.metric} ({also.metric})", f"{main.us} ({also.us})")
 
 
-def dry_amount(grams: float, thickener: Thickener) -> Shown:
+def salt_amount(grams: float, kind: SaltKind) -> Measure:
+    """Salt in tenths of a gram and in level spoons of its kind."""
+    weight, spoons = f"{grams:.1f}\u00a0g", show_spoons(salt_spoon_ml(grams, kind))
+    return Measure(Shown(grams, weight, spoons), Shown(grams, spoons, weight))
+
+
+def dry_amount(grams: float, thickener: Thickener) -> Measure:
     """Dry thickener by weight and in level spoons."""
-    shown, spoons = show_mass(grams), show_spoons(thickener.spoon_ml(grams))
-    return Shown(grams, f"{shown.metric} ({spoons})", f"{spoons} ({shown.us})")
+    weight, spoons = show_mass(grams), show_spoons(thickener.spoon_ml(grams))
+    return Measure(Shown(grams, weight.metric, spoons), Shown(grams, spoons, weight.us))
 
 
 def carrier_amount(grams: float, thickener: Thickener) -> Shown:
@@ -73,7 +89,7 @@ def now_line(act: Act, timeline: Timeline) -> Said:
             more = (
                 "Stir in {} of salt, taste, let it rest." if act.first else "Stir in {} more of salt, and taste again."
             )
-            return say(more, salt_amount(act.amount, "table"))
+            return say(more, salt_amount(act.amount, "table").full)
         case "test_salt":
             return _salt_line(act, timeline)
         case "finish":
@@ -113,11 +129,11 @@ def _thicken_line(act: Act) -> Said:
     if act.first:
         return say(
             f"Whisk in {{}} of {thickener.dry} with {{}} {with_what}. More follows by the spoon.",
-            dry_amount(act.amount, thickener), carrier,
+            dry_amount(act.amount, thickener).full, carrier,
         )  # fmt: skip
     return say(
         f"Whisk in {{}} more {thickener.dry} with {{}} {with_what}, and test again.",
-        dry_amount(act.amount, thickener), carrier,
+        dry_amount(act.amount, thickener).full, carrier,
     )  # fmt: skip
 
 
@@ -135,7 +151,7 @@ def _salt_line(act: Act, timeline: Timeline) -> Said:
     assert pot is not None
     salt = f"about {pot.salt_percent.best:.2f} % salt"
     if act.amount > 0.3:
-        return say(f"Taste it: {salt}. Flat? {{}} more would bring it to yours.", salt_amount(act.amount, "table"))
+        return say(f"Taste it: {salt}. Flat? {{}} more would bring it to yours.", salt_amount(act.amount, "table").full)
     return say(f"Taste it: {salt}. Right?")
 
 

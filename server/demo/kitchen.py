@@ -88,7 +88,7 @@ STORIES = (
             (15, _read("scale", "2270 g")),
             (27, _read("scale", "1945 g")),
             (33, _read("scale", "1780 g")),
-            (37, ev.Thickened(thickener="corn_starch", dry_g=6)),
+            (37, ev.Thickened(thickener="corn_starch", dry_g=4)),
             (40, ev.Tested(of="body", verdict="right")),
             (42, ev.Tested(of="salt", verdict="right")),
             (44, ev.Finished(yield_ml=700)),

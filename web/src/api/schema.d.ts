@@ -895,6 +895,7 @@ export interface components {
             /** Dry Name */
             dry_name: string | null;
             dry: components["schemas"]["ShownOut"] | null;
+            dry_also: components["schemas"]["ShownOut"] | null;
             dry_range: components["schemas"]["RangeOut"] | null;
             carrier: components["schemas"]["ShownOut"] | null;
             /** Carrier Name */
@@ -906,6 +907,7 @@ export interface components {
             salt_before: components["schemas"]["RangeOut"];
             salt_after: components["schemas"]["RangeOut"];
             salt_to_add: components["schemas"]["ShownOut"];
+            salt_to_add_also: components["schemas"]["ShownOut"];
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
@@ -1008,13 +1010,17 @@ export interface components {
             from_ml: number;
             /** To Ml */
             to_ml: number;
+            /** From Fat Ml */
+            from_fat_ml: number;
+            /** To Fat Ml */
+            to_fat_ml: number;
             /** From Tone */
             from_tone: number;
             /** To Tone */
             to_tone: number;
             /** Salt Percent */
             salt_percent: number;
-            to: components["schemas"]["ShownOut"];
+            liquid: components["schemas"]["ShownOut"];
             fat: components["schemas"]["ShownOut"];
             vapour: components["schemas"]["ShownOut"];
             added: components["schemas"]["ShownOut"];

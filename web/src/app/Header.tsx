@@ -22,14 +22,14 @@ export function Header({ title, detail, children }: Props) {
   const units = session.data?.units ?? 'metric'
   const other: UnitSystem = units === 'metric' ? 'us' : 'metric'
   return (
-    <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:px-7">
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:flex-nowrap md:px-7">
       <Link href="/" className="flex min-h-12 items-center text-xl font-extrabold tracking-tight" aria-label="Spissus, to the batches">
         spissus
       </Link>
       {title && (
-        <div className="flex min-w-0 items-baseline gap-3 border-l border-line pl-4">
-          <h1 className="truncate text-lg">{title}</h1>
-          {detail && <span className="hidden text-quiet lg:inline">{detail}</span>}
+        <div className="flex min-w-0 flex-1 items-baseline gap-3 border-line max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
+          <h1 className="truncate text-lg md:min-w-fit">{title}</h1>
+          {detail && <span className="hidden truncate text-quiet lg:inline">{detail}</span>}
         </div>
       )}
       <div className="ml-auto flex items-center gap-2">

@@ -14,7 +14,7 @@ export function BodyLadder({ steps, now, wanted }: Props) {
   const height = 150
   const narrow = width < 520
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg width={width} height={height} role="img" className="block"
         aria-label={`Body: now ${steps[Math.floor(now)]?.word ?? ''}${wanted === null ? '' : `, wanted ${steps[wanted]?.word ?? ''}`}`}>
         {steps.map(({ index, word }) => {
@@ -22,8 +22,8 @@ export function BodyLadder({ steps, now, wanted }: Props) {
           const here = Math.floor(now) === index
           const aim = wanted === index
           // A thin sauce runs far in a narrow trail; a thick one stands.
-          const run = 66 - index * 10
-          const half = 6 + index * 2.6
+          const run = [68, 60, 50, 40, 31, 26][index] ?? 26
+          const wide = [9, 13, 18, 24, 34, 48][index] ?? 48
           const cx = x + step / 2
           return (
             <g key={index}>
@@ -37,10 +37,7 @@ export function BodyLadder({ steps, now, wanted }: Props) {
                 stroke={aim ? 'var(--done)' : 'var(--line)'}
                 strokeWidth={aim ? 3.5 : 1.5}
               />
-              <path
-                d={`M${cx - half},22a${half},${half} 0 0 1 ${2 * half},0L${cx + half * 0.8},${22 + run - half}a${half * 0.8},${half * 0.8} 0 0 1 ${-1.6 * half},0Z`}
-                fill={here ? '#a3602c' : '#d8c3a0'}
-              />
+              <rect x={cx - wide / 2} y={16} width={wide} height={run} rx={Math.min(wide, run) / 2} fill={here ? '#a3602c' : '#d8c3a0'} />
               <text
                 x={cx}
                 y={118}

@@ -75,7 +75,7 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, height:
   }
 
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg
         ref={svg}
         width={width}

@@ -33,7 +33,7 @@ export function ReductionCurve({ points, stop, ceiling, arrive, height = 250 }: 
   const time = (date: Date) => date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
 
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg width={width} height={height} role="img" aria-label="The liquid over time" className="block">
         {ceiling && ceiling.ml > least && (
           <>

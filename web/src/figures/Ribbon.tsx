@@ -22,14 +22,16 @@ interface Props<S extends string> {
   open: S | null
   onOpen: (stage: S) => void
   clock: string
+  /** Said where nothing is planned yet. */
+  ahead: string
 }
 
-const HEIGHT = 128
+const HEIGHT = 138
 const FLOOR = HEIGHT - 6
 const TOP = 34
 
 /** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
-export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock }: Props<S>) {
+export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead }: Props<S>) {
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const id = useId()
   const narrow = width < 640
@@ -39,12 +41,14 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
     stages.map((s) => s.stage),
     stretches,
     width,
+    narrow,
   )
   const edge = ribbonEdge(placed, y)
   const first = placed[0]
   const last = placed.at(-1)
   if (!first || !last) return null
   const area = `${edge}L${last.x1},${FLOOR}L0,${FLOOR}Z`
+  const liquid = `${ribbonEdge(placed, y, 'liquid')}L${last.x1},${FLOOR}L0,${FLOOR}Z`
   const doneTo = placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
   const toneStops = placed.flatMap(({ stretch, x0, x1 }) => [
     { at: x0 / last.x1, tone: stretch.from_tone },
@@ -52,7 +56,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   ])
 
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg
         width={width}
         height={HEIGHT}
@@ -73,14 +77,15 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
             <rect x={doneTo} y={0} width={Math.max(width - doneTo, 0)} height={HEIGHT} />
           </clipPath>
         </defs>
-        <path d={area} fill={`url(#${id}-tone)`} />
+        <path d={area} fill="var(--fat)" />
+        <path d={liquid} fill={`url(#${id}-tone)`} />
         <path d={area} fill={`url(#${id}-hatch)`} clipPath={`url(#${id}-ahead)`} />
         {placed.map(({ stretch, x0, x1 }, i) => {
           const middle = (x0 + x1) / 2
           const surface = y(stretch.to_ml)
           return (
             <g key={i}>
-              {stretch.fat && <FatPeel x={x0 + (x1 - x0) * 0.3} y={y(stretch.from_ml)} faint={stretch.planned} />}
+              {stretch.fat && <FatPeel x={x0 + (x1 - x0) * 0.3} y={y(stretch.from_ml)} size={Math.min((x1 - x0) / 150, 1)} faint={stretch.planned} />}
               {stretch.vapour && <Wisps x0={x0 + (x1 - x0) * 0.25} x1={x1} at={(x) => surfaceAt({ stretch, x0, x1 }, x, y)} faint={stretch.planned} />}
               {stretch.added && !narrow && (
                 <path
@@ -93,6 +98,16 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
             </g>
           )
         })}
+        {last.x1 < width - 1 && (
+          <g>
+            <line x1={last.x1} x2={width} y1={FLOOR} y2={FLOOR} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
+            {!narrow && (
+              <text x={last.x1 + 24} y={FLOOR - 16} fontSize="16" fill="var(--quiet)">
+                {ahead}
+              </text>
+            )}
+          </g>
+        )}
         {doneTo < width - 1 && (
           <g>
             <line x1={doneTo} x2={doneTo} y1={16} y2={HEIGHT} stroke="var(--ink)" strokeWidth="2.5" />
@@ -121,12 +136,19 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
               onClick={() => onOpen(stage)}
               aria-current={current ? 'step' : undefined}
               style={{ width: station.x1 - station.x0 }}
-              className={`min-h-12 truncate border-t-4 px-1.5 pt-1 text-left text-base md:text-[1.05rem] ${
-                current ? 'border-ink font-bold' : 'border-line text-quiet hover:text-ink'
+              className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] sm:px-1.5 sm:text-base md:text-[1.05rem] ${
+                current ? 'border-ink font-bold' : stage === next ? 'border-heat' : 'border-line text-quiet hover:text-ink'
               }`}
             >
-              {narrow ? label.slice(0, label === 'Thicken' ? 5 : 6) : label}
-              {stage === next && <span className="ml-1.5 text-heat" aria-label="next">●</span>}
+              {label}
+              {stage === next && (
+                <>
+                  <span className="sr-only">, next</span>
+                  <span aria-hidden="true" className="ml-1.5 text-heat max-sm:hidden">
+                    ●
+                  </span>
+                </>
+              )}
             </button>
           )
         })}
@@ -173,10 +195,11 @@ function StretchWords({ stretch, x0, x1, surface }: Words) {
   )
 }
 
-function FatPeel({ x, y, faint }: { x: number; y: number; faint: boolean }) {
+function FatPeel({ x, y, size, faint }: { x: number; y: number; size: number; faint: boolean }) {
   return (
     <path
-      d={`M${x - 46},${y + 1}C${x - 12},${y + 1} ${x},${y - 22} ${x + 44},${y - 22}L${x + 44},${y - 12}C${x + 18},${y - 12} ${x + 12},${y + 1} ${x + 40},${y + 4}Z`}
+      transform={`translate(${x},${y}) scale(${size})`}
+      d="M-46,1C-12,1 0,-22 44,-22L44,-12C18,-12 12,1 40,4Z"
       fill="var(--fat)"
       stroke={faint ? 'var(--fat-ink)' : 'none'}
       strokeDasharray="3 3"

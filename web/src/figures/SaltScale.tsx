@@ -14,7 +14,7 @@ export function SaltScale({ low, best, high, wanted, ceiling }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720)
   const x = scaleLinear([0, Math.max(2, high * 1.1)], [8, width - 8])
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg width={width} height={112} role="img" aria-label={`Salt about ${best.toFixed(2)} %`} className="block">
         {ceiling !== null && (
           <rect x={x(ceiling)} y={38} width={width - 8 - x(ceiling)} height={22} fill="var(--salt)" opacity="0.22" rx="4" />

@@ -29,7 +29,7 @@ interface Props {
   ticks: readonly { ml: number; label: string }[]
 }
 
-const HEIGHT = 268
+const HEIGHT = 232
 const M = { left: 48, right: 56, top: 46, bottom: 34 }
 
 /** What each finished volume costs: thickener on the left scale, salt on the right. Drag the line. */
@@ -71,7 +71,7 @@ export function TradeChart(props: Props) {
   const flag = Math.min(Math.max(handle, 62), width - 62)
 
   return (
-    <div ref={ref}>
+    <div ref={ref} className="min-w-0">
       <svg
         width={width}
         height={HEIGHT}
@@ -92,7 +92,7 @@ export function TradeChart(props: Props) {
           fill="var(--salt)"
           opacity="0.13"
         />
-        <text x={M.left + 8} y={M.top + 19} fontSize="14" fontWeight="600" fill="var(--salt)">
+        <text x={M.left + 8} y={M.top + 19} fontSize="14" fontWeight="600" fill="var(--salt)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
           saltier than your ceiling
         </text>
         {flour.ticks(4).map((g) => (
@@ -133,7 +133,7 @@ export function TradeChart(props: Props) {
             {tick.label}
           </text>
         ))}
-        {marks.map((mark) => (
+        {marks.filter((mark) => mark.volumeMl >= least && mark.volumeMl <= most * 1.001).map((mark) => (
           <circle
             key={mark.label}
             cx={x(mark.volumeMl)}

@@ -85,6 +85,9 @@ export interface Stretch {
   planned: boolean
   from_ml: number
   to_ml: number
+  /** The floating fat among it. */
+  from_fat_ml: number
+  to_fat_ml: number
 }
 
 export interface Placed<S extends Stretch> {
@@ -102,18 +105,20 @@ export interface Station {
   x1: number
 }
 
-/** Every stage a stretch of the width; what has happened in it first, what is planned after. */
+/** Every stage a stretch of the width, or an even share of it; what has happened in it first, what is planned after. */
 export function layRibbon<S extends Stretch>(
   stages: readonly string[],
   stretches: readonly S[],
   width: number,
+  even = false,
 ): { stations: Station[]; placed: Placed<S>[] } {
-  const total = stages.reduce((sum, stage) => sum + (WEIGHTS[stage] ?? 1), 0)
+  const weight = (stage: string) => (even ? 1 : (WEIGHTS[stage] ?? 1))
+  const total = stages.reduce((sum, stage) => sum + weight(stage), 0)
   const stations: Station[] = []
   const placed: Placed<S>[] = []
   let x = 0
   for (const stage of stages) {
-    const x1 = x + ((WEIGHTS[stage] ?? 1) / total) * width
+    const x1 = x + (weight(stage) / total) * width
     stations.push({ stage, x0: x, x1 })
     const own = stretches.filter((stretch) => stretch.stage === stage)
     own.forEach((stretch, i) => {
@@ -137,10 +142,16 @@ export function surfaceAt({ stretch, x0, x1 }: Placed<Stretch>, x: number, y: (m
  * The upper edge of the ribbon through its stretches: level, then an ease from one volume to the
  * next, then level. Gaps between stretches are bridged level.
  */
-export function ribbonEdge(placed: readonly Placed<Stretch>[], y: (ml: number) => number): string {
+export function ribbonEdge(
+  placed: readonly Placed<Stretch>[],
+  y: (ml: number) => number,
+  of: 'all' | 'liquid' = 'all',
+): string {
   const parts: string[] = []
   for (const { stretch, x0, x1 } of placed) {
-    const [a, b] = [y(stretch.from_ml), y(stretch.to_ml)]
+    const fat = of === 'liquid' ? 1 : 0
+    const a = y(stretch.from_ml - fat * stretch.from_fat_ml)
+    const b = y(stretch.to_ml - fat * stretch.to_fat_ml)
     const [s, e] = [x0 + (x1 - x0) * 0.2, x0 + (x1 - x0) * 0.85]
     const middle = (s + e) / 2
     parts.push(`L${x0},${a}L${s},${a}C${middle},${a} ${middle},${b} ${e},${b}L${x1},${b}`)

@@ -46,7 +46,7 @@ export function KitchenPage() {
               <p className="mb-3 text-quiet">
                 {say(pan.width)} wide, {say(pan.height)} deep · holds {say(pan.capacity)}
                 <br />
-                {pan.empty ? `weighs ${say(pan.empty)} empty` : 'never weighed'} · a dip is good to ± {say(pan.dip_error)}
+                {pan.empty ? `weighs ${say(pan.empty)} empty` : 'never weighed'} · a dip is good to ±&nbsp;{say(pan.dip_error)}
               </p>
               {mayChange && (
                 <div className="mt-auto flex gap-2">

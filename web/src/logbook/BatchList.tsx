@@ -94,6 +94,6 @@ export function BatchList() {
 
 function when(at: string): string {
   const date = new Date(at)
-  const day = date.toDateString() === new Date().toDateString() ? 'today' : date.toLocaleDateString('en', { weekday: 'long', day: 'numeric', month: 'long' })
+  const day = date.toDateString() === new Date().toDateString() ? 'today' : date.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
   return `${day}, ${date.toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}`
 }

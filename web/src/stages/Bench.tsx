@@ -113,12 +113,13 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           stages={STAGES}
           stretches={batch.ribbon.map((s) => ({
             ...s,
-            volume: say(s.to),
+            volume: say(s.liquid),
             salt: `${s.salt_percent.toFixed(2)} %`,
             fat: s.fat.value >= 2.5 ? say(s.fat) : null,
             vapour: s.vapour.value >= 2.5 ? say(s.vapour) : null,
             added: s.added.value >= 2.5 ? say(s.added) : null,
           }))}
+          ahead={batch.wanted ? 'Pick a way, and the rest is drawn here.' : 'Say what you want, and the rest is drawn here.'}
           next={batch.act.stage}
           open={view === 'plan' ? null : view}
           onOpen={open}
@@ -134,8 +135,8 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
         {view === 'plan' || !Panel ? (
           <PlanPanel batch={batch} onRecord={record} problem={append.error} />
         ) : (
-          <div className="grid gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
-            <section aria-label="The pot" className="order-2 lg:order-1">
+          <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
+            <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
               <PotSection
                 pan={batch.pan}
                 depthMm={batch.pot.depth.value}

@@ -53,11 +53,11 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
             </Button>
           )}
           {!batch.finished && (
-            <Button look="bar" letter="T" onClick={() => onSheet('taste')} className="hidden sm:inline-flex">
+            <Button look="bar" letter="T" onClick={() => onSheet('taste')} className="max-sm:hidden">
               Taste
             </Button>
           )}
-          <Button look="bar" letter="N" onClick={() => onSheet('note')} className="hidden sm:inline-flex">
+          <Button look="bar" letter="N" onClick={() => onSheet('note')} className="max-sm:hidden">
             Note
           </Button>
           <Button look="bar" className="md:hidden" onClick={() => onSheet('log')}>

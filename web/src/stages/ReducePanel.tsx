@@ -15,7 +15,7 @@ export function ReducePanel({ batch, onOpen }: PanelProps) {
   const reason = (what: string) => plan?.reasons.find((r) => r.what === what)
   return (
     <div className="grid gap-4">
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+      <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
         <Figure
           label="in the pan now"
           value={say(pot.liquid)}

@@ -13,7 +13,7 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
   const { pot, plan, wanted } = batch
   return (
     <div className="grid gap-5">
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+      <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
         <Figure
           label="salt now"
           tone="text-salt"
@@ -25,7 +25,7 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
           <Figure
             label="table salt to add"
             value={plan.salt_to_add.value < 0.05 ? 'none' : say(plan.salt_to_add)}
-            note="three quarters first, then taste"
+            note={plan.salt_to_add.value < 0.05 ? '' : `${say(plan.salt_to_add_also)}; three quarters first`}
             reason={plan.reasons.find((r) => r.what === 'Salt to add')}
           />
         )}

@@ -34,7 +34,9 @@ export function SkimPanel({ batch, onRecord, problem }: PanelProps) {
               >
                 <span className="block text-lg font-bold">{way.label}</span>
                 <span className="block text-quiet">
-                  leaves about {say(way.leaves)} · {way.time}
+                  leaves about {say(way.leaves)}
+                  <br />
+                  {way.time}
                 </span>
                 <span className="mt-2 block h-2.5 overflow-hidden rounded-full bg-line" aria-hidden="true">
                   <span className="block h-full bg-fat" style={{ width: `${way.share * 100}%` }} />

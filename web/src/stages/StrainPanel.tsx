@@ -13,7 +13,7 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
   const reason = (what: string) => pot.reasons.find((r) => r.what === what)
   return (
     <div className="grid gap-6">
-      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+      <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-3">
         <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('Liquid')} />
         <Figure
           label="salt"
@@ -25,7 +25,7 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
         <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reason('Body')} />
       </div>
       <div>
-        <h2 className="mb-2 text-lg">In the pot</h2>
+        <h2 className="mb-2 text-lg">In the pot now</h2>
         <ul className="grid gap-x-8 sm:grid-cols-2">
           {pot.contents.map((row) => (
             <li key={row.name} className="border-b border-line py-1">
@@ -36,7 +36,7 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
                     <span>{row.name}</span>
                     <span>
                       <span className="font-bold">{say(row.mass)}</span>
-                      <span className="ml-2 inline-block w-16 text-right text-quiet">{row.percent.toFixed(2)} %</span>
+                      <span className="ml-2 inline-block w-20 text-right whitespace-nowrap text-quiet">{row.percent.toFixed(2)} %</span>
                     </span>
                   </span>
                 }

@@ -15,11 +15,11 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
   return (
     <div className="grid gap-5">
       {plan?.thickener && plan.dry && plan.carrier && plan.dry_range ? (
-        <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+        <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
           <Figure
             label={`${plan.dry_name ?? ''}, in all`}
             value={say(plan.dry)}
-            note={`${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g; go by the spoon test`}
+            note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g`}
             reason={plan.reasons.find((r) => r.what.toLowerCase() === plan.thickener)}
           />
           <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={plan.thickener} />

@@ -13,12 +13,12 @@ interface Props<T extends string> {
   value: T | undefined
   options: readonly Option<T>[]
   onChange: (value: T) => void
-  /** `row` keeps the options on one line; `cards` gives each room for its hint. */
-  layout?: 'row' | 'cards' | 'stack'
+  /** `row` lets the options run on; `cards` gives each room for its hint; `pairs` sets two on a line. */
+  layout?: 'row' | 'cards' | 'stack' | 'pairs'
   hideLabel?: boolean
 }
 
-const frames = { row: 'flex flex-wrap gap-1.5', cards: 'grid gap-2 sm:grid-cols-3', stack: 'grid gap-1.5' }
+const frames = { row: 'flex flex-wrap gap-1.5', cards: 'grid gap-2 sm:grid-cols-3', stack: 'grid gap-1.5', pairs: 'grid grid-cols-2 gap-1.5' }
 
 /** One of a few, each a button to tap. */
 export function Choice<T extends string>({ label, value, options, onChange, layout = 'row', hideLabel }: Props<T>) {

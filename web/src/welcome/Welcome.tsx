@@ -6,13 +6,13 @@ import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 
 const example = [
-  { stage: 'strain', from_ml: 1580, to_ml: 1580, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
-  { stage: 'skim', from_ml: 1580, to_ml: 1475, from_tone: 0.25, to_tone: 0.3, volume: '', salt: '', fat: 'fat' },
+  { stage: 'strain', from_ml: 1580, to_ml: 1580, from_fat_ml: 105, to_fat_ml: 105, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
+  { stage: 'skim', from_ml: 1580, to_ml: 1475, from_fat_ml: 105, from_tone: 0.25, to_tone: 0.3, volume: '', salt: '', fat: 'fat' },
   { stage: 'reduce', from_ml: 1475, to_ml: 860, from_tone: 0.3, to_tone: 0.6, volume: '', salt: '', vapour: 'steam' },
   { stage: 'thicken', from_ml: 860, to_ml: 910, from_tone: 0.6, to_tone: 0.75, volume: '', salt: '', added: 'roux' },
   { stage: 'season', from_ml: 910, to_ml: 910, from_tone: 0.75, to_tone: 0.78, volume: '', salt: '' },
   { stage: 'serve', from_ml: 910, to_ml: 910, from_tone: 0.78, to_tone: 0.8, volume: '', salt: '' },
-].map((s) => ({ planned: false, fat: null, vapour: null, added: null, ...s }))
+].map((s) => ({ planned: false, from_fat_ml: 0, to_fat_ml: 0, fat: null, vapour: null, added: null, ...s }))
 
 const stages = [
   { stage: 'strain', label: 'Strain' },
@@ -43,7 +43,7 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
         </p>
       </div>
       <div aria-hidden="true" className="pointer-events-none" inert>
-        <Ribbon stages={stages} stretches={example} next="" open="" onOpen={() => undefined} clock="" />
+        <Ribbon stages={stages} stretches={example} next="" open="" onOpen={() => undefined} clock="" ahead="" />
       </div>
       <div className="grid gap-8 md:grid-cols-[1fr_1.1fr]">
         {demoOffered && (

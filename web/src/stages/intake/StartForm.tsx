@@ -52,7 +52,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   return (
     <>
       <Header title={title} />
-      <main className="mx-auto grid max-w-[84rem] gap-x-10 gap-y-6 px-4 pb-32 md:grid-cols-[minmax(20rem,28rem)_1fr] md:px-7">
+      <main className="mx-auto grid max-w-[84rem] grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 px-4 pb-32 md:grid-cols-[minmax(20rem,28rem)_1fr] md:px-7">
         <section aria-label="The pot" className="md:sticky md:top-4 md:self-start">
           {pan && (
             <PotSection
@@ -76,8 +76,12 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
               note={pot ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
             />
           </dl>
+          <Button type="submit" form="start" look="main" className="mt-4 w-full" disabled={busy || !startOf(draft)}>
+            {act}
+          </Button>
         </section>
         <form
+          id="start"
           className="grid content-start gap-5"
           onSubmit={(event) => {
             event.preventDefault()
@@ -212,9 +216,6 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
             ]}
           />
           {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="text-heat">{wrong.message}</p>}
-          <Button type="submit" look="main" className="justify-self-start px-6" disabled={busy || !startOf(draft)}>
-            {act}
-          </Button>
         </form>
       </main>
     </>

@@ -61,7 +61,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
   const most = data?.most
   const now = data?.wanted
   return (
-    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[20rem_1fr]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[20rem_1fr]">
       <section aria-label="What you want" className="grid content-start gap-4">
         <Choice
           label="How much"
@@ -82,11 +82,12 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
         )}
         <Choice
           label="How thick"
-          layout="stack"
+          layout="pairs"
           value={wish.body}
           onChange={(body) => change({ body })}
-          options={batch.ladder.map((step) => ({ value: String(step.index), label: `${step.word}: ${step.does}` }))}
+          options={batch.ladder.map((step) => ({ value: String(step.index), label: step.word }))}
         />
+        <p className="-mt-2 text-quiet">{batch.ladder[Number(wish.body)]?.does}</p>
         <div className="grid grid-cols-2 gap-2">
           <TextField label="Salt you like" value={wish.salt} onChange={(salt) => change({ salt })} error={wrong?.at('salt_percent')} autoComplete="off" />
           <TextField label="Too salty at" value={wish.ceiling} onChange={(ceiling) => change({ ceiling })} error={wrong?.at('ceiling_percent')} autoComplete="off" />

@@ -32,17 +32,36 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
           {route.salt_after.best.toFixed(2)} % <span className="font-normal">salt</span>
         </p>
       </div>
-      <p className={route.feasible ? '' : 'text-quiet'}>
-        {left >= 100 ? 'Boil nothing away.' : <>Leave {left} % = boil off {100 - left} %: to <b>{say(route.boil_to)}</b>, <b>{say(route.mark)}</b>{route.gross && <>, scale {say(route.gross)}</>}. About {Math.round(best)} min ({Math.round(low)}–{Math.round(high)}).</>}
+      <dl className={`grid grid-cols-[auto_1fr] gap-x-3 leading-snug ${route.feasible ? '' : 'text-quiet'}`}>
+        <dt className="text-quiet">boil</dt>
+        <dd>
+          {left >= 100 ? (
+            'nothing away'
+          ) : (
+            <>
+              to <b>{say(route.boil_to)}</b>, <b>{say(route.mark)}</b>
+              {route.gross && <>, scale {say(route.gross)}</>}
+              <br />
+              leave {left} % = boil off {100 - left} %, about {Math.round(best)} min <span className="whitespace-nowrap">({Math.round(low)} to {Math.round(high)})</span>
+            </>
+          )}
+        </dd>
         {route.dry && route.carrier && (
           <>
-            {' '}
-            Then <b>{say(route.dry)}</b> of {route.dry_name} with {say(route.carrier)} {route.carrier_name}.
+            <dt className="text-quiet">bind</dt>
+            <dd>
+              <b>{say(route.dry)}</b>{route.dry_also && <> ({say(route.dry_also)})</>} {route.dry_name} with {say(route.carrier)} {route.carrier_name}
+            </dd>
           </>
-        )}{' '}
-        {route.salt_to_add.value >= 0.1 ? <>Salt to add: {say(route.salt_to_add)}.</> : 'No salt to add.'}
-        {route.portions !== null && <> Makes {Math.floor(route.portions + 0.05)} portions.</>} Ends as {route.body.word}.
-      </p>
+        )}
+        <dt className="text-quiet">salt</dt>
+        <dd>{route.salt_to_add.value >= 0.1 ? <>add {say(route.salt_to_add)} ({say(route.salt_to_add_also)})</> : 'nothing to add'}</dd>
+        <dt className="text-quiet">ends</dt>
+        <dd>
+          as {route.body.word}
+          {route.portions !== null && <>, {Math.floor(route.portions + 0.05)} portions</>}
+        </dd>
+      </dl>
       {route.notes.map((note) => (
         <p key={note.metric} className="text-quiet">
           {say(note)}
