@@ -12,9 +12,9 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, model_validator
 
-from .amounts import DepthMm, MassG, Percent, VolumeMl
 from .errors import QuantityError
 from .fat import SkimWay
+from .fields import DepthMm, MassG, Name, Percent, Remark, VolumeMl
 from .intake import Character
 from .measurement import Measured
 from .seasoning import SaltKind, SaltStart
@@ -31,7 +31,7 @@ class _Payload(BaseModel):
 class Burner(_Payload):
     """A heat source: net power into the liquid at the setting used for reducing, kW."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: Name
     net_kw: float = Field(ge=0.05, le=20)
 
 
@@ -140,7 +140,7 @@ class Added(_Payload):
     """An ingredient of the catalogue poured or stirred in."""
 
     kind: Literal["added"] = "added"
-    ingredient: Annotated[str, Field(max_length=60)]
+    ingredient: Name
     mass_g: MassG | None = None
     volume_ml: VolumeMl | None = None
 
@@ -163,7 +163,7 @@ class Noted(_Payload):
     """A remark."""
 
     kind: Literal["noted"] = "noted"
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    text: Remark
 
 
 class Finished(_Payload):

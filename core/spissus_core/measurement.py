@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator
 
-from .amounts import NUMBER_OR_TEXT, Accepts, read_amount
 from .errors import MeasurementError, QuantityError
+from .fields import NUMBER_OR_TEXT, Accepts, read_amount
 from .quantities import show_mass, show_volume
 from .vessels import Pan
 from .water import HOT_EXPANSION

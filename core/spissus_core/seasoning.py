@@ -9,9 +9,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from .amounts import Percent
 from .errors import TargetError
 from .estimate import Estimate
+from .fields import Percent
 from .quantities import ML_PER_TSP
 
 Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]

@@ -10,11 +10,11 @@ from __future__ import annotations
 import math
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, model_validator
 from scipy.optimize import brentq
 
-from .amounts import PanHeightMm, PanWeightG, PanWidthMm
 from .errors import MeasurementError
+from .fields import Name, PanHeightMm, PanWeightG, PanWidthMm
 from .quantities import show_length, show_volume
 
 Shape = Literal["round", "oval", "rectangular"]
@@ -34,7 +34,7 @@ class Pan(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    name: str = Field(min_length=1, max_length=60)
+    name: Name
     shape: Shape = "round"
     base_length_mm: PanWidthMm
     base_width_mm: PanWidthMm

@@ -87,7 +87,7 @@ def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
 def start(request: HttpRequest, data: sc.StartIn) -> sc.BatchOut:
     member = member_of(request)
     batch = services.start_batch(
-        member, data.id, data.name.strip() or "Sauce", event_id=data.event_id, at=_not_ahead(data.at),
+        member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at),
         started=_started(member, data.start),
     )  # fmt: skip
     return presenter.batch_out(batch, fold(services.log_of(batch)))

@@ -11,6 +11,7 @@ from ninja import Field, Schema
 from pydantic import BaseModel, ConfigDict
 from spissus_core import events as ev
 from spissus_core.fat import SkimWay
+from spissus_core.fields import Title
 from spissus_core.guidance import ActKind
 from spissus_core.intake import Character
 from spissus_core.journey import Stage
@@ -327,7 +328,7 @@ class StartIn(Schema):
     id: UUID
     event_id: UUID
     at: datetime
-    name: str = Field(min_length=1, max_length=120)
+    name: Title
     start: StartedIn
 
 

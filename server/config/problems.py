@@ -45,21 +45,26 @@ def _field(location: tuple[str | int, ...]) -> str:
     return ".".join(str(part) for part in location if part not in ("body", "path", "query", "data", "payload"))
 
 
-def _unprocessable(request: HttpRequest, error: ValidationError) -> HttpResponse:
+# The web framework types the error of a handler as the error or its class; it is always the error.
+def _unprocessable(request: HttpRequest, error: Any) -> HttpResponse:
     errors = [{"field": _field(e["loc"]), "message": _sentence(e)} for e in error.errors]
     return problem(422, errors[0]["message"] if errors else "That cannot be used.", errors)
 
 
-def _refused(request: HttpRequest, error: SpissusError) -> HttpResponse:
+def _refused(request: HttpRequest, error: Any) -> HttpResponse:
     more = {"gained_ml": error.gained_ml} if isinstance(error, GainError) else {}
     return problem(422, error.message, [{"field": error.field, "message": error.message}], **more)
+
+
+def _said(request: HttpRequest, error: Any) -> HttpResponse:
+    return problem(error.status_code, error.message)
 
 
 def install(api: NinjaAPI) -> None:
     """Answer every error of ``api`` with problem details."""
     api.add_exception_handler(ValidationError, _unprocessable)
     api.add_exception_handler(SpissusError, _refused)
-    api.add_exception_handler(HttpError, lambda r, e: problem(e.status_code, e.message))
+    api.add_exception_handler(HttpError, _said)
     api.add_exception_handler(AuthenticationError, lambda r, e: problem(401, "Sign in first."))
     api.add_exception_handler(Http404, lambda r, e: problem(404, "There is nothing here, or it is not yours."))
     api.add_exception_handler(RequestDataTooBig, lambda r, e: problem(413, "That is more than one request may carry."))

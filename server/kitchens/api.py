@@ -11,12 +11,13 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
 from django.http import Http404, HttpRequest
-from ninja import Field, Router, Schema
+from ninja import Field, Router, Schema, Status
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.evaporation import boiling_rate_g_min
+from spissus_core.fields import Name
 from spissus_core.measurement import error_ml
 from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_volume
 from spissus_core.vessels import Pan as PanSpec
@@ -64,7 +65,7 @@ class SignIn(Schema):
 
 
 class SignUp(SignIn):
-    kitchen: str = Field(min_length=1, max_length=80)
+    kitchen: Name
 
 
 class Preferences(Schema):
@@ -78,7 +79,7 @@ def _session(request: HttpRequest) -> SessionOut:
     member = member_of(request)
     return SessionOut(
         signed_in=True, demo_offered=offered, name=member.user.username, kitchen=member.kitchen.name, role=member.role,
-        units=member.user.units,
+        units="us" if member.user.units == User.Units.US else "metric",
     )  # fmt: skip
 
 
@@ -128,7 +129,7 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
         raise SpissusError("password", " ".join(error.messages)) from None
     with transaction.atomic():
         user = User.objects.create_user(username=name, password=data.password)
-        open_kitchen(data.kitchen.strip() or name, user)
+        open_kitchen(data.kitchen, user)
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     return _session(request)
 
@@ -228,11 +229,11 @@ def change_pan(request: HttpRequest, pan_id: UUID, data: PanSpec) -> PanOut:
 
 
 @router.delete("/pans/{pan_id}", response={204: None}, summary="Put a pan away")
-def remove_pan(request: HttpRequest, pan_id: UUID) -> tuple[int, None]:
+def remove_pan(request: HttpRequest, pan_id: UUID) -> Status[None]:
     row = _own(request, Pan, pan_id)
     row.retired = True
     row.save(update_fields=["retired"])
-    return 204, None
+    return Status(204, None)
 
 
 @router.put("/burners/{burner_id}", response=BurnerOut, summary="Change a burner")

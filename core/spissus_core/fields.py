@@ -1,13 +1,14 @@
-"""Pydantic types for amounts: a number, or text as a cook writes it ("1.4 l", "2 1/8 in", "0.6 %").
+"""Pydantic types for what comes in from outside: amounts, and words.
 
-Validated, each is a plain number in the unit of its name; text is read by :func:`.quantities.parse`.
+An amount is a number, or text as a cook writes it ("1.4 l", "2 1/8 in", "0.6 %"). Validated, each is
+a plain number in the unit of its name; text is read by :func:`.quantities.parse`.
 """
 
 from __future__ import annotations
 
 from typing import Annotated, NamedTuple
 
-from pydantic import BeforeValidator, WithJsonSchema
+from pydantic import AfterValidator, BeforeValidator, StringConstraints, WithJsonSchema
 
 from .errors import QuantityError
 from .quantities import Dimension, parse, within
@@ -51,3 +52,19 @@ Percent = Annotated[float, _reader(Accepts("percent", "%", 0.0, 30.0, "A salt co
 PanWidthMm = Annotated[float, _reader(Accepts("length", "mm", 40.0, 1500.0, "The width of a pan")), NUMBER_OR_TEXT]
 PanHeightMm = Annotated[float, _reader(Accepts("length", "mm", 20.0, 800.0, "The height of a pan")), NUMBER_OR_TEXT]
 PanWeightG = Annotated[float, _reader(Accepts("mass", "g", 50.0, 60_000.0, "The weight of a pan")), NUMBER_OR_TEXT]
+
+
+def _keepable(text: str) -> str:
+    if "\x00" in text:
+        raise QuantityError("text", "This holds a character that cannot be kept. Type it anew.")
+    return text
+
+
+def _words(longest: int) -> tuple[StringConstraints, AfterValidator]:
+    return StringConstraints(strip_whitespace=True, min_length=1, max_length=longest), AfterValidator(_keepable)
+
+
+#: The name of a thing, the title of a batch, and a remark of any length a cook would write.
+Name = Annotated[str, *_words(60)]
+Title = Annotated[str, *_words(120)]
+Remark = Annotated[str, *_words(2000)]

@@ -1,0 +1,194 @@
+"""Events folded into what is in the pot."""
+
+from __future__ import annotations
+
+import random
+from uuid import uuid4
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import PAN, event, log, potted, read, started, told, wanted
+from pydantic import ValidationError
+from spissus_core import events as ev
+from spissus_core.fold import GainError, fold
+
+START = started("1.6 l", fat_ml="80 ml")
+
+
+def test_a_start_fills_the_pot() -> None:
+    pot = potted(START)
+    assert pot is not None
+    # 1.6 L hot is 1.54 L cold, of which 77 mL are fat.
+    assert pot.contents.volume_ml == pytest.approx(1600 / 1.038, rel=1e-3)
+    assert pot.contents.fat_ml == pytest.approx(80 / 1.038, rel=1e-3)
+    assert pot.salt_percent.best == pytest.approx(0.6)
+    assert pot.depth_mm == pytest.approx(PAN.depth_mm(1600), rel=1e-6)
+
+
+def test_skimming_by_a_way_and_by_an_amount() -> None:
+    before = potted(START)
+    spooned = potted(START, ev.Skimmed(way="spoon"))
+    poured = potted(START, ev.Skimmed(fat_ml="40 ml"))
+    kept = potted(START, ev.Skimmed(fat_ml=0))
+    assert spooned.contents.fat_free == pytest.approx(0.25 * before.contents.fat_free)
+    assert spooned.contents.liquid_ml < before.contents.liquid_ml
+    assert poured.contents.fat_ml == pytest.approx(before.contents.fat_ml - 40)
+    assert kept.contents == before.contents
+
+
+def test_readings_take_water_only() -> None:
+    before, after = potted(START).pot, told(START, read("scale", "2500 g"))
+    assert after.contents.mass_g == pytest.approx(2500 - 1450)
+    assert after.contents.salt == before.contents.salt
+    assert after.salt_percent.best > before.salt_percent.best
+
+
+def test_a_gain_within_the_error_is_no_news() -> None:
+    timeline = told(START, read("jug", "1.62 l"))
+    assert timeline.moments[-1].problem is None
+    assert timeline.pot == potted(START)
+
+
+def test_a_gain_beyond_the_error_asks() -> None:
+    timeline = told(START, read("jug", "1.9 l"))
+    problem = timeline.moments[-1].problem
+    assert isinstance(problem, GainError)
+    assert "Did you add something, or was it misread?" in problem.message
+    assert timeline.pot == potted(START)
+
+
+def test_a_gain_can_be_answered() -> None:
+    added = potted(START, read("jug", "1.9 l", gain="added"))
+    misread = potted(START, read("jug", "1.9 l", gain="misread"))
+    before = potted(START)
+    assert added.contents.volume_ml == pytest.approx(1900 / 1.038, rel=1e-3)
+    assert added.contents.salt == before.contents.salt
+    assert misread == before
+
+
+def test_everything_that_goes_in_is_in() -> None:
+    base = potted(START)
+    full = potted(
+        START,
+        ev.Thickened(thickener="white_roux", dry_g="20 g"),
+        ev.Thickened(thickener="corn_starch", dry_g=5),
+        ev.Salted(salt_g=2.5),
+        ev.Added(ingredient="red_wine", volume_ml="100 ml"),
+        ev.Added(ingredient="butter", mass_g="30 g"),
+    )
+    c, b = full.contents, base.contents
+    assert dict(c.starch) == {"white_roux": 20.0, "corn_starch": 5.0}
+    assert c.ethanol == pytest.approx(100 * 0.13 * 0.789, rel=0.01)
+    assert c.fat_emulsified == pytest.approx(20 + 30 * 0.8111, rel=1e-3)
+    assert c.salt == pytest.approx(b.salt + 2.5, abs=0.05)
+
+
+def test_striking_and_bringing_back() -> None:
+    salt = event(2, ev.Salted(salt_g=3))
+    strike = event(3, ev.Struck(event=salt.id))
+    back = event(4, ev.Struck(event=strike.id))
+    begin = event(1, START)
+    plain = fold([begin]).pot
+    assert fold([begin, salt, strike]).pot == plain
+    assert fold([begin, salt, strike, back]).pot == fold([begin, salt]).pot != plain
+    again = event(5, ev.Struck(event=back.id))
+    assert fold([begin, salt, strike, back, again]).pot == plain
+
+
+def test_a_corrected_start_is_what_everything_else_is_applied_to() -> None:
+    entries = log(START, ev.Skimmed(way="separator"), ev.Salted(salt_g=2))
+    corrected = fold([*entries, event(4, started("1.2 l", hot=False))]).pot
+    fresh = fold([event(1, started("1.2 l", hot=False)), *entries[1:]]).pot
+    assert corrected == fresh
+
+
+def test_what_no_longer_fits_is_left_out_and_said() -> None:
+    entries = log(started("3 l"), read("dip", "60 mm"))
+    timeline = fold([*entries, event(3, started("1 l"))])
+    late = next(m for m in timeline.moments if isinstance(m.event.payload, ev.Read))
+    assert late.problem is not None
+    assert timeline.pot is not None
+
+
+STEPS = st.lists(
+    st.sampled_from(
+        [
+            ev.Skimmed(way="spoon"),
+            ev.Skimmed(fat_ml=20),
+            read("scale", 2700),
+            read("dip", 25),
+            ev.Thickened(thickener="white_roux", dry_g=10),
+            ev.Salted(salt_g=1),
+            ev.Added(ingredient="water", volume_ml=50),
+            wanted(800),
+            ev.Chosen(route="roux"),
+            ev.Tested(of="body", verdict="low"),
+            ev.Noted(text="smells right"),
+        ]
+    ),
+    max_size=12,
+)
+
+
+@given(STEPS, st.randoms(use_true_random=False))
+def test_the_order_in_which_events_arrive_does_not_matter(steps: list[ev.Payload], chance: random.Random) -> None:
+    entries = log(START, *steps)
+    shuffled = list(entries)
+    chance.shuffle(shuffled)
+    assert fold(shuffled) == fold(entries)
+
+
+@given(STEPS)
+def test_folding_never_fails_and_salt_is_only_added(steps: list[ev.Payload]) -> None:
+    timeline = told(START, *steps)
+    assert timeline.pot is not None
+    assert len(timeline.moments) == 1 + len(steps)
+    assert timeline.pot.contents.mass_g > 0
+
+
+@pytest.mark.parametrize(
+    ("payload", "complaint"),
+    [
+        ({"kind": "wanted", "body": 3}, "Say how much sauce"),
+        ({"kind": "wanted", "volume_ml": 0}, "more than nothing"),
+        ({"kind": "wanted", "volume_ml": 500, "portions": 4, "portion_ml": 60}, "not both"),
+        ({"kind": "wanted", "volume_ml": 500, "salt_percent": 1.2, "ceiling_percent": 1}, "ceiling cannot be below"),
+        ({"kind": "wanted", "volume_ml": "9 furlongs"}, "not a unit"),
+        ({"kind": "salted", "salt_g": -1}, "must lie between 0"),
+        ({"kind": "salted", "salt_g": "1e9"}, "not a unit"),
+        ({"kind": "added", "ingredient": "water"}, "by volume or by weight"),
+        ({"kind": "noted", "text": ""}, "at least 1 character"),
+        ({"kind": "sung"}, "does not match any of the expected tags"),
+        ({"kind": "salted", "salt_g": 1, "pepper": 2}, "Extra inputs"),
+        ({"kind": "struck", "event": "nobody"}, "valid UUID"),
+    ],
+)
+def test_nonsense_is_refused_with_a_sentence(payload: dict[str, object], complaint: str) -> None:
+    with pytest.raises(ValidationError, match=complaint):
+        ev.payload_adapter.validate_python(payload)
+
+
+def test_two_fat_measurements_are_one_too_many() -> None:
+    with pytest.raises(ValidationError, match="not both"):
+        started("1 l", fat_mm=3, fat_ml=30)
+
+
+def test_a_payload_survives_being_stored() -> None:
+    for payload in (START, wanted(700), read("dip", "2 1/8 in"), ev.Struck(event=uuid4())):
+        assert ev.payload_adapter.validate_python(payload.model_dump(mode="json")) == payload
+
+
+def test_unfitting_events_say_why() -> None:
+    for payload, complaint in (
+        (read("dip", 200), "does not fit"),
+        (read("scale", 1300), "empty pan weighs"),
+        (read("scale", 1460), "less than the solids"),
+        (ev.Skimmed(fat_ml=700), "Only about"),
+        (ev.Added(ingredient="water", volume_ml=6000), "would be in"),
+        (ev.Added(ingredient="stardust", mass_g=1), "not in the catalogue"),
+        (ev.Thickened(thickener="white_roux", dry_g=0), "how much thickener"),
+    ):
+        problem = told(START, payload).moments[-1].problem
+        assert problem is not None, payload
+        assert complaint in problem.message

@@ -1,0 +1,143 @@
+"""Reading and printing amounts."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from spissus_core.errors import QuantityError
+from spissus_core.quantities import parse, say, show_length, show_mass, show_spoons, show_volume, within
+
+
+@pytest.mark.parametrize(
+    ("text", "ml"),
+    [
+        ("1.4 l", 1400),
+        ("1,4 L", 1400),
+        ("1400ml", 1400),
+        ("1 010 mL", 1010),
+        ("1\u00a0010\u00a0mL", 1010),
+        ("6 cups", 6 * 236.588),
+        ("1 1/2 cups", 1.5 * 236.588),
+        ("1½ c", 1.5 * 236.588),
+        ("1 ½ cup", 1.5 * 236.588),
+        ("¾ pt", 0.75 * 473.176),
+        ("1 1/2 qt", 1.5 * 946.353),
+        ("1-1/2 qt.", 1.5 * 946.353),
+        ("2 tbsp", 2 * 14.7868),
+        ("3 label cups", 720),
+        ("1 metric cup", 250),
+        ("1 australian tablespoon", 20),
+        ("75 cl", 750),
+        ("half a bottle", 375),
+        ("a bottle", 750),
+        (".5 l", 500),
+        ("12 fl oz", 12 * 29.5735),
+    ],
+)
+def test_volumes_are_read_as_cooks_write_them(text: str, ml: float) -> None:
+    assert parse(text, "volume") == pytest.approx(ml, rel=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("text", "dimension", "value"),
+    [
+        ("812 g", "mass", 812),
+        ("1 lb", "mass", 453.592),
+        ("2 1/8 in", "length", 53.975),
+        ('2"', "length", 50.8),
+        ("5,3 cm", "length", 53),
+        ("0.6 %", "percent", 0.6),
+        ("185 °F", "temperature", 85),
+        ("-5 c", "temperature", -5),
+        ("85", "temperature", 85),
+    ],
+)
+def test_other_amounts(text: str, dimension: str, value: float) -> None:
+    assert parse(text, dimension, default_unit="°C") == pytest.approx(value, rel=1e-4)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("text", "complaint"),
+    [
+        ("", "Write an amount"),
+        ("   ", "Write an amount"),
+        ("1/0 cup", "divides by zero"),
+        ("-2 l", "below zero"),
+        ("3 furlongs", "“furlongs” is not a unit"),
+        ("2 kg", "measures a weight; a volume is needed"),
+        ("some", "does not start with a number"),
+        ("1,400 ml", "can be read two ways. Write 1400 or 1.400"),
+        ("5", "Say which unit"),
+        ("1.2.3 l", "cannot be read as one number"),
+        ("9" * 61, "too long"),
+        ("999999999999999 l", "more than any kitchen holds"),
+        ("½½ cup", "is not a unit"),
+        ("🍷 2 l", "does not start with a number"),
+        ("١٢ لتر", "is not a unit"),
+    ],
+)
+def test_what_cannot_be_read_gets_a_sentence(text: str, complaint: str) -> None:
+    with pytest.raises(QuantityError) as caught:
+        parse(text, "volume", field="volume_ml")
+    assert complaint in caught.value.message
+    assert caught.value.field == "volume_ml"
+
+
+@given(st.text(max_size=80))
+def test_no_text_breaks_the_reader(text: str) -> None:
+    try:
+        value = parse(text, "volume")
+    except QuantityError:
+        return
+    assert value >= 0
+
+
+@given(st.floats(min_value=2.5, max_value=9_990))
+def test_a_printed_volume_reads_back_the_same(ml: float) -> None:
+    shown = show_volume(ml)
+    step = 5 if ml >= 50 else 2.5
+    assert parse(shown.metric, "volume") == pytest.approx(ml, abs=step / 2 + 1e-9)
+    assert show_volume(parse(shown.metric, "volume")).metric == shown.metric
+
+
+@given(st.floats(min_value=2.5, max_value=9_990))
+def test_a_volume_printed_in_us_measure_is_near_and_stable(ml: float) -> None:
+    again = parse(show_volume(ml).us, "volume")
+    assert again == pytest.approx(ml, rel=0.13, abs=0.7)
+    assert show_volume(again).us == show_volume(ml).us
+
+
+@given(st.floats(min_value=0.1, max_value=9_990))
+def test_a_printed_mass_reads_back(g: float) -> None:
+    assert parse(show_mass(g).metric, "mass") == pytest.approx(g, abs=0.5)
+
+
+@given(st.floats(min_value=1, max_value=800))
+def test_a_printed_depth_reads_back(mm: float) -> None:
+    shown = show_length(mm)
+    assert parse(shown.metric, "length") == pytest.approx(mm, abs=0.5)
+    assert parse(shown.us, "length") == pytest.approx(mm, abs=25.4 / 32 + 1e-6)
+
+
+def test_amounts_are_rounded_to_what_can_be_measured() -> None:
+    assert show_volume(1012.4).metric == "1\u00a0010\u00a0mL"
+    assert show_volume(33).metric == "32.5\u00a0mL"
+    assert show_volume(118.3).us == "½\u00a0cup"
+    assert show_volume(1.0).us == "¼\u00a0tsp"
+    assert show_spoons(22.2) == "1½\u00a0tbsp"
+    assert show_mass(1.44).metric == "1.4\u00a0g"
+    assert show_mass(812.3).metric == "812\u00a0g"
+
+
+def test_a_sentence_speaks_both_systems() -> None:
+    said = say("Stop at {}, {} deep.", show_volume(750), show_length(33))
+    assert said.metric == "Stop at 750\u00a0mL, 33\u00a0mm deep."
+    assert said.us == "Stop at 3⅛\u00a0cups, 1 5/16\u00a0in deep."
+
+
+def test_a_range_names_itself() -> None:
+    with pytest.raises(QuantityError, match=r"A depth must lie between 1 and 800 mm; this is 900 mm\."):
+        within(900, 1, 800, field="value", what="A depth", unit="mm")
+    with pytest.raises(QuantityError):
+        within(float("nan"), 1, 800, field="value", what="A depth", unit="mm")

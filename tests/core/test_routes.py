@@ -1,0 +1,241 @@
+"""Ways to a sauce, what they cost, and what to do next."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import braise, pot, potted, read, started, told, wanted
+from spissus_core import events as ev
+from spissus_core.body import LADDER
+from spissus_core.errors import TargetError
+from spissus_core.evaporation import boiled_to_volume
+from spissus_core.explanation import notes, reasons
+from spissus_core.guidance import next_act, plan
+from spissus_core.journey import journey, tone
+from spissus_core.routes import salt_ceiling_ml, solve_route, solve_routes, trade
+from spissus_core.seasoning import salt_to_add_g, starting_salt_percent
+
+
+def test_the_worked_example_of_the_trade() -> None:
+    """Common practice, worked by hand: 1.46 L at 0.60 % salt, gelatin-rich."""
+    reduction, roux, corn, limit = solve_routes(pot(), wanted(926, body=3))
+    # To a third it coats a spoon at last, and is inedible.
+    assert reduction.share_left == pytest.approx(1 / 3, abs=0.02)
+    assert reduction.salt_before.best == pytest.approx(1.7, abs=0.06)
+    assert not reduction.feasible
+    assert reduction.reason is not None
+    assert "your ceiling is 1.30 %" in reduction.reason.metric
+    # Stop near 60 %, with somewhat under 30 g of flour.
+    assert roux.share_left == pytest.approx(0.6, abs=0.01)
+    assert 22 < roux.dry_g < 32
+    assert roux.salt_before.best == pytest.approx(0.95, abs=0.03)
+    assert corn.dry_g < 0.62 * roux.dry_g
+    assert limit.salt_before.best == pytest.approx(1.3, abs=0.001)
+
+
+@given(st.floats(min_value=450, max_value=1400), st.integers(min_value=2, max_value=5))
+def test_a_bound_route_ends_where_it_was_asked_to(volume: float, body: int) -> None:
+    for kind in ("roux", "corn_starch"):
+        route = solve_route(pot(), wanted(volume, body=body, ceiling_percent=5), kind)
+        assert route.final.liquid_ml - route.salt_to_add_g * 0.33 == pytest.approx(volume, rel=1e-3)
+        if route.thickener:
+            assert route.body.viscosity == pytest.approx(LADDER[body].aim, rel=0.03)
+        else:
+            assert route.body.viscosity >= LADDER[body].aim * 0.97
+
+
+@given(st.floats(min_value=450, max_value=1400))
+def test_salt_is_conserved_along_a_route(volume: float) -> None:
+    route = solve_route(pot(), wanted(volume, salt_percent=1.0, ceiling_percent=5), "roux")
+    assert route.final.salt == pytest.approx(9.0 + route.salt_to_add_g)
+    assert route.salt_after.best >= min(1.0, route.salt_before.best) - 1e-6
+
+
+def test_alcohol_in_the_pot_does_not_spoil_the_volume() -> None:
+    route = solve_route(pot(braise().with_masses(ethanol=50.0)), wanted(900), "roux")
+    assert route.final.liquid_ml == pytest.approx(900, rel=2e-3)
+    assert route.final.ethanol < 5.0
+
+
+def test_more_than_the_pot_is_refused_at_the_start_and_let_down_later() -> None:
+    with pytest.raises(TargetError, match=r"Only 1\u00a0460\u00a0mL .* is in the pot"):
+        solve_routes(pot(), wanted(2000))
+    with pytest.raises(TargetError) as caught:
+        solve_routes(pot(), ev.Wanted(portions=40, portion_ml=60))
+    assert caught.value.field == "portions"
+    later = solve_routes(pot(), wanted(2000), starting=False)[1]
+    assert later.let_down_ml > 350
+    assert any("Stir in" in note.metric for note in notes(pot(), wanted(2000), later))
+
+
+def test_a_volume_smaller_than_the_solids_is_refused() -> None:
+    with pytest.raises(TargetError, match="too small"):
+        solve_routes(pot(), wanted(40))
+
+
+def test_a_pot_too_salty_already_says_so() -> None:
+    routes = solve_routes(pot(braise(salt=25.0)), wanted(900))
+    assert not any(route.feasible for route in routes)
+    assert "already" in routes[3].reason.metric
+
+
+def test_unsalted_stock_never_reaches_the_ceiling_by_boiling() -> None:
+    assert salt_ceiling_ml(pot(braise(salt=0.0)), wanted()) is None
+    routes = solve_routes(pot(braise(salt=0.0)), wanted(700))
+    assert all(route.feasible for route in routes[:3])
+    assert routes[1].salt_after.best == pytest.approx(0.9, abs=1e-6)
+
+
+def test_time_follows_power_and_what_boils_away() -> None:
+    slow = solve_route(pot(burner=ev.Burner(name="slow", net_kw=0.5)), wanted(900), "roux")
+    fast = solve_route(pot(), wanted(900), "roux")
+    assert slow.minutes.best == pytest.approx(2 * fast.minutes.best)
+    assert fast.minutes.low < fast.minutes.best < fast.minutes.high
+    cold = solve_route(potted(started("1.5 l", hot=False)), wanted(900), "roux")
+    warm = solve_route(potted(started("1557 ml")), wanted(900), "roux")
+    assert cold.minutes.best > warm.minutes.best + 5
+
+
+def test_every_figure_has_its_arithmetic() -> None:
+    route = solve_route(pot(), wanted(900, salt_percent=1.2), "roux")
+    lines = {reason.what: reason.how.metric for reason in reasons(pot(), wanted(900, salt_percent=1.2), route)}
+    assert set(lines) == {"Share left", "Dip mark", "Scale", "Time", "Body", "White roux", "Salt", "Salt to add"}
+    assert "9.0 g salt ÷" in lines["Salt"]
+    assert "÷ 27 g/min from 1 kW" in lines["Time"]
+
+
+def test_the_trade_falls_and_rises() -> None:
+    points = trade(pot(), wanted(900))
+    assert [p.salt_percent for p in points] == sorted((p.salt_percent for p in points), reverse=True)
+    assert [p.roux_flour_g for p in points] == sorted(p.roux_flour_g for p in points)
+    at = min(points, key=lambda p: abs(p.volume_ml - 900))
+    route = solve_route(pot(), wanted(at.volume_ml), "roux")
+    assert at.roux_flour_g == pytest.approx(route.dry_g, abs=0.1)
+    assert at.salt_percent == pytest.approx(route.salt_before.best, abs=0.005)
+
+
+def test_a_shallow_end_is_mentioned() -> None:
+    small = pot(braise(400.0, salt=1.0))
+    route = solve_route(small, wanted(250), "roux")
+    assert any("edge scorches" in note.metric for note in notes(small, wanted(250), route))
+
+
+def test_seasoning_arithmetic() -> None:
+    assert salt_to_add_g(5.0, 1000.0, 0.9) == pytest.approx((0.009 * 1000 - 5) / (1 - 0.009))
+    assert salt_to_add_g(12.0, 1000.0, 0.9) == 0.0
+    soy = salt_to_add_g(5.0, 1000.0, 0.9, carrier_salt=0.14)
+    assert (5 + 0.14 * soy) / (1000 + soy) == pytest.approx(0.009)
+    with pytest.raises(TargetError):
+        salt_to_add_g(0.0, 1000.0, 15.0, carrier_salt=0.14)
+
+
+def test_salt_at_the_start_by_taste_meter_and_stock() -> None:
+    by = lambda salt: starting_salt_percent(started(salt=salt).liquid.salt)  # noqa: E731
+    assert by({"by": "taste", "verdict": "right"}).best == 0.9
+    assert by({"by": "stock", "stock": "unsalted"}).best == 0.1
+    assert by({"by": "meter", "percent": 0.02}).low == 0.0
+
+
+# -- the now line --------------------------------------------------------------------------------
+
+START = started("1.6 l", fat_ml="80 ml")
+PLAN = (START, wanted(900), ev.Chosen(route="roux"))
+SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
+AT_MARK = (*SKIMMED, read("scale", "2340 g"))
+
+
+def test_the_now_line_leads_through_the_whole_work() -> None:
+    assert next_act(told()).kind == "start"
+    assert next_act(told(START)).kind == "want"
+    assert next_act(told(START, wanted(900))).kind == "choose"
+    assert next_act(told(*PLAN)).kind == "skim"
+    boil = next_act(told(*SKIMMED))
+    assert boil.kind == "boil"
+    assert boil.expect_mm >= boil.stop_mm
+    assert 1 <= boil.look_min <= 10
+    first = next_act(told(*AT_MARK))
+    assert first.kind == "thicken"
+    assert first.first
+    whole = plan(told(*AT_MARK))
+    assert whole is not None
+    assert first.amount == pytest.approx(0.6 * whole.dry_g)
+    some = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=first.amount))
+    assert next_act(told(*some)).kind == "test_body"
+    thin = next_act(told(*some, ev.Tested(of="body", verdict="low")))
+    assert thin.kind == "thicken"
+    assert not thin.first
+    assert 0 < thin.amount < first.amount
+    bound = (*some, ev.Tested(of="body", verdict="right"))
+    assert next_act(told(*bound)).kind == "test_salt"
+    ready = (*bound, ev.Tested(of="salt", verdict="right"))
+    assert next_act(told(*ready)).kind == "finish"
+    done = next_act(told(*ready, ev.Finished(yield_ml="880 ml")))
+    assert done.kind == "done"
+    assert done.amount == 880
+
+
+def test_fat_may_stay() -> None:
+    assert next_act(told(*PLAN, ev.Skimmed(fat_ml=0))).kind == "boil"
+
+
+def test_past_the_mark_unsalted_liquid_comes_back() -> None:
+    act = next_act(told(*SKIMMED, read("scale", "2100 g")))
+    assert act.kind == "let_down"
+    mended = told(*SKIMMED, read("scale", "2100 g"), ev.Added(ingredient="water", volume_ml=act.amount))
+    assert next_act(mended).kind == "thicken"
+
+
+def test_the_tongue_overrules_the_ledger() -> None:
+    enough = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=40))
+    assert next_act(told(*enough, ev.Tested(of="body", verdict="low"))).kind == "thicken"
+    assert next_act(told(*enough, ev.Tested(of="body", verdict="high"))).kind == "let_down"
+    right = (*enough, ev.Tested(of="body", verdict="right"))
+    assert next_act(told(*right, ev.Tested(of="salt", verdict="high"))).kind == "let_down"
+    more = next_act(told(*right, ev.Tested(of="salt", verdict="low")))
+    assert more.kind == "salt"
+    assert more.amount > 0
+
+
+def test_salt_goes_in_by_parts() -> None:
+    bland = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
+    way = (bland, wanted(900), ev.Chosen(route="corn_starch"), read("scale", "2340 g"))
+    bound = (*way, ev.Thickened(thickener="corn_starch", dry_g=14), ev.Tested(of="body", verdict="right"))
+    salt = next_act(told(*bound))
+    assert salt.kind == "salt"
+    missing = plan(told(*bound)).salt_to_add_g
+    assert salt.amount == pytest.approx(0.75 * missing)
+    after = next_act(told(*bound, ev.Salted(salt_g=salt.amount)))
+    assert after.kind == "test_salt"
+    assert after.amount == pytest.approx(0.25 * missing, rel=0.05)
+
+
+def test_reduction_alone_boils_on_until_the_spoon_says_so() -> None:
+    weak = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
+    way = (weak, wanted(600, body=1), ev.Chosen(route="reduction"))
+    stop = next_act(told(*way))
+    assert stop.kind == "boil"
+    reached = (*way, read("scale", stop.stop_gross_g))
+    assert next_act(told(*reached)).kind == "test_body"
+    assert next_act(told(*reached, ev.Tested(of="body", verdict="low"))).kind == "boil"
+
+
+def test_the_ribbon_joins_up() -> None:
+    timeline = told(*SKIMMED, read("scale", "2600 g"))
+    way = journey(timeline)
+    assert [s.stage for s in way] == ["strain", "skim", "reduce", "reduce", "thicken", "serve"]
+    assert [s.planned for s in way] == [False, False, False, True, True, True]
+    for before, after in pairwise(way):
+        assert after.from_ml == pytest.approx(before.to_ml)
+        assert after.from_fat_ml == pytest.approx(before.to_fat_ml)
+    now = next(s for s in reversed(way) if not s.planned)
+    assert now.to_ml == pytest.approx(timeline.pot.contents.volume_ml)
+    assert way[-1].to_ml - way[-1].to_fat_ml == pytest.approx(900, rel=0.01)
+
+
+def test_the_tone_deepens_with_concentration() -> None:
+    tones = [tone(boiled_to_volume(braise(), 1460 * share)) for share in (1.0, 0.7, 0.4, 0.2)]
+    assert tones == sorted(tones)
+    assert 0 <= tones[0] < tones[-1] <= 1

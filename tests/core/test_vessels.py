@@ -1,0 +1,122 @@
+"""Pans, and measuring in them."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import PAN
+from pydantic import ValidationError
+from spissus_core.errors import MeasurementError
+from spissus_core.estimate import Estimate
+from spissus_core.fat import layer_ml
+from spissus_core.intake import strained_liquid
+from spissus_core.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
+from spissus_core.vessels import Pan
+
+TAPERED = Pan.round("tapered", 160, 95, rim_mm=220, empty_g=890)
+OVAL = Pan(
+    name="oval", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=310, rim_width_mm=235,
+    height_mm=115,
+)  # fmt: skip
+TRAY = Pan(
+    name="tray", shape="rectangular", base_length_mm="40 cm", base_width_mm="27 cm", rim_length_mm="42 cm",
+    rim_width_mm="29 cm", height_mm="6.5 cm",
+)  # fmt: skip
+SALT = Estimate(0.5, 0.6, 0.7)
+
+
+@given(st.sampled_from([PAN, TAPERED, OVAL, TRAY]), st.floats(min_value=0.0, max_value=1.0))
+def test_depth_and_volume_are_inverse(pan: Pan, share: float) -> None:
+    depth = share * pan.height_mm
+    assert pan.depth_mm(pan.volume_ml(depth)) == pytest.approx(depth, abs=1e-6)
+
+
+@given(st.sampled_from([PAN, TAPERED, OVAL, TRAY]), st.floats(min_value=1.0, max_value=60.0))
+def test_deeper_holds_more(pan: Pan, depth: float) -> None:
+    assert pan.volume_ml(depth) > pan.volume_ml(depth - 1.0)
+
+
+def test_amounts_of_a_pan_may_be_written() -> None:
+    assert TRAY.base_length_mm == 400
+    assert TRAY.height_mm == 65
+
+
+def test_a_pan_keeps_to_its_shape() -> None:
+    with pytest.raises(ValidationError, match="at least as wide"):
+        Pan.round("narrow", 200, 100, rim_mm=150)
+    with pytest.raises(ValidationError, match="as long as it is wide"):
+        Pan(name="egg", base_length_mm=200, base_width_mm=150, rim_length_mm=200, rim_width_mm=150, height_mm=90)
+    with pytest.raises(ValidationError, match="height of a pan must lie between"):
+        Pan.round("well", 200, 8000)
+
+
+def test_a_depth_beyond_the_wall_is_refused() -> None:
+    with pytest.raises(MeasurementError, match=r"130\u00a0mm.*deep inside"):
+        PAN.volume_ml(140)
+    with pytest.raises(MeasurementError, match="holds"):
+        PAN.depth_mm(9000)
+
+
+def test_a_jug_filled_hot_reads_high() -> None:
+    hot = measured_volume_ml(PAN, Measured(method="jug", value="1 l"))
+    assert hot == pytest.approx(1000 / 1.038, rel=1e-3)
+    assert measured_volume_ml(PAN, Measured(method="jug", value="1 l", hot=False)) == 1000
+
+
+def test_a_scale_needs_the_pans_own_weight() -> None:
+    assert gross_to_net_g(PAN, 2450) == 1000
+    with pytest.raises(MeasurementError, match="empty pan weighs"):
+        gross_to_net_g(PAN, 1400)
+    with pytest.raises(MeasurementError, match="Weigh “oval” empty first"):
+        gross_to_net_g(OVAL, 1400)
+
+
+def test_a_dip_is_worse_in_a_wide_pan() -> None:
+    small, wide = Pan.round("small", 230, 120), Pan.round("wide", 350, 120)
+    # Common practice: ± 60 mL in a 23 cm pan, ± 145 mL in a 35 cm one.
+    assert error_ml(small, "dip", 1000) == pytest.approx(62, abs=3)
+    assert error_ml(wide, "dip", 1000) == pytest.approx(144, abs=3)
+
+
+def test_a_measurement_says_how_it_was_taken() -> None:
+    with pytest.raises(ValidationError, match="jug, a dip or a scale"):
+        Measured.model_validate({"method": "eye", "value": "1 l"})
+    with pytest.raises(ValidationError, match="a depth is needed here"):
+        Measured(method="dip", value="1 l")
+    with pytest.raises(ValidationError, match="must be a number"):
+        Measured.model_validate({"method": "jug", "value": True})
+
+
+@pytest.mark.parametrize("method", ["jug", "dip", "scale"])
+def test_the_same_pot_measured_three_ways_is_the_same_pot(method: str) -> None:
+    reference, _ = strained_liquid(
+        PAN, Measured(method="jug", value=1600, hot=False), fat_mm=4, fat_ml=None, salt_percent=SALT, character="thin"
+    )
+    value = {
+        "jug": 1600,
+        "dip": PAN.depth_mm(1600),
+        "scale": reference.mass_g + PAN.empty_g,
+    }[method]
+    again, _ = strained_liquid(
+        PAN, Measured(method=method, value=value, hot=False), fat_mm=4, fat_ml=None, salt_percent=SALT,
+        character="thin",
+    )  # fmt: skip
+    assert again.liquid_ml == pytest.approx(reference.liquid_ml, rel=1e-6)
+    assert again.fat_free == pytest.approx(reference.fat_free, rel=1e-6)
+
+
+def test_the_fat_layer_comes_off_first() -> None:
+    fat = layer_ml(PAN, 1600, 4)
+    assert fat == pytest.approx(PAN.area_mm2(0) * 4 / 1000)
+    with pytest.raises(MeasurementError, match="leaves no liquid"):
+        layer_ml(PAN, 1600, 40)
+
+
+def test_salt_keeps_its_range() -> None:
+    contents, salt = strained_liquid(
+        PAN, Measured(method="jug", value=1000, hot=False), fat_mm=None, fat_ml=None, salt_percent=SALT,
+        character="gelatin_rich",
+    )  # fmt: skip
+    assert contents.salt == pytest.approx(salt.best)
+    assert salt.low / salt.best == pytest.approx(0.5 / 0.6)

@@ -1,0 +1,66 @@
+"""Things to test with: a pan, a pot, a log."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import UUID, uuid4
+
+from spissus_core import events as ev
+from spissus_core.contents import Contents
+from spissus_core.fold import Pot, Timeline, fold
+from spissus_core.vessels import Pan
+
+PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
+BURNER = ev.Burner(name="middle burner", net_kw=1.0)
+EVENING = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
+
+
+def braise(liquid_ml: float = 1460.0, **masses: float) -> Contents:
+    """The worked example of the trade: 1.46 L of skimmed liquid, 0.60 % salt, gelatin-rich."""
+    solids = {"salt": 9.0, "gelatin": 34.0, "sugar": 22.0, "other": 22.0, "acid": 5.0, "pulp": 3.0} | masses
+    dry = Contents().with_masses(**solids)
+    return dry.with_masses(water=(liquid_ml - dry.liquid_ml) / 1.0018)
+
+
+def pot(contents: Contents | None = None, pan: Pan = PAN, burner: ev.Burner = BURNER, **more: Any) -> Pot:
+    """A hot pot whose salt is known exactly."""
+    known = {"salt_minus": 0.0, "salt_plus": 0.0, "measured_by": "scale", "error_ml": 3.0} | more
+    return Pot(contents or braise(), pan, burner, True, **known)
+
+
+def started(value: str = "1.6 l", method: str = "jug", *, hot: bool = True, **liquid: Any) -> ev.Started:
+    """A start in the pan, at 0.6 % salt by the meter."""
+    given = {"salt": {"by": "meter", "percent": 0.6}} | liquid
+    measured = {"method": method, "value": value, "hot": hot}
+    return ev.Started(pan=PAN, burner=BURNER, liquid=ev.StrainedLiquid.model_validate({"measured": measured, **given}))
+
+
+def wanted(volume_ml: float = 900.0, **more: Any) -> ev.Wanted:
+    return ev.Wanted(volume_ml=volume_ml, **more)
+
+
+def read(method: str, value: str | float, **more: Any) -> ev.Read:
+    return ev.Read.model_validate({"measured": {"method": method, "value": value}, **more})
+
+
+def event(seq: int, payload: ev.Payload, *, minute: float | None = None, id: UUID | None = None) -> ev.Event:
+    at = EVENING + timedelta(minutes=seq if minute is None else minute)
+    return ev.Event(id=id or uuid4(), seq=seq, at=at, payload=payload)
+
+
+def log(*payloads: ev.Payload) -> list[ev.Event]:
+    """Events a minute apart, numbered from 1."""
+    return [event(seq, payload) for seq, payload in enumerate(payloads, 1)]
+
+
+def told(*payloads: ev.Payload) -> Timeline:
+    """The batch in which these things happened."""
+    return fold(log(*payloads))
+
+
+def potted(*payloads: ev.Payload) -> Pot:
+    """The pot after these things happened."""
+    found = told(*payloads).pot
+    assert found is not None
+    return found
