@@ -37,9 +37,10 @@ export function Header({ title, detail, children }: Props) {
         <button
           type="button"
           className="pill hidden sm:inline-flex"
-          aria-label={`Units: ${units === 'metric' ? 'metric' : 'US'}. Switch to ${other === 'metric' ? 'metric' : 'US'}`}
+          title={`Switch to ${other === 'metric' ? 'metric' : 'US'} measures`}
           onClick={() => setUnits.mutate(other)}
         >
+          <span className="sr-only">Units: </span>
           {units === 'metric' ? 'mL · g' : 'cups · oz'}
         </button>
         <Menu

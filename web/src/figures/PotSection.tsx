@@ -80,7 +80,7 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, height:
         ref={svg}
         width={width}
         height={height}
-        role="img"
+        role={onLevel ? 'group' : 'img'}
         aria-label={`The pan in section. ${marks.map((m) => `${words[m.kind]}: ${m.label}`).join('; ')}`}
         className="block touch-none select-none"
       >

@@ -50,11 +50,15 @@ export function KitchenPage() {
               </p>
               {mayChange && (
                 <div className="mt-auto flex gap-2">
-                  <Button onClick={() => setEditing(pan)} aria-label={`Change ${pan.name}`}>
-                    Change
+                  <Button onClick={() => setEditing(pan)}>
+                    <span>
+                      Change<span className="sr-only"> {pan.name}</span>
+                    </span>
                   </Button>
-                  <Button onClick={() => remove.mutate(pan.id)} aria-label={`Put ${pan.name} away`}>
-                    Put away
+                  <Button onClick={() => remove.mutate(pan.id)}>
+                    <span>
+                      Put away<span className="sr-only"> {pan.name}</span>
+                    </span>
                   </Button>
                 </div>
               )}

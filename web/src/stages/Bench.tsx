@@ -58,13 +58,15 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const last = batch.log.filter((entry) => entry.undoable).at(-1)
   const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
   // After something is done, the page follows to what comes next.
-  const record = (payload: Payload, after?: () => void) =>
-    append.mutate(payload, {
-      onSuccess: () => {
-        after?.()
-        open('')
-      },
-    })
+  const record = async (payload: Payload | Payload[], after?: () => void) => {
+    try {
+      for (const one of [payload].flat()) await append.mutateAsync(one)
+    } catch {
+      return // What went wrong stands beside its field.
+    }
+    after?.()
+    open('')
+  }
   useLetters({
     r: () => setSheet('reading'),
     a: () => setSheet('add'),

@@ -33,7 +33,7 @@ export function Figure({ label, value, note, reason, tone = '' }: Props) {
   )
   if (!reason) return <div>{face}</div>
   return (
-    <Unfold summary={face} label={`${label}: how it comes about`}>
+    <Unfold summary={face} label="how it comes about">
       {say(reason.how)}
     </Unfold>
   )

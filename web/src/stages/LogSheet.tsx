@@ -32,13 +32,17 @@ export function LogSheet({ batch, append, onClose }: Props) {
                 </p>
               </div>
               {entry.undoable && (
-                <Button onClick={() => append.mutate({ kind: 'struck', event: entry.id })} aria-label={`Take back: ${say(entry.text)}`}>
-                  Take back
+                <Button onClick={() => append.mutate({ kind: 'struck', event: entry.id })}>
+                  <span>
+                    Take back<span className="sr-only">: {say(entry.text)}</span>
+                  </span>
                 </Button>
               )}
               {entry.struck && strike && (
-                <Button onClick={() => append.mutate({ kind: 'struck', event: strike.id })} aria-label={`Bring back: ${say(entry.text)}`}>
-                  Bring back
+                <Button onClick={() => append.mutate({ kind: 'struck', event: strike.id })}>
+                  <span>
+                    Bring back<span className="sr-only">: {say(entry.text)}</span>
+                  </span>
                 </Button>
               )}
             </li>

@@ -64,8 +64,10 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
             Log
           </Button>
           {undo && (
-            <Button look="bar-danger" letter="U" disabled={busy} onClick={undo.act} title={`Take back: ${undo.label}`} aria-label={`Undo: ${undo.label}`}>
-              Undo
+            <Button look="bar-danger" letter="U" disabled={busy} onClick={undo.act} title={`Take back: ${undo.label}`}>
+              <span>
+                Undo<span className="sr-only">: {undo.label}</span>
+              </span>
             </Button>
           )}
         </div>

@@ -30,7 +30,7 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
           {pot.contents.map((row) => (
             <li key={row.name} className="border-b border-line py-1">
               <Unfold
-                label={`${row.name}: how it comes about`}
+                label="how it comes about"
                 summary={
                   <span className="flex min-h-10 items-center justify-between gap-3">
                     <span>{row.name}</span>

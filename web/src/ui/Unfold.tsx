@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 interface Props {
   /** What is always in sight; tapping it unfolds the rest. */
   summary: ReactNode
+  /** Said after the summary by a screen reader. */
   label: string
   children: ReactNode
   className?: string
@@ -13,8 +14,9 @@ interface Props {
 export function Unfold({ summary, label, children, className = '' }: Props) {
   return (
     <Collapsible.Root className={className}>
-      <Collapsible.Trigger aria-label={label} className="group block w-full rounded-lg text-left">
+      <Collapsible.Trigger className="block w-full rounded-lg text-left">
         {summary}
+        <span className="sr-only">{label}</span>
       </Collapsible.Trigger>
       <Collapsible.Content className="mt-1 border-l-2 border-line pl-3 text-[0.95rem] leading-snug text-quiet">
         {children}

@@ -10,7 +10,7 @@ import { RouteCard } from './RouteCard'
 
 interface Props {
   batch: Batch
-  onRecord: (payload: Payload, after?: () => void) => void
+  onRecord: (payload: Payload | Payload[]) => void
   problem: Problem | null
 }
 
@@ -63,6 +63,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[20rem_1fr]">
       <section aria-label="What you want" className="grid content-start gap-4">
+        <h2 className="sr-only">What you want</h2>
         <Choice
           label="How much"
           value={wish.by}
@@ -95,6 +96,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
         <p className="text-sm text-quiet">Usual by weight: mild 0.7 %, usual 0.9 %, bold 1.1 %. Past 1.3 % most diners call it salty.</p>
       </section>
       <section aria-label="Ways there" className={`grid min-w-0 content-start gap-4 ${routes.isError ? 'opacity-50' : ''}`}>
+        <h2 className="sr-only">Ways there</h2>
         {data && now && least && most && data.trade.length > 1 && (
           <TradeChart
             points={data.trade.map((p) => ({ volumeMl: p.volume.value, saltPercent: p.salt_percent, flourG: roux ? p.roux_flour_g : p.corn_starch_g }))}
@@ -116,7 +118,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
               route={route}
               chosen={batch.chosen === route.kind}
               busy={routes.isError || routes.isPlaceholderData}
-              onChoose={() => onRecord(wanted, () => onRecord({ kind: 'chosen', route: route.kind }))}
+              onChoose={() => onRecord([wanted, { kind: 'chosen', route: route.kind }])}
             />
           ))}
         </ul>

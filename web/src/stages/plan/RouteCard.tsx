@@ -68,10 +68,13 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
         </p>
       ))}
       <div className="mt-auto flex items-start gap-3 pt-1">
-        <Button look={route.feasible && !chosen ? 'main' : 'plain'} disabled={!route.feasible || busy} onClick={onChoose} aria-label={`Take this way: ${route.label}`}>
-          {chosen ? 'Keep this way' : 'Take this way'}
+        <Button look={route.feasible && !chosen ? 'main' : 'plain'} disabled={!route.feasible || busy} onClick={onChoose}>
+          <span>
+            {chosen ? 'Keep this way' : 'Take this way'}
+            <span className="sr-only">: {route.label}</span>
+          </span>
         </Button>
-        <Unfold className="min-w-0 flex-1" label={`Why: ${route.label}`} summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}>
+        <Unfold className="min-w-0 flex-1" label={`this way: ${route.label}`} summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}>
           <Reasons reasons={route.reasons} />
         </Unfold>
       </div>

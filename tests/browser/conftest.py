@@ -1,0 +1,37 @@
+"""A site and a browser for the tests that look at the page."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from .site import Site, chromium, served
+
+expect.set_options(timeout=10_000)
+
+
+@pytest.fixture(scope="session")
+def site() -> Iterator[Site]:
+    with served("spissus_browser") as running:
+        yield running
+
+
+# Not for the session: Playwright keeps an event loop running in which Django refuses to work.
+@pytest.fixture(scope="module")
+def browser() -> Iterator[Browser]:
+    with chromium() as running:
+        yield running
+
+
+@pytest.fixture
+def page(browser: Browser) -> Iterator[Page]:
+    """A tablet at the stove. Errors on the page fail the test."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    page = context.new_page()
+    failures: list[str] = []
+    page.on("pageerror", lambda error: failures.append(str(error)))
+    yield page
+    context.close()
+    assert failures == []

@@ -1,0 +1,73 @@
+"""Every view in both themes and at both sizes: axe finds nothing, and nothing is cut off."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Literal
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from .site import ROOT, Site, enter_demo
+
+AXE = Path(ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
+VIEWS = ("", "plan", "strain", "skim", "thicken", "season", "serve")
+
+
+def complaints(page: Page) -> list[str]:
+    page.add_script_tag(path=str(AXE))
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    return [f"{v['id']}: {v['nodes'][0]['html'][:160]} {v['nodes'][0]['failureSummary'][:200]}" for v in found]
+
+
+def cut_off(page: Page) -> int:
+    return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], width: int, height: int) -> None:
+    size = {"width": width, "height": height}
+    context = browser.new_context(viewport=size, color_scheme=theme, reduced_motion="reduce")  # type: ignore[arg-type]
+    page = context.new_page()
+    page.goto(site.url)
+    expect(page.get_by_role("button", name="Step into the demo kitchen")).to_be_visible()
+    found = {"welcome": complaints(page)}
+    enter_demo(page, site)
+    found["list"] = complaints(page)
+    link = page.get_by_role("link", name=re.compile("Pork cheek")).get_attribute("href")
+    for view in VIEWS:
+        page.goto(f"{site.url}{link}/{view}")
+        expect(page.get_by_role("region", name="Now")).to_be_visible()
+        if view == "plan":
+            expect(page.get_by_role("listitem", name="Your volume, with roux")).to_be_visible()
+        found[view or "bench"] = complaints(page)
+        assert cut_off(page) <= 0, view
+    for path in ("/start", "/kitchen"):
+        page.goto(f"{site.url}{path}")
+        expect(page.get_by_role("banner")).to_be_visible()
+        expect(page.get_by_role("main")).to_be_visible()
+        found[path] = complaints(page)
+        assert cut_off(page) <= 0, path
+    context.close()
+    lines = [f"{view}: {line}" for view, told in found.items() for line in told]
+    assert not lines, "\n".join(lines)
+
+
+def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.get_by_role("link", name=re.compile("Oyster mushrooms")).press("Enter")
+    expect(page.get_by_role("region", name="Now")).to_be_visible()
+    page.keyboard.press("p")
+    card = page.get_by_role("listitem", name="Your volume, with roux")
+    take = card.get_by_role("button", name=re.compile("Take this way"))
+    expect(take).to_be_enabled()
+    for _ in range(60):
+        page.keyboard.press("Tab")
+        if take.evaluate("element => element === document.activeElement"):
+            break
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("region", name="Reduce")).to_be_visible()
+    page.keyboard.press("p")
+    expect(card).to_contain_text("your way")

@@ -1,0 +1,265 @@
+"""The cook's whole way, by the labels a cook would see."""
+
+from __future__ import annotations
+
+import re
+from uuid import uuid4
+
+import pytest
+from playwright.sync_api import Browser, Locator, Page, expect
+
+from .site import Site, enter_demo
+
+
+def now_line(page: Page) -> Locator:
+    return page.get_by_role("region", name="Now")
+
+
+def start(page: Page, site: Site, name: str, measurement: str = "1.6 l", fat: str = "80 ml") -> None:
+    """A batch in the 24 cm pan, at 0.6 % salt by the meter."""
+    page.goto(f"{site.url}/start")
+    page.get_by_label("What is it?").fill(name)
+    page.get_by_role("radio", name="24 cm braising pan").click()
+    page.get_by_role("radio", name="Jug").click()
+    page.get_by_label("Measurement").fill(measurement)
+    page.get_by_role("radio", name="Volume").click()
+    page.get_by_label("Fat on top, if any").fill(fat)
+    page.get_by_role("radio", name="Salt meter").click()
+    page.get_by_label("The meter shows").fill("0.6 %")
+    page.get_by_role("button", name="This is what I have").click()
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def take_reading(page: Page, method: str, value: str) -> None:
+    page.keyboard.press("r")
+    sheet = page.get_by_role("dialog", name="Reading")
+    sheet.get_by_role("radio", name=method).click()
+    for key in value:
+        sheet.get_by_role("button", name=key, exact=True).click()
+    sheet.get_by_role("button", name="Keep the reading").click()
+
+
+def add_salt(page: Page, amount: str) -> None:
+    expect(now_line(page)).to_be_visible()
+    page.keyboard.press("a")
+    sheet = page.get_by_role("dialog", name="Add")
+    sheet.get_by_label("Weight of the salt").fill(amount)
+    sheet.get_by_role("button", name="It is in").click()
+    expect(sheet).to_be_hidden()
+
+
+def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser: Browser) -> None:
+    enter_demo(page, site)
+    start(page, site, "Shin in brown ale")
+
+    # What is wanted, and the ways there.
+    expect(now_line(page)).to_contain_text("Say what you want")
+    page.get_by_role("radio", name="Portions").click()
+    page.get_by_label("Portions", exact=True).fill("10")
+    page.get_by_label("each").fill("90 ml")
+    page.get_by_role("radio", name="nappe").click()
+    roux = page.get_by_role("listitem", name="Your volume, with roux")
+    expect(roux).to_contain_text("900\u00a0mL")
+    down = page.get_by_role("listitem", name="Boil down, nothing added")
+    expect(down).to_contain_text("your ceiling is 1.30 %")
+    expect(down.get_by_role("button", name="Take this way")).to_be_disabled()
+    roux.get_by_role("button", name=re.compile("Why")).click()
+    expect(roux).to_contain_text("g salt ÷")
+    roux.get_by_role("button", name="Take this way").click()
+
+    # Fat off, then down to the mark.
+    expect(now_line(page)).to_contain_text("Skim first: about 75\u00a0mL")
+    page.get_by_role("button", name="separator jug").click()
+    expect(now_line(page)).to_contain_text("Stop at")
+    take_reading(page, "Scale", "3480")
+    expect(now_line(page)).to_contain_text("Look in")
+    expect(page.get_by_role("img", name=re.compile("The pan in section"))).to_be_visible()
+    take_reading(page, "Scale", "3030")
+
+    # Bind, test, season.
+    expect(now_line(page)).to_contain_text("of flour with")
+    now_line(page).get_by_role("button", name="Whisked in").click()
+    expect(now_line(page)).to_contain_text("Is it a nappe?")
+    now_line(page).get_by_role("button", name="Too thin").click()
+    expect(now_line(page)).to_contain_text("more flour")
+    now_line(page).get_by_role("button", name="Whisked in").click()
+    now_line(page).get_by_role("button", name="Right", exact=True).click()
+    expect(now_line(page)).to_contain_text("Taste it")
+    now_line(page).get_by_role("button", name="Right", exact=True).click()
+
+    # A note, an undo, and the end.
+    expect(now_line(page)).to_contain_text("It is a sauce")
+    page.keyboard.press("n")
+    sheet = page.get_by_role("dialog", name="Note")
+    sheet.get_by_label("What you want to remember").fill("Less salt in the braise next time")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet).to_be_hidden()
+    page.keyboard.press("u")
+    expect(page.get_by_role("button", name=re.compile("Undo ?: Tested salt"))).to_be_visible()
+    page.get_by_label("Measured yield, if you like").fill("890 ml")
+    page.get_by_role("button", name="Finish", exact=True).last.click()
+    expect(now_line(page)).to_contain_text("Finished with 890\u00a0mL.")
+
+    # A reload, another browser and a restart of the server all show the same.
+    page.reload()
+    expect(now_line(page)).to_contain_text("Finished with 890\u00a0mL.")
+    site.stop()
+    site.start()
+    other = browser.new_context().new_page()
+    enter_demo(other, site)
+    other.get_by_role("link", name=re.compile("Shin in brown ale")).click()
+    expect(now_line(other)).to_contain_text("Finished with 890\u00a0mL.")
+    other.context.close()
+
+
+def test_dragging_the_volume_moves_everything(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Neck to drag")
+    handle = page.get_by_role("slider", name="Finished volume")
+    before = handle.get_attribute("aria-valuetext")
+    frame = handle.bounding_box()
+    assert frame is not None
+    page.mouse.move(frame["x"] + frame["width"] / 2, frame["y"] + 80)
+    page.mouse.down()
+    page.mouse.move(frame["x"] + 160, frame["y"] + 80, steps=8)
+    page.mouse.up()
+    expect(handle).not_to_have_attribute("aria-valuetext", before or "")
+    dragged = handle.get_attribute("aria-valuetext") or ""
+    expect(page.get_by_role("listitem", name="Your volume, with roux")).to_contain_text(dragged)
+    handle.focus()
+    page.keyboard.press("ArrowLeft")
+    expect(handle).not_to_have_attribute("aria-valuetext", dragged)
+
+
+def test_the_level_can_be_dragged_in_the_pot(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.goto(f"{site.url}/start")
+    level = page.get_by_role("slider", name="Level in the pan, mm")
+    frame = level.bounding_box()
+    assert frame is not None
+    x = frame["x"] + frame["width"] / 2
+    page.mouse.move(x, frame["y"] + frame["height"] - 4)
+    page.mouse.down()
+    page.mouse.move(x, frame["y"] + frame["height"] / 2, steps=6)
+    page.mouse.up()
+    expect(page.get_by_label("Measurement")).to_have_value(re.compile(r"\d+ mm"))
+    expect(page.get_by_role("radio", name="Dip")).to_be_checked()
+    depth = level.get_attribute("aria-valuenow")
+    level.focus()
+    page.keyboard.press("ArrowUp")
+    expect(level).not_to_have_attribute("aria-valuenow", depth or "")
+    # What was said so far survives a reload.
+    said = page.get_by_label("Measurement").input_value()
+    page.reload()
+    expect(page.get_by_label("Measurement")).to_have_value(said)
+
+
+def test_bad_input_gets_a_sentence_beside_the_field(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.goto(f"{site.url}/start")
+    page.get_by_role("radio", name="24 cm braising pan").click()
+    page.get_by_role("radio", name="Jug").click()
+    measurement = page.get_by_label("Measurement")
+    for text, sentence in (
+        ("1/0 cup", "divides by zero"),
+        ("9 furlongs", "is not a unit known here"),
+        ("-1 l", "below zero"),
+        ("40 l", "does not fit in it"),
+    ):
+        measurement.fill(text)
+        expect(page.get_by_role("alert")).to_contain_text(sentence)
+        expect(measurement).to_have_value(text)
+    page.get_by_role("radio", name="Scale").click()
+    measurement.fill("900 g")
+    expect(page.get_by_role("alert")).to_contain_text("The empty pan weighs")
+
+
+def test_a_reading_that_gains_is_asked_about(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Tail that gains")
+    take_reading(page, "Jug", "1900")
+    sheet = page.get_by_role("dialog", name="Reading")
+    expect(sheet.get_by_role("alert")).to_contain_text("Did you add something, or was it misread?")
+    sheet.get_by_role("button", name="It was misread").click()
+    expect(sheet).to_be_hidden()
+    page.keyboard.press("l")
+    expect(page.get_by_role("dialog", name="Log")).to_contain_text("misread")
+
+
+def test_undo_in_the_log_and_back(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Cheek with undo")
+    add_salt(page, "3 g")
+    page.keyboard.press("l")
+    log = page.get_by_role("dialog", name="Log")
+    log.get_by_role("button", name=re.compile("Take back ?: Salt")).click()
+    log.get_by_role("button", name=re.compile("Bring back ?: Salt")).click()
+    expect(log.get_by_role("button", name=re.compile("Take back ?: Salt"))).to_be_visible()
+
+
+def test_the_start_can_be_corrected(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Shoulder misread")
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
+    page.get_by_role("button", name="Correct the start").click()
+    page.get_by_label("Measurement").fill("1.2 l")
+    page.get_by_role("button", name="Correct it").click()
+    expect(page.get_by_role("region", name="Strain")).to_contain_text("1\u00a0080\u00a0mL")
+
+
+def test_two_tablets_on_one_pot(page: Page, site: Site, browser: Browser) -> None:
+    enter_demo(page, site)
+    start(page, site, "Knuckle for two")
+    other = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    enter_demo(other, site)
+    other.goto(page.url)
+    add_salt(other, "2 g")
+    expect(page.get_by_role("button", name=re.compile("Undo ?: Salt: 2.0"))).to_be_visible()
+    other.context.close()
+
+
+def test_units_are_one_tap_away(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.get_by_role("link", name=re.compile("Pork cheek")).click()
+    expect(now_line(page)).to_contain_text("mm")
+    page.get_by_role("button", name=re.compile("Units: mL")).click()
+    expect(now_line(page)).to_contain_text("in.")
+    page.get_by_role("button", name=re.compile("Units: cups")).click()
+    expect(now_line(page)).to_contain_text("mm")
+
+
+def test_signing_up_and_adding_a_pan(page: Page, site: Site) -> None:
+    page.goto(site.url)
+    page.get_by_role("button", name="Sign up").click()
+    page.get_by_label("Name").fill(f"cook-{uuid4().hex[:8]}")
+    page.get_by_label("Password").fill("short")
+    page.get_by_label("Kitchen").fill("Corner bistro")
+    page.get_by_role("button", name="Open the kitchen").click()
+    expect(page.get_by_role("alert")).to_contain_text("too short")
+    page.get_by_label("Password").fill("a long enough secret")
+    page.get_by_role("button", name="Open the kitchen").click()
+    expect(page.get_by_text("Nothing on the stove yet")).to_be_visible()
+    page.goto(f"{site.url}/kitchen")
+    page.get_by_role("button", name="Add a pan").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("What you call it").fill("copper pot")
+    sheet.get_by_label("Width of the base").fill("22 cm")
+    sheet.get_by_label("Depth").fill("9 furlongs")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet.get_by_role("alert")).to_contain_text("is not a unit")
+    sheet.get_by_label("Depth").fill("9 cm")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("heading", name="copper pot")).to_be_visible()
+    page.get_by_role("button", name="Put away copper pot").click()
+    expect(page.get_by_role("heading", name="copper pot")).to_be_hidden()
+
+
+@pytest.mark.parametrize("letter", ["a", "t", "n", "l", "?"])
+def test_every_sheet_opens_by_a_letter_and_lets_go(page: Page, site: Site, letter: str) -> None:
+    enter_demo(page, site)
+    page.get_by_role("link", name=re.compile("Pork cheek")).click()
+    expect(now_line(page)).to_be_visible()
+    page.keyboard.press(letter)
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
