@@ -53,9 +53,12 @@ class Contents:
     starch: Mapping[str, float] = field(default_factory=lambda: _NO_STARCH)
 
     def __post_init__(self) -> None:
-        for name in MASSES:
-            if not getattr(self, name) >= 0.0:
-                raise ValueError(f"{name} is {getattr(self, name)} g; a mass cannot be negative")
+        least = min(
+            self.water, self.ethanol, self.salt, self.sugar, self.acid, self.fat_free, self.fat_emulsified,
+            self.gelatin, self.pulp, self.other,
+        )  # fmt: skip
+        if not least >= 0.0:
+            raise ValueError(f"a mass cannot be negative: {self}")
 
     def __add__(self, more: Contents) -> Contents:
         starch = dict(self.starch)
@@ -76,12 +79,15 @@ class Contents:
     @property
     def starch_g(self) -> float:
         """Dry thickener of every kind, g."""
-        return sum(self.starch.values())
+        return sum(self.starch.values()) if self.starch else 0.0
 
     @property
     def mass_g(self) -> float:
         """Everything in the pot, floating fat included, g."""
-        return sum((float(getattr(self, name)) for name in MASSES), self.starch_g)
+        return (
+            self.water + self.ethanol + self.salt + self.sugar + self.acid + self.fat_free + self.fat_emulsified
+            + self.gelatin + self.pulp + self.other + self.starch_g
+        )  # fmt: skip
 
     @property
     def liquid_g(self) -> float:
@@ -91,8 +97,12 @@ class Contents:
     @property
     def liquid_ml(self) -> float:
         """Volume at 20 °C of everything but the floating fat, mL."""
-        starch_ml = self.starch_g * SPECIFIC_VOLUME_ML_G["starch"]
-        return sum((float(getattr(self, n)) * SPECIFIC_VOLUME_ML_G[n] for n in MASSES if n != "fat_free"), starch_ml)
+        v = SPECIFIC_VOLUME_ML_G
+        return (
+            self.water * v["water"] + self.ethanol * v["ethanol"] + self.salt * v["salt"] + self.sugar * v["sugar"]
+            + self.acid * v["acid"] + self.fat_emulsified * v["fat_emulsified"] + self.gelatin * v["gelatin"]
+            + self.pulp * v["pulp"] + self.other * v["other"] + self.starch_g * v["starch"]
+        )  # fmt: skip
 
     @property
     def fat_ml(self) -> float:

@@ -7,8 +7,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from kitchens.api import PanShape, ShownOut
-from ninja import Field, Schema
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 from spissus_core import events as ev
 from spissus_core.fat import SkimWay
 from spissus_core.fields import Title
@@ -21,7 +20,7 @@ from spissus_core.seasoning import StockKind, Verdict
 from spissus_core.thickeners import ThickenerKind
 
 
-class SaidOut(Schema):
+class SaidOut(BaseModel):
     """A sentence in the words of either system of units."""
 
     metric: str
@@ -32,7 +31,7 @@ class SaidOut(Schema):
         return cls(metric=said.metric, us=said.us)
 
 
-class RangeOut(Schema):
+class RangeOut(BaseModel):
     """A value with its 80 % interval."""
 
     low: float
@@ -40,12 +39,12 @@ class RangeOut(Schema):
     high: float
 
 
-class ReasonOut(Schema):
+class ReasonOut(BaseModel):
     what: str
     how: SaidOut
 
 
-class BodyOut(Schema):
+class BodyOut(BaseModel):
     """Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing."""
 
     step: int
@@ -55,14 +54,14 @@ class BodyOut(Schema):
     position: float
 
 
-class ContentsRow(Schema):
+class ContentsRow(BaseModel):
     name: str
     mass: ShownOut
     percent: float
     how: SaidOut
 
 
-class MethodOut(Schema):
+class MethodOut(BaseModel):
     """A way to measure this pot, and how far it may be off."""
 
     method: Method
@@ -71,7 +70,7 @@ class MethodOut(Schema):
     usable: bool
 
 
-class PotOut(Schema):
+class PotOut(BaseModel):
     liquid: ShownOut
     depth: ShownOut
     fat: ShownOut
@@ -86,14 +85,14 @@ class PotOut(Schema):
     methods: list[MethodOut]
 
 
-class MarkOut(Schema):
+class MarkOut(BaseModel):
     """A mark on the skewer."""
 
     kind: Literal["start", "now", "stop", "ceiling"]
     depth: ShownOut
 
 
-class StretchOut(Schema):
+class StretchOut(BaseModel):
     """A stretch of the ribbon; see ``spissus_core.journey.Stretch``."""
 
     stage: Stage
@@ -111,7 +110,7 @@ class StretchOut(Schema):
     added: ShownOut
 
 
-class RouteOut(Schema):
+class RouteOut(BaseModel):
     kind: ev.RouteKind
     label: str
     feasible: bool
@@ -141,7 +140,7 @@ class RouteOut(Schema):
     reasons: list[ReasonOut]
 
 
-class TradeOut(Schema):
+class TradeOut(BaseModel):
     """One point of the trade between volume, thickener and salt."""
 
     volume: ShownOut
@@ -150,7 +149,7 @@ class TradeOut(Schema):
     corn_starch_g: float
 
 
-class RoutesOut(Schema):
+class RoutesOut(BaseModel):
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
@@ -158,7 +157,7 @@ class RoutesOut(Schema):
     most: ShownOut
 
 
-class WantedOut(Schema):
+class WantedOut(BaseModel):
     amount: ShownOut
     portions: int | None
     portion: ShownOut | None
@@ -167,7 +166,7 @@ class WantedOut(Schema):
     ceiling_percent: float
 
 
-class ActOut(Schema):
+class ActOut(BaseModel):
     """The next act: its sentence, and what answers it where one tap is enough.
 
     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
@@ -183,7 +182,7 @@ class ActOut(Schema):
     thickener: ThickenerKind | None
 
 
-class EntryOut(Schema):
+class EntryOut(BaseModel):
     id: UUID
     seq: int
     at: datetime
@@ -195,7 +194,7 @@ class EntryOut(Schema):
     strikes: UUID | None
 
 
-class StepOut(Schema):
+class StepOut(BaseModel):
     """A step of the ladder of body."""
 
     index: int
@@ -203,7 +202,7 @@ class StepOut(Schema):
     does: str
 
 
-class CurvePoint(Schema):
+class CurvePoint(BaseModel):
     """A measurement of the liquid, with its standard error in mL."""
 
     at: datetime
@@ -211,7 +210,7 @@ class CurvePoint(Schema):
     error_ml: float
 
 
-class ArrivalOut(Schema):
+class ArrivalOut(BaseModel):
     """A time with its 80 % interval."""
 
     low: datetime
@@ -219,7 +218,7 @@ class ArrivalOut(Schema):
     high: datetime
 
 
-class CurveOut(Schema):
+class CurveOut(BaseModel):
     """The liquid over time, and when boiling on would bring it to the mark."""
 
     points: list[CurvePoint]
@@ -229,7 +228,7 @@ class CurveOut(Schema):
     steam_g_min: RangeOut
 
 
-class SkimWayOut(Schema):
+class SkimWayOut(BaseModel):
     """A way to take the fat off this pot, and what it leaves."""
 
     way: SkimWay
@@ -239,14 +238,14 @@ class SkimWayOut(Schema):
     time: str
 
 
-class ServedOut(Schema):
+class ServedOut(BaseModel):
     """What came of it: measured, or by the ledger."""
 
     volume: ShownOut
     portions: float | None
 
 
-class StartOut(Schema):
+class StartOut(BaseModel):
     """The start as it was said, so that it can be corrected."""
 
     pan: str
@@ -263,7 +262,7 @@ class StartOut(Schema):
     character: Character
 
 
-class BatchOut(Schema):
+class BatchOut(BaseModel):
     id: UUID
     name: str
     created_at: datetime
@@ -289,7 +288,7 @@ class BatchOut(Schema):
     ladder: list[StepOut]
 
 
-class BatchLine(Schema):
+class BatchLine(BaseModel):
     """A batch in a list."""
 
     id: UUID
@@ -306,7 +305,7 @@ class BatchLine(Schema):
     share: float
 
 
-class BatchPage(Schema):
+class BatchPage(BaseModel):
     items: list[BatchLine]
     next: str | None
 
@@ -322,7 +321,7 @@ class StartedIn(BaseModel):
     liquid: ev.StrainedLiquid
 
 
-class StartIn(Schema):
+class StartIn(BaseModel):
     """A new batch. The page makes both ids, so that sending it twice starts one batch."""
 
     id: UUID
@@ -349,7 +348,7 @@ PayloadIn = Annotated[
 ]
 
 
-class EventIn(Schema):
+class EventIn(BaseModel):
     """One event. The page makes the id, so that sending it twice records it once."""
 
     id: UUID
@@ -357,7 +356,7 @@ class EventIn(Schema):
     payload: PayloadIn
 
 
-class PreviewOut(Schema):
+class PreviewOut(BaseModel):
     """What a start would give, before it is recorded."""
 
     pan: PanShape
@@ -365,7 +364,7 @@ class PreviewOut(Schema):
     marks: list[MarkOut]
 
 
-class IngredientOut(Schema):
+class IngredientOut(BaseModel):
     """An ingredient of the catalogue, by name."""
 
     key: str

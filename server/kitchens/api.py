@@ -11,9 +11,10 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
 from django.http import Http404, HttpRequest
-from ninja import Field, Router, Schema, Status
+from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
+from pydantic import BaseModel, Field
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.evaporation import boiling_rate_g_min
@@ -36,7 +37,7 @@ class Anyone(APIKeyCookie):
         return True
 
 
-class ShownOut(Schema):
+class ShownOut(BaseModel):
     """An amount, exact and in the words of either system of units."""
 
     value: float
@@ -48,7 +49,7 @@ class ShownOut(Schema):
         return cls(value=shown.value, metric=shown.metric, us=shown.us)
 
 
-class SessionOut(Schema):
+class SessionOut(BaseModel):
     """Who is signed in, if anyone."""
 
     signed_in: bool
@@ -59,7 +60,7 @@ class SessionOut(Schema):
     units: UnitSystem = "metric"
 
 
-class SignIn(Schema):
+class SignIn(BaseModel):
     name: str = Field(max_length=150)
     password: str = Field(max_length=200)
 
@@ -68,7 +69,7 @@ class SignUp(SignIn):
     kitchen: Name
 
 
-class Preferences(Schema):
+class Preferences(BaseModel):
     units: UnitSystem
 
 
@@ -143,7 +144,7 @@ def set_preferences(request: HttpRequest, data: Preferences) -> SessionOut:
     return _session(request)
 
 
-class PanShape(Schema):
+class PanShape(BaseModel):
     """A pan by its inner measurements, mm, and its empty weight, g: enough to draw it to scale."""
 
     name: str
@@ -180,7 +181,7 @@ class PanOut(PanShape):
         )
 
 
-class BurnerOut(Schema):
+class BurnerOut(BaseModel):
     """A burner; net power into the liquid in kW, and the steam it makes in g/min."""
 
     id: UUID
@@ -194,7 +195,7 @@ class BurnerOut(Schema):
         return cls(id=row.id, **spec.model_dump(), steam_g_min=boiling_rate_g_min(spec.net_kw).best)
 
 
-class KitchenOut(Schema):
+class KitchenOut(BaseModel):
     name: str
     pans: list[PanOut]
     burners: list[BurnerOut]

@@ -54,6 +54,7 @@ class Site:
     def start(self) -> None:
         port = str(urlsplit(self.url).port)
         options = ["--host", "127.0.0.1", "--port", port, "--log-level", "error", "--lifespan", "off"]
+        options += ["--timeout-graceful-shutdown", "2"]
         command = [sys.executable, "-m", "uvicorn", "config.asgi:application", *options]
         self._server = subprocess.Popen(command, cwd=ROOT, env=self.env)
         give_up = time.monotonic() + 30
