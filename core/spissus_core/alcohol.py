@@ -18,6 +18,10 @@ _X = np.array([x for x, _ in EQUILIBRIUM])
 _ALPHA = np.array([(y / (1 - y)) / (x / (1 - x)) for x, y in EQUILIBRIUM])
 
 
+#: Less ethanol than this is none, g.
+TRACE_G = 1e-6
+
+
 def relative_volatility(mole_fraction: float) -> float:
     """Relative volatility α of ethanol over water at the boil, dimensionless.
 
@@ -32,7 +36,7 @@ def ethanol_left(ethanol_g: float, water_g: float, water_left_g: float, steps: i
     Rayleigh's equation, d ln n_e = α(x) d ln n_w, integrated in equal steps of ln n_w by Heun's
     method. No vapour falls back: with a lid on, more stays.
     """
-    if ethanol_g <= 0.0 or water_left_g >= water_g:
+    if ethanol_g < TRACE_G or water_left_g >= water_g:
         return ethanol_g
     if water_left_g <= 0.0:
         return 0.0

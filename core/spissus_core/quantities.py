@@ -219,9 +219,9 @@ def grouped(value: float) -> str:
 
 def _fraction(value: float, parts: int, *, thirds: bool = False) -> str:
     """Nearest 1/``parts`` (2, 4 or 8) as a whole number and a vulgar fraction; thirds on request."""
-    if thirds and 0.29 < value % 1 < 0.71:
+    if thirds:
         for third, sign in ((1 / 3, "⅓"), (2 / 3, "⅔")):
-            if abs(value % 1 - third) < 0.05:
+            if abs(value % 1 - third) < abs(value - round(value * parts) / parts):
                 return f"{int(value) or ''}{sign}"
     steps = round(value * parts)
     whole, part = divmod(steps, parts)
