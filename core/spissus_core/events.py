@@ -17,6 +17,7 @@ from .fat import SkimWay
 from .fields import DepthMm, MassG, Name, Percent, Remark, VolumeMl
 from .intake import Character
 from .measurement import Measured
+from .quantities import parse_mass_or_volume
 from .seasoning import SaltKind, SaltStart
 from .thickeners import ThickenerKind
 from .vessels import Pan
@@ -63,6 +64,10 @@ class Started(_Payload):
     liquid: StrainedLiquid
 
 
+#: A ceiling below this is a slip of the finger, % by weight. Modelling choice.
+LEAST_CEILING_PERCENT = 0.05
+
+
 class Wanted(_Payload):
     """What the sauce is to be: volume or portions of a size, body on the ladder, salt and its ceiling."""
 
@@ -82,6 +87,8 @@ class Wanted(_Payload):
             raise QuantityError("volume_ml", "Give a volume, or portions and their size, not both.")
         if self.amount_ml <= 0.0:
             raise QuantityError("volume_ml", "The amount of sauce must be more than nothing.")
+        if self.ceiling_percent < LEAST_CEILING_PERCENT:
+            raise QuantityError("ceiling_percent", "No sauce is that bland: most kitchens call 1.3 % too salty.")
         if self.ceiling_percent < self.salt_percent:
             raise QuantityError("ceiling_percent", "The ceiling cannot be below the salt content you want.")
         return self
@@ -92,6 +99,10 @@ class Wanted(_Payload):
         if self.volume_ml is not None:
             return self.volume_ml
         return (self.portions or 0) * (self.portion_ml or 0.0)
+
+    def portions_in(self, volume_ml: float) -> int | None:
+        """Whole portions in a volume; one that lacks a twentieth still counts. None without a portion size."""
+        return int(volume_ml / self.portion_ml + 0.05) if self.portion_ml else None
 
 
 class Chosen(_Payload):
@@ -137,12 +148,25 @@ class Salted(_Payload):
 
 
 class Added(_Payload):
-    """An ingredient of the catalogue poured or stirred in."""
+    """An ingredient of the catalogue poured or stirred in, by weight or by volume.
+
+    ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number.
+    """
 
     kind: Literal["added"] = "added"
     ingredient: Name
+    amount: Annotated[str | None, Field(max_length=60, exclude=True)] = None
     mass_g: MassG | None = None
     volume_ml: VolumeMl | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_amount(cls, data: object) -> object:
+        if not isinstance(data, dict) or not isinstance(data.get("amount"), str):
+            return data
+        dimension, value = parse_mass_or_volume(data["amount"])
+        rest = {key: given for key, given in data.items() if key != "amount"}
+        return rest | {"mass_g" if dimension == "mass" else "volume_ml": value}
 
     @model_validator(mode="after")
     def _one_amount(self) -> Added:

@@ -162,6 +162,22 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
     return value * known[1]
 
 
+def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["mass", "volume"], float]:
+    """Read an amount that may be weighed or poured: ("mass", g) or ("volume", mL).
+
+    Raises
+    ------
+    QuantityError : unreadable, or neither a weight nor a volume.
+    """
+    try:
+        return "volume", parse(text, "volume", field=field)
+    except QuantityError as not_poured:
+        try:
+            return "mass", parse(text, "mass", field=field)
+        except QuantityError:
+            raise not_poured from None
+
+
 def _read_number(text: str, field: str, example: str) -> tuple[float, str]:
     word, _, rest = text.partition(" ")
     if word.lower() in _WORDS:

@@ -113,6 +113,15 @@ def solve_routes(pot: Pot, wanted: Wanted, *, starting: bool = True) -> tuple[Ro
     return tuple(solve_route(pot, wanted, kind) for kind in LABELS)
 
 
+#: What is proposed before the cook has said anything: this share of the pot, as a nappe. Modelling choice.
+SUGGESTED_SHARE = 0.6
+
+
+def suggested(pot: Pot) -> Wanted:
+    """A wish to begin with: three fifths of the pot, to 10 mL, as a nappe of usual salt."""
+    return Wanted(volume_ml=max(round(SUGGESTED_SHARE * pot.contents.liquid_ml / 10.0) * 10.0, 10.0))
+
+
 def check_amount(pot: Pot, wanted: Wanted) -> None:
     """Raise TargetError if more sauce is wanted than a small addition to the pot could give."""
     have = pot.contents.liquid_ml
@@ -296,7 +305,7 @@ def _water_for_salt(
     """Water before thickening, and dry thickener, when the finished sauce is at the salt ceiling, g."""
     assert thickener is not None
     c = contents
-    mass = 100.0 * c.salt / ceiling_percent if ceiling_percent > 0.0 else math.inf
+    mass = 100.0 * c.salt / ceiling_percent
     if mass >= c.liquid_g or c.salt_percent >= ceiling_percent:
         dry, _ = _dry_needed(c, thickener, aim, lambda d: c.water + d * thickener.water_per_g)
         return c.water, dry
@@ -316,7 +325,7 @@ def _volume_at_salt(contents: Contents, ceiling_percent: float) -> float:
 
 def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
     """Liquid below which the pot is too salty, mL; None where boiling never gets there."""
-    if wanted.ceiling_percent <= 0.0 or pot.contents.salt <= 0.0:
+    if pot.contents.salt <= 0.0:
         return None
     volume = _volume_at_salt(pot.contents, wanted.ceiling_percent)
     solids = pot.contents.liquid_ml - pot.contents.water * ML_G["water"]

@@ -18,7 +18,7 @@ from spissus_core.guidance import Act, next_act, plan
 from spissus_core.journey import Stretch, journey, stage_of, tone
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.quantities import say, show_length, show_mass, show_span, show_volume
-from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml
+from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.safety import FAT_CAUTIONS, SERVING_CAUTIONS, boiling_cautions
 
 from . import schemas as out
@@ -144,7 +144,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         salt_after=range_out(route.salt_after),
         salt_to_add=ShownOut.of(salt.main),
         salt_to_add_also=ShownOut.of(salt.also),
-        portions=None if not wanted.portion_ml else route.volume_ml / wanted.portion_ml,
+        portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
         reasons=[reason_out(reason) for reason in reasons(pot, wanted, route)],
@@ -162,6 +162,8 @@ def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: t
             for p in points
         ],
         wanted=ShownOut.of(show_volume(wanted.amount_ml)),
+        salt_percent=wanted.salt_percent,
+        ceiling_percent=wanted.ceiling_percent,
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )  # fmt: skip
@@ -282,6 +284,7 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         curve=curve_out(timeline, act),
         ribbon=[stretch_out(s) for s in journey(timeline)],
         wanted=None if timeline.wanted is None else wanted_out(timeline.wanted),
+        suggested=wanted_out(suggested(pot)),
         chosen=None if timeline.chosen is None else timeline.chosen.route,
         plan=None if route is None or timeline.wanted is None else route_out(pot, timeline.wanted, route),
         act=out.ActOut(
@@ -316,8 +319,8 @@ def _skim_ways(pot: Pot) -> list[out.SkimWayOut]:
 def _served(timeline: Timeline, pot: Pot) -> out.ServedOut:
     measured = timeline.finished.yield_ml if timeline.finished else None
     volume = measured or pot.contents.liquid_ml
-    portion = timeline.wanted.portion_ml if timeline.wanted else None
-    return out.ServedOut(volume=ShownOut.of(show_volume(volume)), portions=volume / portion if portion else None)
+    portions = timeline.wanted.portions_in(volume) if timeline.wanted else None
+    return out.ServedOut(volume=ShownOut.of(show_volume(volume)), portions=portions)
 
 
 def _log(timeline: Timeline) -> list[out.EntryOut]:

@@ -134,7 +134,7 @@ class RouteOut(BaseModel):
     salt_after: RangeOut
     salt_to_add: ShownOut
     salt_to_add_also: ShownOut
-    portions: float | None
+    portions: int | None
     body: BodyOut
     notes: list[SaidOut]
     reasons: list[ReasonOut]
@@ -153,6 +153,8 @@ class RoutesOut(BaseModel):
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
+    salt_percent: float
+    ceiling_percent: float
     least: ShownOut
     most: ShownOut
 
@@ -242,7 +244,7 @@ class ServedOut(BaseModel):
     """What came of it: measured, or by the ledger."""
 
     volume: ShownOut
-    portions: float | None
+    portions: int | None
 
 
 class StartOut(BaseModel):
@@ -276,6 +278,7 @@ class BatchOut(BaseModel):
     curve: CurveOut
     ribbon: list[StretchOut]
     wanted: WantedOut | None
+    suggested: WantedOut
     chosen: ev.RouteKind | None
     plan: RouteOut | None
     act: ActOut

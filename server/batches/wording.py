@@ -86,9 +86,7 @@ def now_line(act: Act, timeline: Timeline) -> Said:
         case "test_body":
             return _test_line(act, timeline)
         case "salt":
-            more = (
-                "Stir in {} of salt, taste, let it rest." if act.first else "Stir in {} more of salt, and taste again."
-            )
+            more = "Stir in {} of salt, taste, let it rest." if act.first else "Stir in {} more salt, and taste again."
             return say(more, salt_amount(act.amount, "table").full)
         case "test_salt":
             return _salt_line(act, timeline)

@@ -801,6 +801,7 @@ export interface components {
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
+            suggested: components["schemas"]["WantedOut"];
             /** Chosen */
             chosen: ("reduction" | "roux" | "corn_starch" | "salt_limit") | null;
             plan: components["schemas"]["RouteOut"] | null;
@@ -1064,7 +1065,9 @@ export interface components {
         };
         /**
          * Added
-         * @description An ingredient of the catalogue poured or stirred in.
+         * @description An ingredient of the catalogue poured or stirred in, by weight or by volume.
+         *
+         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number.
          */
         Added: {
             /**
@@ -1074,6 +1077,8 @@ export interface components {
             kind: "added";
             /** Ingredient */
             ingredient: string;
+            /** Amount */
+            amount?: string | null;
             /** Mass G */
             mass_g?: number | string | null;
             /** Volume Ml */
@@ -1287,6 +1292,10 @@ export interface components {
             /** Trade */
             trade: components["schemas"]["TradeOut"][];
             wanted: components["schemas"]["ShownOut"];
+            /** Salt Percent */
+            salt_percent: number;
+            /** Ceiling Percent */
+            ceiling_percent: number;
             least: components["schemas"]["ShownOut"];
             most: components["schemas"]["ShownOut"];
         };

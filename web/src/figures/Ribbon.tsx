@@ -18,7 +18,7 @@ interface Props<S extends string> {
   stages: readonly { stage: S; label: string }[]
   stretches: readonly RibbonStretch[]
   /** The stage that is next to do, and the one that is open. */
-  next: S
+  next: S | null
   open: S | null
   onOpen: (stage: S) => void
   clock: string

@@ -6,7 +6,7 @@ export const sauce = scaleLinear<string>()
   .range(['#e6c07f', '#d69f52', '#a3602c', '#6f3419', '#431a0f'])
   .clamp(true)
 
-/** Ink that can be read on the sauce. */
+/** Ink that can be read on the sauce: in mid-tones only full black and white have the contrast. */
 export function inkOn(tone: number): string {
-  return tone < 0.47 ? '#1d2326' : '#fdf6ea'
+  return tone < 0.53 ? '#000000' : '#ffffff'
 }

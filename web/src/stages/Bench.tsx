@@ -3,6 +3,7 @@ import { useLocation } from 'wouter'
 import { useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
 import { Header } from '../app/Header'
 import { Notice } from '../app/Notice'
+import { STAGES } from '../app/stages'
 import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { PotSection } from '../figures/PotSection'
@@ -20,15 +21,6 @@ import { SkimPanel } from './SkimPanel'
 import { StrainPanel } from './StrainPanel'
 import { ThickenPanel } from './ThickenPanel'
 import { HelpSheet, useLetters, type SheetName } from './letters'
-
-export const STAGES: readonly { stage: Stage; label: string }[] = [
-  { stage: 'strain', label: 'Strain' },
-  { stage: 'skim', label: 'Skim' },
-  { stage: 'reduce', label: 'Reduce' },
-  { stage: 'thicken', label: 'Thicken' },
-  { stage: 'season', label: 'Season' },
-  { stage: 'serve', label: 'Serve' },
-]
 
 type View = Stage | 'plan' | 'correct'
 

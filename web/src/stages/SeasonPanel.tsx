@@ -29,7 +29,7 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
             reason={plan.reasons.find((r) => r.what === 'Salt to add')}
           />
         )}
-        {plan && <Figure label="after that" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by weight" />}
+        {plan && <Figure label="at the end" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by the plan" />}
       </div>
       <SaltScale
         low={pot.salt.low}

@@ -18,7 +18,7 @@ export function ServePanel({ batch, onRecord, problem }: PanelProps) {
         <Figure label={batch.finished ? 'yield' : 'yield, by the ledger'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
         <Figure
           label="portions"
-          value={served.portions === null ? '–' : Math.floor(served.portions + 0.05)}
+          value={served.portions ?? '–'}
           note={wanted?.portion ? `of ${say(wanted.portion)}` : 'no portion size was given'}
         />
         <Figure label="body" value={pot.body.word} note={pot.body.does} reason={pot.reasons.find((r) => r.what === 'Body')} />

@@ -116,11 +116,10 @@ export function AddSheet({ append, onClose }: Props) {
   const [key, setKey] = useState<string | null>(null)
   const catalogue = useIngredients(what === 'other')
   const found = (catalogue.data ?? []).filter((i) => i.name.toLowerCase().includes(sought.trim().toLowerCase())).slice(0, 6)
-  const weighed = /\b(g|kg|oz|lb)\b/i.test(amount)
   const payload = (): Payload | null => {
     if (what === 'salt') return { kind: 'salted', salt_g: amount, salt }
     if (what === 'thickener') return { kind: 'thickened', thickener, dry_g: amount }
-    return key ? { kind: 'added', ingredient: key, ...(weighed ? { mass_g: amount } : { volume_ml: amount }) } : null
+    return key ? { kind: 'added', ingredient: key, amount } : null
   }
   const ready = payload()
   return (

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
 import { useSessionChange } from '../api/hooks'
+import { STAGES } from '../app/stages'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -13,15 +14,6 @@ const example = [
   { stage: 'season', from_ml: 910, to_ml: 910, from_tone: 0.75, to_tone: 0.78, volume: '', salt: '' },
   { stage: 'serve', from_ml: 910, to_ml: 910, from_tone: 0.78, to_tone: 0.8, volume: '', salt: '' },
 ].map((s) => ({ planned: false, from_fat_ml: 0, to_fat_ml: 0, fat: null, vapour: null, added: null, ...s }))
-
-const stages = [
-  { stage: 'strain', label: 'Strain' },
-  { stage: 'skim', label: 'Skim' },
-  { stage: 'reduce', label: 'Reduce' },
-  { stage: 'thicken', label: 'Thicken' },
-  { stage: 'season', label: 'Season' },
-  { stage: 'serve', label: 'Serve' },
-]
 
 /** The way in: one tap to look around, or a kitchen of one's own. */
 export function Welcome({ demoOffered }: { demoOffered: boolean }) {
@@ -43,7 +35,7 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
         </p>
       </div>
       <div aria-hidden="true" className="pointer-events-none" inert>
-        <Ribbon stages={stages} stretches={example} next="" open="" onOpen={() => undefined} clock="" ahead="" />
+        <Ribbon stages={STAGES} stretches={example} next={null} open={null} onOpen={() => undefined} clock="" ahead="" />
       </div>
       <div className="grid gap-8 md:grid-cols-[1fr_1.1fr]">
         {demoOffered && (

@@ -17,6 +17,8 @@ interface Props {
 interface Wish {
   by: 'volume' | 'portions'
   volume: string
+  /** Where the volume is being dragged, ahead of the server's answer. */
+  draggedMl: number | null
   portions: string
   portion: string
   body: string
@@ -25,15 +27,16 @@ interface Wish {
 }
 
 function wishOf(batch: Batch): Wish {
-  const { wanted, pot } = batch
+  const wanted = batch.wanted ?? batch.suggested
   return {
-    by: wanted?.portions ? 'portions' : 'volume',
-    volume: wanted ? `${Math.round(wanted.amount.value)} ml` : `${Math.round((pot.liquid.value * 0.6) / 10) * 10} ml`,
-    portions: wanted?.portions ? String(wanted.portions) : '8',
-    portion: wanted?.portion ? `${Math.round(wanted.portion.value)} ml` : '60 ml',
-    body: String(wanted?.body ?? 3),
-    salt: `${(wanted?.salt_percent ?? 0.9).toFixed(2)} %`,
-    ceiling: `${(wanted?.ceiling_percent ?? 1.3).toFixed(2)} %`,
+    by: wanted.portions ? 'portions' : 'volume',
+    volume: `${Math.round(wanted.amount.value)} ml`,
+    draggedMl: null,
+    portions: String(wanted.portions ?? 8),
+    portion: wanted.portion ? `${Math.round(wanted.portion.value)} ml` : '60 ml',
+    body: String(wanted.body),
+    salt: `${wanted.salt_percent.toFixed(2)} %`,
+    ceiling: `${wanted.ceiling_percent.toFixed(2)} %`,
   }
 }
 
@@ -55,7 +58,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
   const routes = useRoutes(batch.id, batch.last_seq, wanted)
   const data = routes.data
   const wrong = routes.error ?? problem
-  const change = (part: Partial<Wish>) => setWish({ ...wish, ...part })
+  const change = (part: Partial<Wish>) => setWish({ ...wish, draggedMl: null, ...part })
   const roux = batch.chosen !== 'corn_starch'
   const least = data?.least
   const most = data?.most
@@ -101,12 +104,12 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
           <TradeChart
             points={data.trade.map((p) => ({ volumeMl: p.volume.value, saltPercent: p.salt_percent, flourG: roux ? p.roux_flour_g : p.corn_starch_g }))}
             marks={data.routes.map((r) => ({ volumeMl: r.volume.value, saltPercent: r.salt_before.best, label: r.label, feasible: r.feasible }))}
-            volumeMl={wish.by === 'volume' ? (parseInt(wish.volume) || now.value) : now.value}
+            volumeMl={wish.draggedMl ?? now.value}
             volumeLabel={say(now)}
-            saltWanted={parseFloat(wish.salt) || 0}
-            saltCeiling={parseFloat(wish.ceiling) || 0}
+            saltWanted={data.salt_percent}
+            saltCeiling={data.ceiling_percent}
             binder={roux ? 'flour, as roux' : 'corn starch'}
-            onVolume={(ml) => change({ by: 'volume', volume: `${ml} ml` })}
+            onVolume={(ml) => change({ by: 'volume', volume: `${ml} ml`, draggedMl: ml })}
             ticks={data.trade.filter((_, i) => i % 4 === 0).map((p) => ({ ml: p.volume.value, label: say(p.volume) }))}
           />
         )}

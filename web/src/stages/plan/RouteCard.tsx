@@ -59,7 +59,7 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
         <dt className="text-quiet">ends</dt>
         <dd>
           as {route.body.word}
-          {route.portions !== null && <>, {Math.floor(route.portions + 0.05)} portions</>}
+          {route.portions !== null && <>, {route.portions} portions</>}
         </dd>
       </dl>
       {route.notes.map((note) => (

@@ -1,0 +1,115 @@
+"""What the core says beside its figures, and small things that have no room of their own."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import braise, pot, read, started, told, wanted
+from pydantic import ValidationError
+from spissus_core import events as ev
+from spissus_core.body import body_of
+from spissus_core.errors import QuantityError
+from spissus_core.estimate import Estimate
+from spissus_core.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
+from spissus_core.explanation import body_reason
+from spissus_core.fold import fat_to_skim
+from spissus_core.ingredients import catalogue, ingredient
+from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_percent, show_span, show_temperature
+from spissus_core.routes import suggested
+from spissus_core.safety import boiling_cautions
+
+
+def test_an_estimate_is_ordered() -> None:
+    with pytest.raises(ValueError, match="not ordered"):
+        Estimate(2, 1, 3)
+
+
+@given(st.floats(min_value=0.1, max_value=100), st.floats(min_value=0.01, max_value=1))
+def test_a_log_normal_interval_lies_evenly_about_its_median(best: float, spread: float) -> None:
+    estimate = Estimate.log_normal(best, spread)
+    assert estimate.low * estimate.high == pytest.approx(best**2)
+    assert estimate.divided_into(1.0).low == pytest.approx(1 / estimate.high)
+    assert estimate.scaled(2.0).best == pytest.approx(2 * best)
+
+
+def test_times() -> None:
+    assert minutes_to_boil_away(0.0, 1.0).best == 0.0
+    assert minutes_to_boil_away(-5.0, 1.0).best == 0.0
+    # 1.2 kg by 60 K at 4.0 kJ/(kg K) is 288 kJ: 4.8 min at 1 kW.
+    assert minutes_to_heat(1200, 20, 80, 1.0).best == pytest.approx(4.8)
+    assert minutes_to_heat(1200, 80, 20, 1.0).best == 0.0
+
+
+def test_more_printing() -> None:
+    assert show_minutes(12.4).metric == "12\u00a0min"
+    assert show_minutes(125).metric == "2\u00a0h 05\u00a0min"
+    assert show_span(5, 10) == "5–10\u00a0min"
+    assert show_span(360, 720) == "6–12\u00a0h"
+    assert show_temperature(57).us == "135\u00a0°F"
+    assert show_percent(0.6).both == "0.60\u00a0%"
+
+
+def test_an_amount_that_may_be_weighed_or_poured() -> None:
+    assert parse_mass_or_volume("30 g") == ("mass", 30.0)
+    dimension, ml = parse_mass_or_volume("12 fl oz")
+    assert dimension == "volume"
+    assert ml == pytest.approx(354.9, abs=0.1)
+    with pytest.raises(QuantityError, match="measures a depth"):
+        parse_mass_or_volume("3 mm")
+
+
+def test_an_addition_in_words_is_kept_as_a_number() -> None:
+    added = ev.Added(ingredient="butter", amount="2 oz")
+    assert added.mass_g == pytest.approx(56.7, abs=0.01)
+    assert "amount" not in added.model_dump()
+    with pytest.raises(ValidationError, match="by volume or by weight"):
+        ev.Added(ingredient="butter", amount="2 oz", volume_ml=3)
+
+
+def test_portions_are_whole() -> None:
+    wish = ev.Wanted(portions=10, portion_ml=90)
+    assert wish.portions_in(900) == 10
+    assert wish.portions_in(896) == 10
+    assert wish.portions_in(850) == 9
+    assert wanted(900).portions_in(900) is None
+
+
+def test_a_first_wish_is_one_the_pot_can_meet() -> None:
+    assert suggested(pot()).amount_ml == pytest.approx(880)
+    assert suggested(pot(braise(8.0, salt=0, gelatin=0, sugar=0, other=0, acid=0, pulp=0))).amount_ml == 10
+
+
+def test_a_thick_pot_is_told_to_stir() -> None:
+    thin, thick = braise(), boiled_to_volume(braise(), 450)
+    assert len(boiling_cautions(body_of(thin))) == 1
+    assert "scorch" in boiling_cautions(body_of(thick))[0]
+
+
+def test_the_reason_of_a_body_adds_up() -> None:
+    body = body_of(braise())
+    line = body_reason(body).how.metric
+    assert f"= {body.viscosity:.0f} mPa·s" in line
+    total = body.starch_and_pulp + body.gelatin + body.solubles + body.fat
+    assert 0.466 * 10**total == pytest.approx(body.viscosity)
+
+
+def test_a_film_of_fat_is_left_alone() -> None:
+    assert not fat_to_skim(pot(braise().with_masses(fat_free=20.0)))
+    assert fat_to_skim(pot(braise().with_masses(fat_free=80.0)))
+
+
+def test_what_ingredients_bring() -> None:
+    assert ingredient("lard").portion(10).fat_free == 10
+    assert ingredient("cream_heavy").portion(100).fat_emulsified == pytest.approx(36.08)
+    assert ingredient("flour").portion(10).starch_g == pytest.approx(8.8)
+    assert ingredient("red_wine").ethanol == pytest.approx(13 * 0.789 / 0.994, rel=1e-3)
+    with pytest.raises(QuantityError, match="not in the catalogue"):
+        ingredient("stardust")
+    assert all(key == item.key for key, item in catalogue().items())
+
+
+def test_since_when_the_pot_is_as_it_is() -> None:
+    timeline = told(started("1.6 l"), read("scale", 2800), ev.Noted(text="later"))
+    assert timeline.since == timeline.moments[1].event.at
+    assert told().since is None

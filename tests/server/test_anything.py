@@ -1,0 +1,89 @@
+"""Whatever arrives, the answer is one a client can use: never a server error, never half a record."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from batches.models import Event
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from .conftest import LIQUID, Caller
+
+scalars = st.one_of(
+    st.none(),
+    st.booleans(),
+    st.integers(min_value=-(10**12), max_value=10**12),
+    st.floats(allow_nan=False, allow_infinity=False),
+    st.text(max_size=30),
+    st.sampled_from(["1.4 l", "300 % ABV", "2 kg", "-3 mm", "½", "1/0 cup", "∞ l", "\u202e1 l", "🍲", "１ l"]),
+)
+anything = st.recursive(
+    scalars,
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=12), inner, max_size=3),
+    max_leaves=8,
+)
+KINDS = (
+    "started", "wanted", "chosen", "skimmed", "read", "thickened", "salted", "added", "tested", "noted", "finished",
+    "struck",
+)  # fmt: skip
+FIELDS = (
+    "volume_ml", "portions", "portion_ml", "body", "salt_percent", "ceiling_percent", "route", "way", "fat_ml",
+    "measured", "gain", "thickener", "dry_g", "salt_g", "salt", "ingredient", "amount", "mass_g", "of", "verdict",
+    "text", "yield_ml", "event", "pan_id", "burner_id", "liquid",
+)  # fmt: skip
+payloads = st.builds(
+    lambda kind, fields: {**fields, "kind": kind},
+    st.sampled_from(KINDS),
+    st.dictionaries(st.sampled_from(FIELDS), anything, max_size=5),
+)
+many = settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
+
+
+@pytest.fixture
+def batch_id(cook: Caller) -> str:
+    return str(cook.start()["id"])
+
+
+@many
+@given(payload=payloads)
+def test_any_event_is_recorded_or_refused_with_a_sentence(cook: Caller, batch_id: str, payload: dict[str, Any]) -> None:
+    before = Event.objects.count()
+    answer = cook.record(batch_id, payload)
+    assert answer.status_code in (200, 404, 422), answer.content
+    if answer.status_code != 200:
+        assert answer.json()["detail"]
+        assert Event.objects.count() == before
+    assert cook.get(f"/batches/{batch_id}").status_code == 200
+
+
+@many
+@given(payload=st.dictionaries(st.sampled_from(FIELDS), anything, max_size=5))
+def test_any_wish_gets_routes_or_a_sentence(cook: Caller, batch_id: str, payload: dict[str, Any]) -> None:
+    answer = cook.send(f"/batches/{batch_id}/routes", payload | {"kind": "wanted"})
+    assert answer.status_code in (200, 422), answer.content
+
+
+@many
+@given(
+    volume=st.floats(min_value=1, max_value=1500),
+    body=st.integers(min_value=0, max_value=5),
+    salts=st.tuples(st.floats(min_value=0, max_value=3), st.floats(min_value=0, max_value=3)).map(sorted),
+)
+def test_every_possible_wish_is_answered(
+    cook: Caller, batch_id: str, volume: float, body: int, salts: list[float]
+) -> None:
+    wish = {"kind": "wanted", "volume_ml": volume, "body": body, "salt_percent": salts[0], "ceiling_percent": salts[1]}
+    answer = cook.send(f"/batches/{batch_id}/routes", wish)
+    assert answer.status_code in (200, 422), answer.content
+    if answer.status_code == 200:
+        for route in answer.json()["routes"]:
+            assert route["feasible"] or route["reason"]["metric"]
+
+
+@many
+@given(part=st.sampled_from(sorted(LIQUID)), value=anything)
+def test_any_start_is_previewed_or_refused(cook: Caller, batch_id: str, part: str, value: Any) -> None:
+    answer = cook.send("/previews/start", cook.start_body(**{part: value}))
+    assert answer.status_code in (200, 422), answer.content

@@ -1,0 +1,89 @@
+"""What the now line and the log say, in both systems of units."""
+
+from __future__ import annotations
+
+import pytest
+from batches.wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, salt_amount
+from makers import log, read, started, told, wanted
+from spissus_core import events as ev
+from spissus_core.fold import Timeline
+from spissus_core.guidance import next_act
+from spissus_core.thickeners import THICKENERS
+
+START = started("1.6 l", fat_ml="80 ml")
+PLAN = (START, wanted(900), ev.Chosen(route="roux"))
+SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
+AT_MARK = (*SKIMMED, read("scale", "2340 g"))
+BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
+RIGHT = (*BOUND, ev.Tested(of="body", verdict="right"))
+
+
+def said(timeline: Timeline) -> tuple[str, str]:
+    line = now_line(next_act(timeline), timeline)
+    return line.metric.replace("\u00a0", " "), line.us.replace("\u00a0", " ")
+
+
+@pytest.mark.parametrize(
+    ("steps", "metric", "us"),
+    [
+        ((), "Say what is in the pot.", "Say what is in the pot."),
+        ((START,), "Say what you want of it", "how thick, how salty."),
+        ((START, wanted(900)), "Pick a way there.", "Pick a way there."),
+        (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
+        (SKIMMED, "Stop at 20 mm.", "Stop at 3/4 in."),
+        (AT_MARK, "Whisk in 16 g (2 tbsp) of flour with 16 g fat.", "Whisk in 2 tbsp (0.58 oz) of flour"),
+        (BOUND, "Simmer 5 to 10 min, then a spoonful on a warm plate. Is it a nappe?", "Is it a nappe?"),
+        ((*BOUND, ev.Tested(of="body", verdict="low")), "more flour with", "and test again."),
+        ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
+        (RIGHT, "Taste it: about 0.9", "Taste it: about 0.9"),
+        ((*RIGHT, ev.Tested(of="salt", verdict="high")), "Too salty: stir in", "Too salty: stir in"),
+        ((*RIGHT, ev.Tested(of="salt", verdict="low")), "more salt, and taste again.", "tsp (0.5 g)"),
+        ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
+        ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
+        ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock."),
+    ],
+)  # fmt: skip
+def test_the_now_line(steps: tuple[ev.Payload, ...], metric: str, us: str) -> None:
+    in_metric, in_us = said(told(*steps))
+    assert metric in in_metric
+    assert us in in_us
+
+
+def test_the_line_once_the_look_is_due() -> None:
+    assert overdue_line(next_act(told(*SKIMMED))).metric == "Look now. Stop at 20\u00a0mm."
+
+
+@pytest.mark.parametrize(
+    ("payload", "line"),
+    [
+        (started("53 mm", "dip"), "53 mm by dip in: 24 cm pan"),
+        (wanted(900), "Wanted: 900 mL, nappe, 0.9 % salt, at most 1.3 %"),
+        (ev.Chosen(route="salt_limit"), "Chosen: as far as the salt allows"),
+        (ev.Skimmed(way="chill"), "Skimmed: chill and lift"),
+        (ev.Skimmed(fat_ml=60), "Skimmed 60 mL of fat"),
+        (ev.Skimmed(fat_ml=0), "Left the fat on"),
+        (read("jug", "900 ml", gain="added"), "Reading by jug: 900 mL, liquid was added"),
+        (read("scale", 2000, gain="misread"), "Reading by scale: 2 000 g, misread"),
+        (ev.Thickened(thickener="corn_starch", dry_g=12), "Corn starch slurry: 12 g of corn starch"),
+        (ev.Salted(salt_g=1.5), "Salt: 1.5 g"),
+        (ev.Added(ingredient="butter", amount="30 g"), "Added 30 g of butter, unsalted"),
+        (ev.Added(ingredient="red_wine", amount="100 ml"), "Added 100 mL of red wine"),
+        (ev.Tested(of="salt", verdict="low"), "Tested salt: not enough"),
+        (ev.Noted(text="50 {} %s"), "50 {} %s"),
+        (ev.Finished(), "Finished"),
+        (ev.Struck(event=log(START)[0].id), "Took an entry back"),
+    ],
+)
+def test_the_log(payload: ev.Payload, line: str) -> None:
+    assert log_line(payload).metric.replace("\u00a0", " ") == line
+
+
+def test_amounts_for_the_hand() -> None:
+    roux, corn = THICKENERS["white_roux"], THICKENERS["corn_starch"]
+    assert dry_amount(27.3, roux).full.metric == "27\u00a0g (3½\u00a0tbsp)"
+    assert dry_amount(27.3, roux).full.us == "3½\u00a0tbsp (0.96\u00a0oz)"
+    assert carrier_amount(20, roux).metric == "20\u00a0g"
+    # One part of starch to two of water by volume: 16 g are two tablespoons.
+    assert carrier_amount(16, corn).us == "¼\u00a0cup"
+    assert salt_amount(3.0, "table").full.metric == "3.0\u00a0g (½\u00a0tsp)"
+    assert salt_amount(2.8, "light_flake").main.us == "1\u00a0tsp"

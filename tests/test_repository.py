@@ -1,0 +1,65 @@
+"""What must hold of the files themselves."""
+
+from __future__ import annotations
+
+import json
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+def tracked(pattern: str) -> list[Path]:
+    listed = subprocess.run(["git", "ls-files", "-z", pattern], cwd=ROOT, capture_output=True, check=False)
+    return [ROOT / name for name in listed.stdout.decode().split("\0") if name]
+
+
+@pytest.mark.parametrize("name", ["requirements.txt", "requirements-dev.txt", "requirements-data.txt"])
+def test_python_packages_are_pinned_with_hashes_and_name_no_index(name: str) -> None:
+    text = (ROOT / name).read_text(encoding="utf-8")
+    assert not re.search(r"^\s*--?(index-url|extra-index-url|find-links|i|f)\b", text, re.M)
+    assert "://" not in text
+    pins = re.findall(r"^[a-z0-9][^\s]*==[^\s]+", text, re.M)
+    assert pins
+    for block in re.split(r"(?m)^(?=[a-z0-9])", text)[1:]:
+        assert "--hash=sha256:" in block, block.splitlines()[0]
+
+
+def test_what_is_served_is_among_what_is_tested() -> None:
+    def pins(name: str) -> set[str]:
+        return set(re.findall(r"^[a-z0-9][^\s]*==[^\s]+", (ROOT / name).read_text(encoding="utf-8"), re.M))
+
+    assert pins("requirements.txt") <= pins("requirements-dev.txt")
+
+
+def test_front_end_packages_are_pinned_and_name_no_registry() -> None:
+    lock = json.loads((ROOT / "web" / "package-lock.json").read_text(encoding="utf-8"))
+    packages = {name: entry for name, entry in lock["packages"].items() if name}
+    assert packages
+    for name, entry in packages.items():
+        assert "resolved" not in entry, name
+        assert entry.get("integrity", "").startswith("sha512-"), name
+
+
+def test_every_picture_is_shown_in_the_readme_and_there_are_few() -> None:
+    pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    assert 0 < len(pictures) < 20
+    for picture in pictures:
+        assert f"docs/screenshots/{picture.name}" in readme
+    for shown in re.findall(r"docs/screenshots/([\w-]+\.png)", readme):
+        assert (ROOT / "docs" / "screenshots" / shown).exists()
+
+
+def test_the_command_is_sound_shell_and_says_what_it_can_do() -> None:
+    subprocess.run(["sh", "-n", str(ROOT / "spissus")], check=True)
+    told = subprocess.run([str(ROOT / "spissus"), "help"], capture_output=True, text=True, check=True).stdout
+    assert {"./spissus demo", "./spissus test"} <= set(re.findall(r"\./spissus \w+", told))
+    wrong = subprocess.run([str(ROOT / "spissus"), "fry"], capture_output=True, text=True, check=False)
+    assert wrong.returncode == 2
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    for command in re.findall(r"\./spissus (\w+)", readme):
+        assert f"./spissus {command}" in told or command == "help"
