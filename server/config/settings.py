@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "servestatic",
     "django_vite",
     "ninja",
     "kitchens",
@@ -85,6 +86,7 @@ SERVESTATIC_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[\w-]{8}\.\w+$"
 DJANGO_VITE = {
     "default": {
         "dev_mode": DEBUG,
+        "dev_server_host": "127.0.0.1",
         "manifest_path": WEB_DIR / "dist" / ".vite" / "manifest.json",
     }
 }

@@ -252,6 +252,13 @@ def test_signing_up_and_adding_a_pan(page: Page, site: Site) -> None:
     expect(page.get_by_role("heading", name="copper pot")).to_be_visible()
     page.get_by_role("button", name="Put away copper pot").click()
     expect(page.get_by_role("heading", name="copper pot")).to_be_hidden()
+    page.get_by_role("button", name="Change small burner, high").click()
+    sheet.get_by_label("Power into the liquid, kW").fill("900")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet.get_by_role("alert")).to_contain_text("at most 20")
+    sheet.get_by_label("Power into the liquid, kW").fill("0,9")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("0.9 kW · 24 g of steam a minute")).to_be_visible()
 
 
 @pytest.mark.parametrize("letter", ["a", "t", "n", "l", "?"])

@@ -11,6 +11,7 @@ import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 
 type Pan = Schemas['PanOut']
+type Burner = Schemas['BurnerOut']
 
 /** Pans and burners: what the kitchen measures in, drawn to one scale. */
 export function KitchenPage() {
@@ -19,6 +20,7 @@ export function KitchenPage() {
   const say = useSay()
   const queries = useQueryClient()
   const [editing, setEditing] = useState<Pan | 'new' | null>(null)
+  const [burner, setBurner] = useState<Burner | null>(null)
   const remove = useMutation<unknown, Problem, string>({
     mutationFn: (id) => answer(client.DELETE('/api/v1/pans/{pan_id}', { params: { path: { pan_id: id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
@@ -77,10 +79,18 @@ export function KitchenPage() {
               <p className="text-quiet">
                 {burner.net_kw} kW · {Math.round(burner.steam_g_min)} g of steam a minute
               </p>
+              {mayChange && (
+                <Button className="mt-3" onClick={() => setBurner(burner)}>
+                  <span>
+                    Change<span className="sr-only"> {burner.name}</span>
+                  </span>
+                </Button>
+              )}
             </li>
           ))}
         </ul>
       </main>
+      {burner && <BurnerSheet burner={burner} onClose={() => setBurner(null)} />}
       {editing && <PanSheet pan={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </>
   )
@@ -103,6 +113,47 @@ function PanDrawing({ pan, widest }: { pan: Pan; widest: number }) {
         strokeLinecap="round"
       />
     </svg>
+  )
+}
+
+function BurnerSheet({ burner, onClose }: { burner: Burner; onClose: () => void }) {
+  const queries = useQueryClient()
+  const [name, setName] = useState(burner.name)
+  const [power, setPower] = useState(String(burner.net_kw))
+  const save = useMutation<unknown, Problem>({
+    mutationFn: () =>
+      answer(
+        client.PUT('/api/v1/burners/{burner_id}', {
+          params: { path: { burner_id: burner.id } },
+          body: { name, net_kw: Number(power.replace(',', '.')) },
+        }),
+      ),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: keys.kitchen })
+      onClose()
+    },
+  })
+  return (
+    <Sheet
+      open
+      onClose={onClose}
+      title={`Change ${burner.name}`}
+      description="What counts is the power that reaches the liquid, about half of what a gas burner is sold for. To find it, boil water for ten minutes on the scale: 27 g of steam a minute is 1 kW."
+    >
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+      >
+        <TextField label="What you call it, with its setting" value={name} onChange={setName} error={save.error?.at('name')} required />
+        <TextField label="Power into the liquid, kW" inputMode="decimal" value={power} onChange={setPower} error={save.error?.at('net_kw')} required />
+        <Button type="submit" look="main" disabled={save.isPending}>
+          Keep it
+        </Button>
+      </form>
+    </Sheet>
   )
 }
 

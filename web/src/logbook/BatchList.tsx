@@ -37,7 +37,14 @@ export function BatchList() {
         {batches.isSuccess && items.length === 0 && (
           <div className="py-20 text-center">
             <p className="mb-2 text-2xl font-bold">Nothing on the stove yet</p>
-            <p className="mb-6 text-quiet">Strain the braise, measure what came through, and start from there.</p>
+            <p className="mb-2 text-quiet">Strain the braise, measure what came through, and start from there.</p>
+            <p className="mb-6 text-quiet">
+              A new kitchen has four usual pans and burners in it.{' '}
+              <Link href="/kitchen" className="font-semibold underline">
+                Put in your own
+              </Link>{' '}
+              first: depths and times go by them.
+            </p>
             <Button look="main" onClick={() => go('/start')}>
               Start a batch
             </Button>
