@@ -82,8 +82,9 @@ function Sentence({ batch }: { batch: Batch }) {
   const now = useNow()
   const { look_at, overdue, sentence } = batch.act
   if (look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
-  const minutes = Math.ceil((Date.parse(look_at) - now) / 60_000)
-  return <Emphasised text={minutes > 0 ? `Boil. Look in ${minutes}\u00a0min. ${say(sentence)}` : say(overdue)} />
+  const left = Date.parse(look_at) - now
+  const minutes = Math.max(Math.round(left / 60_000), 1)
+  return <Emphasised text={left > 0 ? `Boil. Look in ${minutes}\u00a0min. ${say(sentence)}` : say(overdue)} />
 }
 
 /** Amounts stand out, so that the sentence can be read from afar. */
