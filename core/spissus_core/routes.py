@@ -94,22 +94,20 @@ class TradePoint:
     viscosity: float
 
 
-def solve_routes(pot: Pot, wanted: Wanted, *, starting: bool = True) -> tuple[Route, ...]:
+def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> tuple[Route, ...]:
     """All four routes, in the order of :data:`LABELS`.
 
     Parameters
     ----------
     pot : the pot now.
     wanted : amount, body, salt and ceiling.
-    starting : refuse a volume larger than the pot; once the cook is under way (False), unsalted liquid
-        is proposed instead.
+    agreed : the wish the cook has been working towards, if there is one; see :func:`check_amount`.
 
     Raises
     ------
     TargetError : more sauce is wanted than there is in the pot.
     """
-    if starting:
-        check_amount(pot, wanted)
+    check_amount(pot, wanted, agreed)
     return tuple(solve_route(pot, wanted, kind) for kind in LABELS)
 
 
@@ -122,8 +120,18 @@ def suggested(pot: Pot) -> Wanted:
     return Wanted(volume_ml=max(round(SUGGESTED_SHARE * pot.contents.liquid_ml / 10.0) * 10.0, 10.0))
 
 
-def check_amount(pot: Pot, wanted: Wanted) -> None:
-    """Raise TargetError if more sauce is wanted than a small addition to the pot could give."""
+def check_amount(pot: Pot, wanted: Wanted, agreed: Wanted | None = None) -> None:
+    """Refuse a wish for more than the pot can give.
+
+    An amount that was agreed on earlier may stand, even when the pot has gone past it since: the
+    routes then begin by letting it down with unsalted liquid.
+
+    Raises
+    ------
+    TargetError : more is wanted than a small addition to the pot could give.
+    """
+    if agreed is not None and wanted.amount_ml <= agreed.amount_ml * (1 + 1e-6):
+        return
     have = pot.contents.liquid_ml
     if wanted.amount_ml > 1.05 * have:
         field = "volume_ml" if wanted.volume_ml is not None else "portions"

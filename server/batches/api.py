@@ -112,8 +112,7 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOu
     batch = services.batch_of(member_of(request), batch_id)
     timeline = fold(services.log_of(batch))
     assert timeline.pot is not None
-    starting = timeline.wanted is None or not timeline.thickener_added
-    solved = solve_routes(timeline.pot, data, starting=starting)
+    solved = solve_routes(timeline.pot, data, agreed=timeline.wanted)
     return presenter.routes_out(timeline.pot, data, solved, trade(timeline.pot, data))
 
 

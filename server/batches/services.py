@@ -126,7 +126,7 @@ def _check(log: list[ev.Event], event: ev.Event) -> None:
     elif before.pot is None:
         raise SpissusError("kind", "Say first what is in the pot.")
     elif isinstance(payload, ev.Wanted):
-        check_amount(before.pot, payload)
+        check_amount(before.pot, payload, before.wanted)
     elif isinstance(payload, ev.Chosen | ev.Finished) and before.wanted is None:
         raise SpissusError("kind", "Say first what sauce you want.")
 

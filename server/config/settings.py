@@ -4,6 +4,7 @@ DATABASE_URL            the PostgreSQL to use (required)
 SPISSUS_SECRET_KEY      signs sessions; required unless SPISSUS_DEBUG is 1
 SPISSUS_ALLOWED_HOSTS   names the site answers to, comma-separated; loopback by default
 SPISSUS_DEBUG           1 for development: the front end comes from Vite's own server
+SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then travel by it only
 SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
 """
 
@@ -68,6 +69,7 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("SPISSUS_HTTPS") == "1"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60
 
 #: One event is a few hundred bytes; a body beyond this is refused before it is read.

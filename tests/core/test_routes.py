@@ -66,7 +66,7 @@ def test_more_than_the_pot_is_refused_at_the_start_and_let_down_later() -> None:
     with pytest.raises(TargetError) as caught:
         solve_routes(pot(), ev.Wanted(portions=40, portion_ml=60))
     assert caught.value.field == "portions"
-    later = solve_routes(pot(), wanted(2000), starting=False)[1]
+    later = solve_routes(pot(), wanted(2000), agreed=wanted(2000))[1]
     assert later.let_down_ml > 350
     assert any("Stir in" in note.metric for note in notes(pot(), wanted(2000), later))
 

@@ -155,6 +155,17 @@ def test_a_target_above_the_pot(cook: Caller) -> None:
     assert cook.record(url, {"kind": "wanted", "volume_ml": "3 l"}).status_code == 422
 
 
+def test_an_agreed_amount_stands_when_the_pot_has_gone_past_it(cook: Caller) -> None:
+    url = cook.start()["id"]
+    cook.record(url, WANTED)
+    cook.record(url, {"kind": "read", "measured": {"method": "scale", "value": "2400 g"}})
+    routes = cook.send(f"/batches/{url}/routes", WANTED)
+    assert routes.status_code == 200
+    assert "Stir in" in routes.json()["routes"][1]["notes"][-1]["metric"]
+    assert cook.record(url, WANTED | {"body": 2}).status_code == 200
+    assert cook.send(f"/batches/{url}/routes", WANTED | {"portions": 12}).status_code == 422
+
+
 def test_choosing_before_wanting(cook: Caller) -> None:
     answer = cook.record(cook.start()["id"], {"kind": "chosen", "route": "roux"})
     assert answer.status_code == 422
