@@ -119,6 +119,7 @@ def _methods(pot: Pot) -> list[out.MethodOut]:
 def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
+    carrier = None if t is None else carrier_amount(route.dry_g, t)
     salt = salt_amount(route.salt_to_add_g, "table")
     return out.RouteOut(
         kind=route.kind,
@@ -136,7 +137,8 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         dry=None if dry is None else ShownOut.of(dry.main),
         dry_also=None if dry is None else ShownOut.of(dry.also),
         dry_range=None if t is None else range_out(route.dry_range_g),
-        carrier=None if t is None else ShownOut.of(carrier_amount(route.dry_g, t)),
+        carrier=None if carrier is None else ShownOut.of(carrier.main),
+        carrier_also=None if carrier is None else ShownOut.of(carrier.also),
         carrier_name=None if t is None else ("fat" if t.fat_per_g else "cold water"),
         how=None if t is None else t.how,
         allergens=[] if t is None else list(t.allergens),

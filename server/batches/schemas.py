@@ -127,6 +127,7 @@ class RouteOut(BaseModel):
     dry_also: ShownOut | None
     dry_range: RangeOut | None
     carrier: ShownOut | None
+    carrier_also: ShownOut | None
     carrier_name: str | None
     how: str | None
     allergens: list[str]

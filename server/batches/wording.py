@@ -59,11 +59,15 @@ def dry_amount(grams: float, thickener: Thickener) -> Measure:
     return Measure(Shown(grams, weight.metric, spoons), Shown(grams, spoons, weight.us))
 
 
-def carrier_amount(grams: float, thickener: Thickener) -> Shown:
+def carrier_amount(grams: float, thickener: Thickener) -> Measure:
     """The fat or cold liquid that goes in with ``grams`` g of thickener."""
     if thickener.fat_per_g:
-        return show_mass(grams * thickener.fat_per_g)
-    return show_volume(grams * thickener.water_per_g * SPECIFIC_VOLUME_ML_G["water"])
+        fat_g = grams * thickener.fat_per_g
+        weight, spoons = show_mass(fat_g), show_spoons(fat_g / ingredient("lard").density_g_ml)
+        return Measure(Shown(fat_g, weight.metric, spoons), Shown(fat_g, spoons, weight.us))
+    water_ml = grams * thickener.water_per_g * SPECIFIC_VOLUME_ML_G["water"]
+    volume, spoons = show_volume(water_ml), show_spoons(water_ml)
+    return Measure(volume, Shown(water_ml, spoons, volume.metric))
 
 
 def now_line(act: Act, timeline: Timeline) -> Said:
@@ -122,7 +126,7 @@ def _thicken_line(act: Act) -> Said:
     assert act.route is not None
     thickener = act.route.thickener
     assert thickener is not None
-    carrier = carrier_amount(act.amount, thickener)
+    carrier = carrier_amount(act.amount, thickener).main
     with_what = "fat" if thickener.fat_per_g else "cold water"
     if act.first:
         return say(

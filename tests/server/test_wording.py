@@ -82,8 +82,9 @@ def test_amounts_for_the_hand() -> None:
     roux, corn = THICKENERS["white_roux"], THICKENERS["corn_starch"]
     assert dry_amount(27.3, roux).full.metric == "27\u00a0g (3½\u00a0tbsp)"
     assert dry_amount(27.3, roux).full.us == "3½\u00a0tbsp (0.96\u00a0oz)"
-    assert carrier_amount(20, roux).metric == "20\u00a0g"
+    assert carrier_amount(20, roux).full.metric == "20\u00a0g (1½\u00a0tbsp)"
     # One part of starch to two of water by volume: 16 g are two tablespoons.
-    assert carrier_amount(16, corn).us == "¼\u00a0cup"
+    assert carrier_amount(16, corn).main.us == "¼\u00a0cup"
+    assert carrier_amount(16, corn).also.metric == "4\u00a0tbsp"
     assert salt_amount(3.0, "table").full.metric == "3.0\u00a0g (½\u00a0tsp)"
     assert salt_amount(2.8, "light_flake").main.us == "1\u00a0tsp"

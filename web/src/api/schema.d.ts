@@ -899,6 +899,7 @@ export interface components {
             dry_also: components["schemas"]["ShownOut"] | null;
             dry_range: components["schemas"]["RangeOut"] | null;
             carrier: components["schemas"]["ShownOut"] | null;
+            carrier_also: components["schemas"]["ShownOut"] | null;
             /** Carrier Name */
             carrier_name: string | null;
             /** How */

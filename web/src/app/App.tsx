@@ -1,13 +1,16 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { lazy, Suspense } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
 import { useSession } from '../api/hooks'
-import { KitchenPage } from '../kitchen/KitchenPage'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../stages/Bench'
 import { StartPage } from '../stages/intake/StartPage'
 import { Welcome } from '../welcome/Welcome'
 import { Notice } from './Notice'
 import { Units } from './units'
+
+// Arranging the kitchen is rare; the bench should not wait for it.
+const KitchenPage = lazy(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } } })
 
@@ -29,7 +32,11 @@ function Pages() {
       <Switch>
         <Route path="/" component={BatchList} />
         <Route path="/start" component={StartPage} />
-        <Route path="/kitchen" component={KitchenPage} />
+        <Route path="/kitchen">
+          <Suspense>
+            <KitchenPage />
+          </Suspense>
+        </Route>
         <Route path="/batches/:id/:view?">{({ id, view }) => <Bench key={id} id={id} view={view} />}</Route>
         <Route>
           <Redirect to="/" replace />

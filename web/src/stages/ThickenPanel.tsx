@@ -22,7 +22,7 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
             note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g`}
             reason={plan.reasons.find((r) => r.what.toLowerCase() === plan.thickener)}
           />
-          <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={plan.thickener} />
+          <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
           <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={plan.reasons.find((r) => r.what === 'Body')} />
         </div>
       ) : (
