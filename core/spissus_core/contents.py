@@ -128,9 +128,6 @@ class Contents:
 #: Names of the plain masses, in ledger order.
 MASSES: tuple[str, ...] = tuple(f.name for f in fields(Contents) if f.name != "starch")
 
-#: Names of the masses that stay when the pot boils and do not float.
-SOLUBLE_AND_SOLID: tuple[str, ...] = ("salt", "sugar", "acid", "fat_emulsified", "gelatin", "pulp", "other")
-
 
 def percent(part: float, whole: float) -> float:
     """``part`` in 100 of ``whole``; 0 for an empty whole."""

@@ -18,7 +18,7 @@ from .fields import DepthMm, MassG, Name, Percent, Remark, VolumeMl
 from .intake import Character
 from .measurement import Measured
 from .quantities import parse_mass_or_volume
-from .seasoning import SaltKind, SaltStart
+from .seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, SaltKind, SaltStart
 from .thickeners import ThickenerKind
 from .vessels import Pan
 
@@ -76,8 +76,8 @@ class Wanted(_Payload):
     portions: Annotated[int, Field(ge=1, le=2000)] | None = None
     portion_ml: VolumeMl | None = None
     body: Annotated[int, Field(ge=0, le=5)] = 3
-    salt_percent: Percent = 0.9
-    ceiling_percent: Percent = 1.3
+    salt_percent: Percent = USUAL_SALT_PERCENT
+    ceiling_percent: Percent = USUAL_CEILING_PERCENT
 
     @model_validator(mode="after")
     def _an_amount(self) -> Wanted:

@@ -333,12 +333,6 @@ def show_temperature(celsius: float) -> Shown:
     return Shown(celsius, f"{round(celsius)}{_NBSP}°C", f"{round(celsius * 1.8 + 32)}{_NBSP}°F")
 
 
-def show_percent(percent: float) -> Shown:
-    """A mass percentage to two decimals."""
-    text = f"{percent:.2f}{_NBSP}%"
-    return Shown(percent, text, text)
-
-
 def show_minutes(minutes: float) -> Shown:
     """A duration: whole minutes to an hour and a half, hours and minutes beyond."""
     whole = round(minutes)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Annotated, Literal
 
@@ -51,9 +50,13 @@ SALT_G_PER_TSP: Mapping[SaltKind, float] = MappingProxyType(
 #: Add this share of the salt first, stir, taste, rest (common practice).
 FIRST_SHARE = 0.75
 
-#: Sodium to salt, from molar masses 58.44 and 22.99 g/mol; the European label uses 2.5.
+#: Sodium to salt, from molar masses 58.44 and 22.99 g/mol.
 SALT_PER_SODIUM = 58.44 / 22.99
-LABEL_SALT_PER_SODIUM = 2.5
+
+#: Salt content of a finished sauce that most kitchens aim for, and past which most diners find it too
+#: salty, % by weight (common practice: 0.7 mild, 0.9 usual, 1.1 bold; ceiling 1.1 to 1.6).
+USUAL_SALT_PERCENT = 0.9
+USUAL_CEILING_PERCENT = 1.3
 
 
 class SaltByTaste(BaseModel):
@@ -116,15 +119,3 @@ def salt_to_add_g(salt_g: float, mass_g: float, target_percent: float, carrier_s
 def salt_spoon_ml(salt_g: float, kind: SaltKind) -> float:
     """Level volume of ``salt_g`` g of a kind of salt, mL."""
     return salt_g / SALT_G_PER_TSP[kind] * ML_PER_TSP
-
-
-@dataclass(frozen=True, slots=True)
-class LevelWord:
-    """A usual salt content of a finished sauce, % by weight (common practice)."""
-
-    word: str
-    percent: float
-
-
-USUAL_LEVELS = (LevelWord("mild", 0.7), LevelWord("usual", 0.9), LevelWord("bold", 1.1))
-USUAL_CEILING_PERCENT = 1.3

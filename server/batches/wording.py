@@ -19,18 +19,12 @@ from spissus_core.quantities import (
     show_length,
     show_mass,
     show_spoons,
+    show_temperature,
     show_volume,
 )
 from spissus_core.routes import LABELS
 from spissus_core.seasoning import SaltKind, salt_spoon_ml
 from spissus_core.thickeners import THICKENERS, Thickener
-
-SALT_NAMES: dict[SaltKind, str] = {
-    "table": "table salt",
-    "fine_sea": "fine sea salt",
-    "dense_flake": "coarse dense flakes",
-    "light_flake": "light flakes",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +95,7 @@ def now_line(act: Act, timeline: Timeline) -> Said:
 
 
 #: Hot-holding limit: FDA Food Code 2022 §3-501.16. England asks for 63 °C; local rules come first.
-HOLD_HOT = Shown(57.0, "57\u00a0°C", "135\u00a0°F")
+HOLD_HOT = show_temperature(57.0)
 
 
 def _boil_line(act: Act) -> Said:

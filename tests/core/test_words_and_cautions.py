@@ -15,7 +15,7 @@ from spissus_core.evaporation import boiled_to_volume, minutes_to_boil_away, min
 from spissus_core.explanation import body_reason
 from spissus_core.fold import fat_to_skim
 from spissus_core.ingredients import catalogue, ingredient
-from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_percent, show_span, show_temperature
+from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.routes import suggested
 from spissus_core.safety import boiling_cautions
 
@@ -47,7 +47,8 @@ def test_more_printing() -> None:
     assert show_span(5, 10) == "5–10\u00a0min"
     assert show_span(360, 720) == "6–12\u00a0h"
     assert show_temperature(57).us == "135\u00a0°F"
-    assert show_percent(0.6).both == "0.60\u00a0%"
+    assert show_temperature(57).both == "57\u00a0°C (135\u00a0°F)"
+    assert show_minutes(3).both == "3\u00a0min"
 
 
 def test_an_amount_that_may_be_weighed_or_poured() -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import pytest
 from spissus_core.quantities import parse
-from spissus_core.seasoning import LABEL_SALT_PER_SODIUM, SALT_PER_SODIUM
+from spissus_core.seasoning import SALT_PER_SODIUM
 
 NIST = {
     "1 cup": ("volume", 236.5882),
@@ -45,4 +45,4 @@ def test_salt_and_sodium() -> None:
     # Molar masses of NaCl 58.44 and Na 22.99 g/mol.
     assert pytest.approx(2.542, abs=5e-4) == SALT_PER_SODIUM
     # Regulation (EU) 1169/2011, annex I: salt = sodium × 2.5; real salt is 1.7 % more.
-    assert pytest.approx(1.017, abs=5e-4) == SALT_PER_SODIUM / LABEL_SALT_PER_SODIUM
+    assert pytest.approx(1.017, abs=5e-4) == SALT_PER_SODIUM / 2.5
