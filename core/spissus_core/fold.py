@@ -13,7 +13,7 @@ from uuid import UUID
 
 from . import events as ev
 from .body import Body, body_of
-from .contents import Contents
+from .contents import SPECIFIC_VOLUME_ML_G, Contents
 from .errors import MeasurementError, SpissusError
 from .estimate import Estimate
 from .evaporation import boiled_to_mass, boiled_to_volume
@@ -268,7 +268,7 @@ def _read(pot: Pot, happened: ev.Read) -> Pot:
     error = _error(pot.pan, measured, contents)
     if gained_ml > 0.0:
         if happened.gain == "added":
-            contents = contents + Contents(water=gained_ml / 1.0018)
+            contents = contents + Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
         elif gained_ml > 2.0 * (error**2 + pot.error_ml**2) ** 0.5:
             raise GainError(gained_ml, net_g is not None)
         # A gain within the error of the two measurements is no news.

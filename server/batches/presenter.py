@@ -19,7 +19,7 @@ from spissus_core.journey import Stretch, journey, stage_of, tone
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.quantities import say, show_length, show_mass, show_span, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
-from spissus_core.safety import FAT_CAUTIONS, SERVING_CAUTIONS, boiling_cautions
+from spissus_core.safety import FAT_CAUTIONS, SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 
 from . import schemas as out
 from .models import Batch
@@ -300,7 +300,9 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         served=_served(timeline, pot),
         skim_cautions=list(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
         boil_cautions=list(boiling_cautions(pot.body)) if act.kind == "boil" else [],
-        serve_cautions=list(SERVING_CAUTIONS),
+        serve_cautions=[
+            *alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS,
+        ],
         ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
     )  # fmt: skip
 

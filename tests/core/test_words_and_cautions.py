@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise, pot, read, started, told, wanted
+from makers import braise, event, log, pot, read, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.body import body_of
@@ -13,11 +13,11 @@ from spissus_core.errors import QuantityError
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
 from spissus_core.explanation import body_reason
-from spissus_core.fold import fat_to_skim
+from spissus_core.fold import fat_to_skim, fold
 from spissus_core.ingredients import catalogue, ingredient
 from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.routes import suggested
-from spissus_core.safety import boiling_cautions
+from spissus_core.safety import alcohol_cautions, allergen_cautions, allergens, boiling_cautions
 
 
 def test_an_estimate_is_ordered() -> None:
@@ -85,6 +85,21 @@ def test_a_thick_pot_is_told_to_stir() -> None:
     thin, thick = braise(), boiled_to_volume(braise(), 450)
     assert len(boiling_cautions(body_of(thin))) == 1
     assert "scorch" in boiling_cautions(body_of(thick))[0]
+
+
+def test_allergens_come_from_what_was_added() -> None:
+    start = started("1.6 l")
+    butter = ev.Added(ingredient="butter", amount="30 g")
+    assert allergens(told(start, ev.Thickened(thickener="white_roux", dry_g=10), butter)) == ("gluten", "milk")
+    assert "brings gluten" in allergen_cautions(told(start, ev.Thickened(thickener="white_roux", dry_g=10)))[0]
+    assert allergens(told(start, ev.Thickened(thickener="corn_starch", dry_g=10))) == ()
+    entries = log(start, butter)
+    assert allergens(fold([*entries, event(3, ev.Struck(event=entries[1].id))])) == ()
+
+
+def test_alcohol_that_was_added_is_mentioned() -> None:
+    assert alcohol_cautions(braise()) == ()
+    assert "About 20 g of alcohol" in alcohol_cautions(braise().with_masses(ethanol=20.0))[0]
 
 
 def test_the_reason_of_a_body_adds_up() -> None:

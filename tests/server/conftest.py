@@ -11,7 +11,7 @@ from uuid import uuid4
 import pytest
 from django.test import Client
 from kitchens.models import Kitchen, Membership, User
-from kitchens.services import open_kitchen
+from kitchens.services import Member, open_kitchen
 
 LIQUID = {
     "measured": {"method": "jug", "value": "1.6 l", "hot": True},
@@ -28,6 +28,11 @@ class Caller:
         self.user = user
         self.client = Client()
         self.client.force_login(user)
+
+    def member(self) -> Member:
+        """The same person, as the services know them."""
+        membership = self.user.memberships.select_related("kitchen").get()
+        return Member(self.user, membership.kitchen, membership.role)
 
     def get(self, path: str) -> Any:
         return self.client.get(f"/api/v1{path}")

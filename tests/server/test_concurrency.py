@@ -10,7 +10,6 @@ from batches.models import Event
 from batches.services import append
 from django.db import connection
 from django.utils import timezone
-from kitchens.services import Member
 from spissus_core import events as ev
 
 from .conftest import person
@@ -22,8 +21,7 @@ TABLETS, EACH = 4, 12
 def test_events_appended_at_once_are_all_kept_in_one_order() -> None:
     cook = person("cook")
     batch_id = UUID(cook.start()["id"])
-    membership = cook.user.memberships.select_related("kitchen").get()
-    member = Member(cook.user, membership.kitchen, membership.role)
+    member = cook.member()
 
     def work(tablet: int) -> None:
         try:
@@ -43,8 +41,7 @@ def test_events_appended_at_once_are_all_kept_in_one_order() -> None:
 def test_one_event_sent_by_two_at_once_is_one_row() -> None:
     cook = person("cook")
     batch_id = UUID(cook.start()["id"])
-    membership = cook.user.memberships.select_related("kitchen").get()
-    member = Member(cook.user, membership.kitchen, membership.role)
+    member = cook.member()
     same = uuid4()
 
     def send(_: int) -> int:
