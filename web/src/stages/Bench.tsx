@@ -114,7 +114,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
             added: s.added.value >= 2.5 ? say(s.added) : null,
           }))}
           ahead={batch.wanted ? 'Pick a way, and the rest is drawn here.' : 'Say what you want, and the rest is drawn here.'}
-          next={batch.act.stage}
+          next={batch.finished ? null : batch.act.stage}
           open={view === 'plan' ? null : view}
           onOpen={open}
           clock={new Date(now).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}
