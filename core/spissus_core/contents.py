@@ -19,6 +19,7 @@ SPECIFIC_VOLUME_ML_G: Mapping[str, float] = MappingProxyType(
         "salt": 0.33,
         "sugar": 0.62,
         "acid": 0.58,
+        "acetic": 0.58,
         "fat_free": 1.10,
         "fat_emulsified": 1.10,
         "gelatin": 0.72,
@@ -35,8 +36,8 @@ _NO_STARCH: Mapping[str, float] = MappingProxyType({})
 class Contents:
     """Masses in the pot, g.
 
-    ``acid`` is titratable acid as tartaric; ``fat_free`` floats, ``fat_emulsified`` does not;
-    ``pulp`` is insoluble fibre; ``other`` the remaining solubles; ``starch`` the dry thickener by
+    ``acid`` is titratable acid as tartaric, ``acetic`` the same for what boils off; ``fat_free`` floats,
+    ``fat_emulsified`` does not; ``pulp`` is insoluble fibre; ``other`` the remaining solubles; ``starch`` the dry thickener by
     kind (see :mod:`.thickeners`).
     """
 
@@ -45,6 +46,7 @@ class Contents:
     salt: float = 0.0
     sugar: float = 0.0
     acid: float = 0.0
+    acetic: float = 0.0
     fat_free: float = 0.0
     fat_emulsified: float = 0.0
     gelatin: float = 0.0
@@ -54,8 +56,8 @@ class Contents:
 
     def __post_init__(self) -> None:
         least = min(
-            self.water, self.ethanol, self.salt, self.sugar, self.acid, self.fat_free, self.fat_emulsified,
-            self.gelatin, self.pulp, self.other,
+            self.water, self.ethanol, self.salt, self.sugar, self.acid, self.acetic, self.fat_free,
+            self.fat_emulsified, self.gelatin, self.pulp, self.other,
         )  # fmt: skip
         if not least >= 0.0:
             raise ValueError(f"a mass cannot be negative: {self}")
@@ -85,8 +87,8 @@ class Contents:
     def mass_g(self) -> float:
         """Everything in the pot, floating fat included, g."""
         return (
-            self.water + self.ethanol + self.salt + self.sugar + self.acid + self.fat_free + self.fat_emulsified
-            + self.gelatin + self.pulp + self.other + self.starch_g
+            self.water + self.ethanol + self.salt + self.sugar + self.acid + self.acetic + self.fat_free
+            + self.fat_emulsified + self.gelatin + self.pulp + self.other + self.starch_g
         )  # fmt: skip
 
     @property
@@ -100,9 +102,14 @@ class Contents:
         v = SPECIFIC_VOLUME_ML_G
         return (
             self.water * v["water"] + self.ethanol * v["ethanol"] + self.salt * v["salt"] + self.sugar * v["sugar"]
-            + self.acid * v["acid"] + self.fat_emulsified * v["fat_emulsified"] + self.gelatin * v["gelatin"]
-            + self.pulp * v["pulp"] + self.other * v["other"] + self.starch_g * v["starch"]
+            + (self.acid + self.acetic) * v["acid"] + self.fat_emulsified * v["fat_emulsified"]
+            + self.gelatin * v["gelatin"] + self.pulp * v["pulp"] + self.other * v["other"] + self.starch_g * v["starch"]
         )  # fmt: skip
+
+    @property
+    def acid_g_l(self) -> float:
+        """Titratable acid, volatile and not, as tartaric, g/L."""
+        return 1000.0 * (self.acid + self.acetic) / self.liquid_ml
 
     @property
     def fat_ml(self) -> float:

@@ -39,3 +39,18 @@ class Estimate:
     def divided_into(self, amount: float) -> Estimate:
         """``amount`` / self: a high rate gives the short time."""
         return Estimate(amount / self.high, amount / self.best, amount / self.low)
+
+    def weighed_with(self, other: Estimate) -> Estimate:
+        """This and an independent estimate of the same thing as one, each by the inverse of its variance."""
+        if self.low == self.high:
+            return self
+        if other.low == other.high:
+            return other
+        mine, theirs = ((e.high - e.low) ** -2.0 for e in (self, other))
+        best = (mine * self.best + theirs * other.best) / (mine + theirs)
+        half = 0.5 * (mine + theirs) ** -0.5
+        return Estimate(max(best - half, 0.0), best, best + half)
+
+    def agrees_with(self, other: Estimate) -> bool:
+        """Whether the two intervals overlap."""
+        return self.low <= other.high and other.low <= self.high

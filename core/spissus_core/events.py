@@ -12,13 +12,15 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, model_validator
 
+from .cooling import FRIDGE_C
 from .errors import QuantityError
-from .fat import SkimWay
-from .fields import DepthMm, MassG, Name, Percent, Remark, VolumeMl
-from .intake import Character
+from .fat import USUAL_REST_G_PER_100_ML, SkimWay
+from .fields import Celsius, MassG, Name, Percent, Remark, VolumeMl
+from .ingredients import Ingredient, ingredient
+from .intake import StrainedLiquid
 from .measurement import Measured
 from .quantities import parse_mass_or_volume
-from .seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, SaltKind, SaltStart
+from .seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, SaltKind
 from .thickeners import ThickenerKind
 from .vessels import Pan
 
@@ -36,25 +38,6 @@ class Burner(_Payload):
     net_kw: float = Field(ge=0.05, le=20)
 
 
-class StrainedLiquid(_Payload):
-    """What the cook knows of the strained liquid.
-
-    The fat layer is given by thickness in the pan or by volume, not both.
-    """
-
-    measured: Measured
-    fat_mm: DepthMm | None = None
-    fat_ml: VolumeMl | None = None
-    salt: SaltStart
-    character: Character = "gelatin_rich"
-
-    @model_validator(mode="after")
-    def _one_fat(self) -> StrainedLiquid:
-        if self.fat_mm and self.fat_ml:
-            raise QuantityError("fat_ml", "Give the fat layer by its depth or by its volume, not both.")
-        return self
-
-
 class Started(_Payload):
     """The strained liquid stands in a pan. A later one corrects the start."""
 
@@ -69,7 +52,11 @@ LEAST_CEILING_PERCENT = 0.05
 
 
 class Wanted(_Payload):
-    """What the sauce is to be: volume or portions of a size, body on the ladder, salt and its ceiling."""
+    """What the sauce is to be.
+
+    Volume or portions of a size, body on the ladder, salt and its ceiling, and the fat that may float
+    on it, g per 100 mL.
+    """
 
     kind: Literal["wanted"] = "wanted"
     volume_ml: VolumeMl | None = None
@@ -78,6 +65,7 @@ class Wanted(_Payload):
     body: Annotated[int, Field(ge=0, le=5)] = 3
     salt_percent: Percent = USUAL_SALT_PERCENT
     ceiling_percent: Percent = USUAL_CEILING_PERCENT
+    fat_g_per_100_ml: Annotated[float, Field(ge=0, le=30)] = USUAL_REST_G_PER_100_ML
 
     @model_validator(mode="after")
     def _an_amount(self) -> Wanted:
@@ -113,11 +101,26 @@ class Chosen(_Payload):
 
 
 class Skimmed(_Payload):
-    """Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays."""
+    """Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
+
+    ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` the water that took the stuck juices
+    up after boiling dry. ``kept`` says whether the fat was put by, for roux or another day.
+    """
 
     kind: Literal["skimmed"] = "skimmed"
     way: SkimWay = "spoon"
     fat_ml: VolumeMl | None = None
+    ice_g: MassG | None = None
+    dissolved_ml: VolumeMl | None = None
+    kept: bool = True
+
+    @model_validator(mode="after")
+    def _way_fits(self) -> Skimmed:
+        if self.ice_g and self.way != "ice":
+            raise QuantityError("ice_g", "Ice belongs to skimming with ice.")
+        if self.way == "boil_dry" and not self.dissolved_ml:
+            raise QuantityError("dissolved_ml", "Say in how much water or stock you dissolve what is stuck: 300 ml.")
+        return self
 
 
 class Read(_Payload):
@@ -129,6 +132,44 @@ class Read(_Payload):
     kind: Literal["read"] = "read"
     measured: Measured
     gain: Literal["added", "misread"] | None = None
+
+
+class Solids(_Payload):
+    """Meat or vegetables now in the pan with the liquid, by their weight; nothing when they were lifted out."""
+
+    kind: Literal["solids"] = "solids"
+    mass_g: MassG
+
+
+class Drawn(_Payload):
+    """Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat."""
+
+    kind: Literal["drawn"] = "drawn"
+    volume_ml: VolumeMl
+    pan: Pan
+    burner: Burner
+
+
+class Returned(_Payload):
+    """Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given."""
+
+    kind: Literal["returned"] = "returned"
+    volume_ml: VolumeMl | None = None
+
+
+class Cooling(_Payload):
+    """The pot is set to cool: the clock starts."""
+
+    kind: Literal["cooling"] = "cooling"
+    celsius: Celsius
+    surroundings_c: Celsius = FRIDGE_C
+
+
+class Probed(_Payload):
+    """A temperature taken in the thickest part while it cools."""
+
+    kind: Literal["probed"] = "probed"
+    celsius: Celsius
 
 
 class Thickened(_Payload):
@@ -150,11 +191,13 @@ class Salted(_Payload):
 class Added(_Payload):
     """An ingredient of the catalogue poured or stirred in, by weight or by volume.
 
-    ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number.
+    ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. An
+    ingredient of the kitchen's own is kept whole, as it was when it went in.
     """
 
     kind: Literal["added"] = "added"
     ingredient: Name
+    own: Ingredient | None = None
     amount: Annotated[str | None, Field(max_length=60, exclude=True)] = None
     mass_g: MassG | None = None
     volume_ml: VolumeMl | None = None
@@ -173,6 +216,11 @@ class Added(_Payload):
         if (self.mass_g is None) == (self.volume_ml is None):
             raise QuantityError("volume_ml", "Say how much, by volume or by weight.")
         return self
+
+    @property
+    def what(self) -> Ingredient:
+        """The ingredient. Raises QuantityError where the catalogue has none of that key."""
+        return self.own or ingredient(self.ingredient)
 
 
 class Tested(_Payload):
@@ -205,7 +253,23 @@ class Struck(_Payload):
 
 
 Payload = Annotated[
-    Started | Wanted | Chosen | Skimmed | Read | Thickened | Salted | Added | Tested | Noted | Finished | Struck,
+    Started
+    | Wanted
+    | Chosen
+    | Skimmed
+    | Solids
+    | Drawn
+    | Returned
+    | Cooling
+    | Probed
+    | Read
+    | Thickened
+    | Salted
+    | Added
+    | Tested
+    | Noted
+    | Finished
+    | Struck,
     Field(discriminator="kind"),
 ]
 

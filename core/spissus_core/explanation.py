@@ -2,26 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from .body import Body
 from .contents import SPECIFIC_VOLUME_ML_G
 from .evaporation import boiling_rate_g_min
 from .events import Wanted
 from .fold import Pot
-from .quantities import Said, grouped, say, show_length, show_mass, show_minutes, show_volume
+from .quantities import Reason, Said, grouped, say, show_length, show_mass, show_minutes, show_volume
 from .routes import Route
 from .thickeners import Thickener
 from .vessels import SHALLOW_MM
 from .water import VISCOSITY_60C_MPAS
-
-
-@dataclass(frozen=True, slots=True)
-class Reason:
-    """One line of arithmetic behind a figure: what it is, and how it comes about."""
-
-    what: str
-    how: Said
 
 
 def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:

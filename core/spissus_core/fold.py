@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import Literal
 from uuid import UUID
 
 from . import events as ev
@@ -17,15 +18,30 @@ from .contents import SPECIFIC_VOLUME_ML_G, Contents
 from .errors import MeasurementError, SpissusError
 from .estimate import Estimate
 from .evaporation import boiled_to_mass, boiled_to_volume
-from .fat import WAYS, layer_mm, skimmed, usual_rest_g
-from .ingredients import ingredient
-from .intake import strained_liquid
+from .fat import LIFTS_BELOW_C, WAYS, boiled_dry, ice_needed_g, rest_g, skimmed
+from .intake import SOLIDS_G_ML, strained_liquid
 from .measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from .quantities import show_mass, show_volume
-from .seasoning import starting_salt_percent
 from .thickeners import THICKENERS
 from .vessels import Pan
-from .water import HOT_EXPANSION
+from .water import HOT_EXPANSION, OFF_THE_BOIL_C
+
+#: Share of water in cooked meat and vegetables, and how far their salt follows the liquid's (modelling
+#: choices; see :data:`.braise.EXCHANGE`).
+SOLIDS_WATER, SOLIDS_EXCHANGE = 0.6, 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class InPan:
+    """Meat or vegetables left in the liquid: they take up room and weight, and hold salt, g."""
+
+    mass_g: float
+    salt_g: float
+
+    @property
+    def volume_ml(self) -> float:
+        """Room they take up, mL."""
+        return self.mass_g / SOLIDS_G_ML
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +49,9 @@ class Pot:
     """The pot after an event.
 
     ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %);
-    ``measured_by`` and ``error_ml`` say how well the volume is known.
+    ``measured_by`` and ``error_ml`` say how well the volume is known. ``solids`` stand in the pan beside
+    the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
+    salt per gram of water when the liquid was strained: what the meat was steeped in.
     """
 
     contents: Contents
@@ -42,8 +60,11 @@ class Pot:
     hot: bool
     salt_minus: float
     salt_plus: float
-    measured_by: Method
+    measured_by: Method | Literal["list"]
     error_ml: float
+    solids: InPan | None = None
+    kept: Contents | None = None
+    brine: float = 0.0
 
     @property
     def salt_percent(self) -> Estimate:
@@ -58,19 +79,43 @@ class Pot:
         return HOT_EXPANSION if self.hot else 1.0
 
     @property
+    def solids_ml(self) -> float:
+        """Room that solids take up in the pan, mL."""
+        return self.solids.volume_ml if self.solids else 0.0
+
+    def _stands_mm(self, volume_ml: float) -> float:
+        return self.pan.depth_mm(min(volume_ml + self.solids_ml, self.pan.capacity_ml))
+
+    @property
     def depth_mm(self) -> float:
-        """Depth of liquid and floating fat as they stand in the pan, mm."""
-        return self.pan.depth_mm(min(self.contents.volume_ml * self.expansion, self.pan.capacity_ml))
+        """Depth of everything as it stands in the pan, mm."""
+        return self._stands_mm(self.contents.volume_ml * self.expansion)
 
     @property
     def fat_mm(self) -> float:
         """Thickness of the floating fat, mm."""
-        return layer_mm(self.pan, self.contents, 1.0) if self.contents.fat_free > 0.0 else 0.0
+        return self._stands_mm(self.contents.volume_ml) - self._stands_mm(self.contents.liquid_ml)
+
+    def gross_of(self, contents: Contents) -> float | None:
+        """What a scale shows with ``contents`` in this pan, g; None where the pan was never weighed."""
+        solids = self.solids.mass_g if self.solids else 0.0
+        return None if self.pan.empty_g is None else contents.mass_g + solids + self.pan.empty_g
 
     @property
     def gross_g(self) -> float | None:
         """What a scale shows with pan and contents on it, g; None where the pan was never weighed."""
-        return None if self.pan.empty_g is None else self.contents.mass_g + self.pan.empty_g
+        return self.gross_of(self.contents)
+
+    def traded(self, contents: Contents) -> Contents:
+        """``contents`` once the solids have taken up, or given, their share of the salt.
+
+        The liquid's share is its water over its water and half of the solids' (modelling choice: see
+        :data:`.braise.EXCHANGE`). Boiled down, liquid with meat in it gets less salty than without.
+        """
+        if self.solids is None:
+            return contents
+        share = contents.water / (contents.water + SOLIDS_EXCHANGE * SOLIDS_WATER * self.solids.mass_g)
+        return contents.with_masses(salt=(contents.salt + self.solids.salt_g) * share)
 
     @property
     def body(self) -> Body:
@@ -79,8 +124,7 @@ class Pot:
 
     def mark_mm(self, liquid_ml: float) -> float:
         """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""
-        stands = (liquid_ml + self.contents.fat_ml) * HOT_EXPANSION
-        return self.pan.depth_mm(min(stands, self.pan.capacity_ml))
+        return self._stands_mm((liquid_ml + self.contents.fat_ml) * HOT_EXPANSION)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +152,7 @@ class Timeline:
     body_verdict: str | None
     salt_verdict: str | None
     finished: ev.Finished | None
+    kept_fat_g: float
 
     @property
     def since(self) -> datetime | None:
@@ -115,9 +160,26 @@ class Timeline:
 
         Boiling is counted from here: no event says yet when the heat was turned up.
         """
-        telling = (ev.Started, ev.Chosen, ev.Skimmed, ev.Read, ev.Added)
+        telling = (ev.Started, ev.Chosen, ev.Skimmed, ev.Read, ev.Added, ev.Drawn, ev.Returned, ev.Solids)
         times = [m.event.at for m in self.moments if not m.struck and isinstance(m.event.payload, telling)]
         return max(times, default=None)
+
+    @property
+    def cooling(self) -> tuple[ev.Cooling, tuple[tuple[datetime, float], ...]] | None:
+        """The newest cooling with its temperatures, °C, or None; it ends when the pot is heated again."""
+        found: ev.Cooling | None = None
+        log: list[tuple[datetime, float]] = []
+        for m in self.moments:
+            happened = m.event.payload
+            if m.struck:
+                continue
+            if isinstance(happened, ev.Cooling):
+                found, log = happened, [(m.event.at, happened.celsius)]
+            elif isinstance(happened, ev.Probed) and found is not None:
+                log.append((m.event.at, happened.celsius))
+            elif isinstance(happened, ev.Read) and happened.measured.hot:
+                found = None
+        return None if found is None else (found, tuple(log))
 
     @property
     def start(self) -> Pot | None:
@@ -153,6 +215,7 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
     chosen: ev.Chosen | None = None
     finished: ev.Finished | None = None
     fat_settled = thickener_added = salt_added = False
+    kept_fat_g = 0.0
     verdicts: dict[str, str | None] = {"body": None, "salt": None}
     for event in ordered:
         happened = event.payload
@@ -169,20 +232,28 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
             verdicts[happened.of] = happened.verdict
         elif isinstance(happened, ev.Finished):
             finished = happened
-        elif pot is not None and not isinstance(happened, ev.Started | ev.Noted | ev.Struck):
+        elif pot is not None and not isinstance(happened, _TELLS_ONLY):
+            before = pot
             try:
                 pot = _applied(pot, happened)
             except SpissusError as error:
                 problem = error
             else:
+                if isinstance(happened, ev.Skimmed) and happened.kept:
+                    kept_fat_g += before.contents.fat_free - pot.contents.fat_free
                 fat_settled = fat_settled or isinstance(happened, ev.Skimmed)
                 thickener_added = thickener_added or isinstance(happened, ev.Thickened)
                 salt_added = salt_added or isinstance(happened, ev.Salted)
                 _forget_verdicts(verdicts, happened)
         moments.append(Moment(event, pot if begun else None, problem=problem))
-    return Timeline(tuple(moments), started, pot, wanted, chosen, fat_settled, thickener_added, salt_added,
-        verdicts["body"], verdicts["salt"], finished,
+    return Timeline(
+        tuple(moments), started, pot, wanted, chosen, fat_settled, thickener_added, salt_added,
+        verdicts["body"], verdicts["salt"], finished, kept_fat_g,
     )  # fmt: skip
+
+
+#: Events that say something and leave the pot as it is.
+_TELLS_ONLY = (ev.Started, ev.Noted, ev.Struck, ev.Probed)
 
 
 def _forget_verdicts(verdicts: dict[str, str | None], happened: object) -> None:
@@ -195,14 +266,20 @@ def _forget_verdicts(verdicts: dict[str, str | None], happened: object) -> None:
 
 def _begin(started: ev.Started) -> Pot:
     known = started.liquid
-    contents, salt = strained_liquid(
-        started.pan, known.measured, fat_mm=known.fat_mm, fat_ml=known.fat_ml,
-        salt_percent=starting_salt_percent(known.salt), character=known.character,
-    )  # fmt: skip
+    strained = strained_liquid(started.pan, known)
+    contents, salt = strained.contents, strained.salt_g
+    brine = contents.salt / contents.water
     return Pot(
-        contents, started.pan, started.burner, known.measured.hot, salt.best - salt.low, salt.high - salt.best,
-        known.measured.method, _error(started.pan, known.measured, contents),
+        contents, started.pan, started.burner, known.measured.hot if known.measured else True, salt.best - salt.low,
+        salt.high - salt.best, strained.measured_by, strained.error_ml, _in_pan(known.solids_g, brine), None, brine,
     )  # fmt: skip
+
+
+def _in_pan(mass_g: float, brine: float) -> InPan | None:
+    """Solids as they come from the braise, with the salt they took up there."""
+    if mass_g <= 0.0:
+        return None
+    return InPan(mass_g, SOLIDS_EXCHANGE * SOLIDS_WATER * mass_g * brine)
 
 
 def _applied(pot: Pot, happened: object) -> Pot:
@@ -217,8 +294,16 @@ def _applied(pot: Pot, happened: object) -> Pot:
             return _mixed(pot, THICKENERS[happened.thickener].added(happened.dry_g), "dry_g")
         case ev.Salted():
             return replace(pot, contents=pot.contents + Contents(salt=happened.salt_g))
+        case ev.Solids():
+            return _with_solids(pot, happened)
+        case ev.Drawn():
+            return _drawn(pot, happened)
+        case ev.Returned():
+            return _returned(pot, happened)
+        case ev.Cooling():
+            return replace(pot, hot=False)
         case ev.Added():
-            what = ingredient(happened.ingredient)
+            what = happened.what
             mass = happened.mass_g if happened.mass_g is not None else (happened.volume_ml or 0.0) * what.density_g_ml
             return _mixed(pot, what.portion(mass), "volume_ml")
     raise TypeError(f"not an event that changes the pot: {happened!r}")
@@ -226,7 +311,7 @@ def _applied(pot: Pot, happened: object) -> Pot:
 
 def _mixed(pot: Pot, more: Contents, field: str) -> Pot:
     contents = pot.contents + more
-    if contents.volume_ml > pot.pan.capacity_ml:
+    if contents.volume_ml + pot.solids_ml > pot.pan.capacity_ml:
         raise MeasurementError(
             field,
             f"With that, {show_volume(contents.volume_ml).both} would be in “{pot.pan.name}”, "
@@ -235,10 +320,55 @@ def _mixed(pot: Pot, more: Contents, field: str) -> Pot:
     return replace(pot, contents=contents)
 
 
+def _with_solids(pot: Pot, happened: ev.Solids) -> Pot:
+    solids = _in_pan(happened.mass_g, pot.brine)
+    better = replace(pot, solids=solids)
+    if pot.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
+        raise MeasurementError("mass_g", f"That does not fit into “{pot.pan.name}” beside the liquid.")
+    return better
+
+
+def _drawn(pot: Pot, happened: ev.Drawn) -> Pot:
+    """The part for the sauce, fat and all, in its own pan; the rest is kept on the meat."""
+    have = pot.contents.liquid_ml
+    if not 0.0 < happened.volume_ml <= have * 1.001:
+        raise MeasurementError(
+            "volume_ml", f"{show_volume(have).both} of liquid is in the pot. Draw off some of it, such as 400 ml."
+        )
+    share = min(happened.volume_ml / have, 1.0)
+    taken = pot.contents.scaled(share)
+    if taken.volume_ml > happened.pan.capacity_ml:
+        raise MeasurementError("volume_ml", f"That is more than “{happened.pan.name}” holds.")
+    rest = pot.contents.scaled(1.0 - share)
+    return replace(
+        pot, contents=taken, pan=happened.pan, burner=happened.burner, salt_minus=pot.salt_minus * share,
+        salt_plus=pot.salt_plus * share, measured_by="jug", error_ml=error_ml(happened.pan, "jug", taken.volume_ml),
+        solids=None, kept=rest if pot.kept is None else pot.kept + rest,
+    )  # fmt: skip
+
+
+def _returned(pot: Pot, happened: ev.Returned) -> Pot:
+    if pot.kept is None or pot.kept.liquid_ml < 1.0:
+        raise MeasurementError(
+            "volume_ml", "No liquid is left on the meat: none was drawn off, or all of it came back."
+        )
+    have = pot.kept.liquid_ml
+    volume = have if happened.volume_ml is None else happened.volume_ml
+    if volume > have * 1.001:
+        raise MeasurementError("volume_ml", f"Only {show_volume(have).both} stayed on the meat.")
+    share = min(volume / have, 1.0)
+    back = pot.kept.scaled(share)
+    more = back.salt / pot.contents.salt if pot.contents.salt > 0.0 else 0.0
+    return replace(
+        _mixed(pot, back, "volume_ml"), kept=None if share > 0.999 else pot.kept.scaled(1.0 - share),
+        salt_minus=pot.salt_minus * (1.0 + more), salt_plus=pot.salt_plus * (1.0 + more),
+    )  # fmt: skip
+
+
 def _skimmed(pot: Pot, happened: ev.Skimmed) -> Pot:
     way = WAYS[happened.way]
     if happened.fat_ml is None:
-        fat_ml = way.share * pot.contents.fat_ml
+        fat_ml = way.removes_ml(pot.contents.fat_ml)
     elif happened.fat_ml > 1.5 * pot.contents.fat_ml + 30.0:
         raise SpissusError(
             "fat_ml",
@@ -247,9 +377,25 @@ def _skimmed(pot: Pot, happened: ev.Skimmed) -> Pot:
         )
     else:
         fat_ml = happened.fat_ml
+    if happened.way == "boil_dry":
+        water = Contents(water=(happened.dissolved_ml or 0.0) / SPECIFIC_VOLUME_ML_G["water"])
+        return replace(pot, contents=boiled_dry(pot.contents, fat_ml, water), hot=True)
     contents = skimmed(pot.contents, fat_ml, way.liquid_per_fat * fat_ml)
     share = contents.salt / pot.contents.salt if pot.contents.salt > 0.0 else 1.0
-    return replace(pot, contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
+    pot = replace(pot, contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
+    if happened.way == "ice":
+        ice_g = usual_ice_g(pot) if happened.ice_g is None else happened.ice_g
+        return replace(_mixed(pot, Contents(water=ice_g), "ice_g"), hot=False)
+    return replace(pot, hot=False) if happened.way == "chill" else pot
+
+
+#: Liquid that has stood for a moment off the heat before the ice goes in, °C. Modelling choice.
+_STOOD_C = OFF_THE_BOIL_C - 15.0
+
+
+def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
+    """Ice that sets the fat on this pot, g, straight from the stove or cold already."""
+    return ice_needed_g(pot.contents.mass_g, _STOOD_C, to_c) if pot.hot else 0.0
 
 
 def _read(pot: Pot, happened: ev.Read) -> Pot:
@@ -258,11 +404,12 @@ def _read(pot: Pot, happened: ev.Read) -> Pot:
     measured, contents = happened.measured, pot.contents
     try:
         if measured.method == "scale":
-            net_g = gross_to_net_g(pot.pan, measured.value)
+            net_g = gross_to_net_g(pot.pan, measured.value) - (pot.solids.mass_g if pot.solids else 0.0)
             gained_ml = (net_g - contents.mass_g) / contents.density_g_ml
         else:
             net_g = None
-            gained_ml = measured_volume_ml(pot.pan, measured) - contents.volume_ml
+            standing = pot.solids_ml if measured.method == "dip" else 0.0
+            gained_ml = measured_volume_ml(pot.pan, measured) - standing - contents.volume_ml
     except SpissusError as misfit:
         raise MeasurementError(f"measured.{misfit.field}", misfit.message) from None
     error = _error(pot.pan, measured, contents)
@@ -283,7 +430,11 @@ def _read(pot: Pot, happened: ev.Read) -> Pot:
                 "measured.value",
                 "That is less than the solids and the fat alone would take up. Check the reading and how it was taken.",
             ) from None
-    return replace(pot, contents=contents, hot=measured.hot, measured_by=measured.method, error_ml=error)
+    traded = pot.traded(contents)
+    solids = pot.solids and replace(pot.solids, salt_g=pot.solids.salt_g + contents.salt - traded.salt)
+    return replace(
+        pot, contents=traded, solids=solids, hot=measured.hot, measured_by=measured.method, error_ml=error
+    )  # fmt: skip
 
 
 def _error(pan: Pan, measured: Measured, contents: Contents) -> float:
@@ -302,6 +453,7 @@ class GainError(MeasurementError):
         self.gained_ml = gained_ml
 
 
-def fat_to_skim(pot: Pot) -> bool:
-    """Whether more fat floats than a cook would usually leave."""
-    return pot.contents.fat_free > 1.5 * usual_rest_g(pot.contents.liquid_ml)
+def fat_to_skim(pot: Pot, wanted: ev.Wanted | None = None) -> bool:
+    """Whether clearly more fat floats than is wanted, or than a cook would usually leave."""
+    rest = rest_g(pot.contents.liquid_ml) if wanted is None else rest_g(pot.contents.liquid_ml, wanted.fat_g_per_100_ml)
+    return pot.contents.fat_free > 1.5 * rest + 0.5

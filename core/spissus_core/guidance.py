@@ -59,7 +59,7 @@ def next_act(timeline: Timeline) -> Act:
         return Act("want")
     if timeline.chosen is None:
         return Act("choose")
-    if fat_to_skim(pot) and not timeline.fat_settled:
+    if fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
         return Act("skim", amount=pot.contents.fat_ml)
     route = plan(timeline)
     assert route is not None
@@ -97,7 +97,7 @@ def _boil(pot: Pot, route: Route, stop_ml: float) -> Act:
     expected_ml = max(pot.contents.liquid_ml - rate.best * look / pot.contents.density_g_ml, stop_ml)
     return Act(
         "boil", route, amount=stop_ml, look_min=look, expect_mm=pot.mark_mm(expected_ml), stop_mm=pot.mark_mm(stop_ml),
-        stop_gross_g=None if pot.pan.empty_g is None else stop.mass_g + pot.pan.empty_g,
+        stop_gross_g=pot.gross_of(stop),
     )  # fmt: skip
 
 

@@ -1,4 +1,4 @@
-"""The strained liquid, from the little a cook knows of it."""
+"""The strained liquid, from what a cook knows of it: little, or the whole list of what went in."""
 
 from __future__ import annotations
 
@@ -7,11 +7,17 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
+from pydantic import BaseModel, ConfigDict, model_validator
+
+from .braise import Braise, Estimated, estimate
 from .contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
-from .errors import MeasurementError
-from .estimate import Estimate
+from .errors import MeasurementError, QuantityError
+from .estimate import Z80, Estimate
 from .fat import layer_ml
-from .measurement import Measured, gross_to_net_g, measured_volume_ml
+from .fields import DepthMm, MassG, VolumeMl
+from .measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
+from .quantities import Said, say
+from .seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
 from .vessels import Pan
 
 Character = Literal["thin", "gelatin_rich", "milled"]
@@ -46,69 +52,168 @@ CHARACTERS: Mapping[Character, Composition] = MappingProxyType(
 )  # fmt: skip
 
 
-def strained_liquid(
-    pan: Pan,
-    measured: Measured,
-    *,
-    fat_mm: float | None,
-    fat_ml: float | None,
-    salt_percent: Estimate,
-    character: Character,
-) -> tuple[Contents, Estimate]:
-    """The ledger of a strained liquid that was only measured, tasted and looked at.
+#: Density of cooked meat and vegetables left in the pan, g/mL (common practice).
+SOLIDS_G_ML = 1.05
 
-    Parameters
-    ----------
-    pan : the pan it stands in.
-    measured : jug, dip or scale; the fat layer is part of what was measured and comes off first.
-    fat_mm, fat_ml : thickness of the fat layer in this pan, or its volume as measured; at most one.
-    salt_percent : salt content of the liquid, % by weight.
-    character : which set of defaults fills in gelatin, pulp and the other solubles.
 
-    Returns
-    -------
-    contents : best values.
-    salt_g : the salt with its interval, g.
+class StrainedLiquid(BaseModel):
+    """What the cook knows of the strained liquid.
+
+    With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat layer
+    is given by thickness in the pan or by volume, not both. ``solids_g`` is meat or vegetables left in
+    the pan: part of a depth or a weight, no part of the liquid.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    measured: Measured | None = None
+    fat_mm: DepthMm | None = None
+    fat_ml: VolumeMl | None = None
+    salt: SaltStart
+    character: Character = "gelatin_rich"
+    braise: Braise | None = None
+    solids_g: MassG = 0.0
+
+    @model_validator(mode="after")
+    def _enough_is_known(self) -> StrainedLiquid:
+        if self.fat_mm and self.fat_ml:
+            raise QuantityError("fat_ml", "Give the fat layer by its depth or by its volume, not both.")
+        if self.braise is None and self.measured is None:
+            raise QuantityError("value", "Say how much there is: pour it into a jug, dip it, weigh it or guess.")
+        if self.braise is None and isinstance(self.salt, SaltByList):
+            raise QuantityError("salt", "Say how salty it tastes, or write what went into the braise.")
+        return self
+
+
+@dataclass(frozen=True, slots=True)
+class Strained:
+    """The ledger of a strained liquid, and how well it is known.
+
+    ``salt_g`` is the salt with its interval; ``error_ml`` the standard error of the volume, and
+    ``measured_by`` how that was found. ``estimated`` is what the list alone says, ``doubt`` a
+    contradiction between the list and a measurement.
+    """
+
+    contents: Contents
+    salt_g: Estimate
+    measured_by: Method | Literal["list"]
+    error_ml: float
+    estimated: Estimated | None = None
+    doubt: Said | None = None
+
+
+def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
+    """The ledger of the strained liquid in ``pan``.
 
     Raises
     ------
     MeasurementError : the measurement does not fit the pan, or the fat leaves no liquid.
+    QuantityError : the list says nothing that counts.
     """
-    per_100_g = {**CHARACTERS[character].per_100_g, "salt": salt_percent.best}
+    if known.braise is not None and known.braise.counted:
+        return _from_list(pan, known, known.braise)
+    if known.measured is None or isinstance(known.salt, SaltByList):
+        raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
+    salt = starting_salt_percent(known.salt)
+    per_100_g = {**CHARACTERS[known.character].per_100_g, "salt": salt.best}
+    density = from_composition(100.0, per_100_g).density_g_ml
+    liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, None)
+    contents = _with_fat(pan, from_composition(liquid_ml, per_100_g), fat_ml)
+    error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
+    return Strained(contents, salt.scaled(contents.liquid_g / 100.0), known.measured.method, error)
+
+
+def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
+    """What the list says, pinned by whatever was measured."""
+    listed = estimate(braise, pan)
+    if known.measured is None:
+        estimated, fat_ml = listed, listed.contents.fat_ml if known.fat_ml is None else known.fat_ml
+        if known.fat_mm:
+            fat_ml = layer_ml(pan, min(listed.contents.volume_ml, pan.capacity_ml), known.fat_mm)
+        by: Method | Literal["list"] = "list"
+        error = (listed.liquid_ml.high - listed.liquid_ml.low) / (2.0 * Z80)
+    else:
+        liquid_ml, fat_ml = _measured_parts(
+            pan, known.measured, known, listed.contents.density_g_ml, listed.contents.fat_ml
+        )
+        estimated, by = estimate(braise, pan, liquid_ml), known.measured.method
+        error = error_ml(pan, by, liquid_ml + fat_ml, listed.contents.density_g_ml)
+    contents = _with_fat(pan, estimated.contents, fat_ml)
+    salt, doubt = _pinned(estimated.ranges["salt"].scaled(100.0 / contents.liquid_g), known.salt)
+    salt_g = salt.scaled(contents.liquid_g / 100.0)
+    return Strained(contents.with_masses(salt=salt_g.best), salt_g, by, error, estimated, doubt)
+
+
+def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
+    """The salt content by the list and by what was tasted or measured, %, and whether they contradict.
+
+    Where they agree each counts by its precision. Where they do not, a meter is believed before the
+    list, and the list before the tongue (common practice: the order of section "how the start is known").
+    """
+    if isinstance(salt, SaltByList):
+        return listed, None
+    stated = starting_salt_percent(salt)
+    if listed.agrees_with(stated):
+        return listed.weighed_with(stated), None
+    meter = isinstance(salt, SaltByMeter)
+    what = "the meter" if meter else "the tongue" if salt.by == "taste" else "the kind of stock"
+    doubt = (
+        f"By the list it should hold {listed.low:.2f} to {listed.high:.2f} % salt; {what} says {stated.low:.2f} to "
+        f"{stated.high:.2f} %. "
+    )
+    doubt += (
+        "The meter is believed: something is missing from the list." if meter else "The list is believed: taste again."
+    )
+    return (stated if meter else listed), say(doubt)
+
+
+def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:
+    whole = contents.with_masses(fat_free=fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"])
+    if whole.volume_ml > pan.capacity_ml * 1.001:
+        raise MeasurementError("measured", f"That is more than “{pan.name}” holds. Choose a bigger pan.")
+    return whole
+
+
+def _measured_parts(
+    pan: Pan, measured: Measured, known: StrainedLiquid, density_g_ml: float, fat_guess_ml: float | None
+) -> tuple[float, float]:
+    """Liquid and floating fat, mL at 20 °C: the fat is part of what was measured and comes off first."""
+    solids_ml = known.solids_g / SOLIDS_G_ML
     fat_density = 1.0 / SPECIFIC_VOLUME_ML_G["fat_free"]
     if measured.method == "scale":
-        net_g = gross_to_net_g(pan, measured.value)
-        liquid = from_composition(100.0, per_100_g)
-        fat = _fat_under_scale(pan, net_g, liquid.density_g_ml, fat_mm, fat_ml)
-        liquid_ml = (net_g - fat * fat_density) / liquid.density_g_ml
+        net_g = gross_to_net_g(pan, measured.value) - known.solids_g
+        fat = _fat_under_scale(pan, net_g, density_g_ml, known, solids_ml)
+        if known.fat_mm is None and known.fat_ml is None and fat_guess_ml is not None:
+            fat = min(fat_guess_ml, 0.5 * net_g)
+        liquid_ml = (net_g - fat * fat_density) / density_g_ml
     else:
         total_ml = measured_volume_ml(pan, measured)
-        if fat_mm:
-            hot_total = total_ml * measured.expansion
-            fat = layer_ml(pan, min(hot_total, pan.capacity_ml), fat_mm) / measured.expansion
+        standing = measured.method == "dip"
+        if known.fat_mm:
+            in_pan = total_ml * measured.expansion + (0.0 if standing else solids_ml)
+            fat = layer_ml(pan, min(in_pan, pan.capacity_ml), known.fat_mm) / measured.expansion
+        elif known.fat_ml is not None or fat_guess_ml is None:
+            fat = (known.fat_ml or 0.0) / measured.expansion
         else:
-            fat = (fat_ml or 0.0) / measured.expansion
-        liquid_ml = total_ml - fat
+            fat = min(fat_guess_ml, 0.5 * total_ml)
+        liquid_ml = total_ml - fat - (solids_ml if standing else 0.0)
     if liquid_ml <= 0.0:
         raise MeasurementError("fat", "That much fat leaves no liquid: check the fat layer or the measurement.")
-    contents = from_composition(liquid_ml, per_100_g).with_masses(fat_free=fat * fat_density)
-    if contents.volume_ml > pan.capacity_ml * 1.001:
-        raise MeasurementError("measured", f"That is more than “{pan.name}” holds.")
-    return contents, salt_percent.scaled(contents.liquid_g / 100.0)
+    return liquid_ml, fat
 
 
-def _fat_under_scale(pan: Pan, net_g: float, density_g_ml: float, fat_mm: float | None, fat_ml: float | None) -> float:
+def _fat_under_scale(pan: Pan, net_g: float, density_g_ml: float, known: StrainedLiquid, solids_ml: float) -> float:
     """Volume of the fat when only weight and layer thickness are known, mL.
 
     The depth depends on the split and the split on the depth; a few rounds settle it, because fat
     is only a tenth lighter than the liquid.
     """
-    if not fat_mm:
-        return fat_ml or 0.0
+    if not known.fat_mm:
+        return known.fat_ml or 0.0
     fat = 0.0
     for _ in range(6):
-        total = (net_g - fat / SPECIFIC_VOLUME_ML_G["fat_free"]) / density_g_ml + fat
+        total = (net_g - fat / SPECIFIC_VOLUME_ML_G["fat_free"]) / density_g_ml + fat + solids_ml
         if total > pan.capacity_ml:
             raise MeasurementError("value", f"That is more than “{pan.name}” holds.")
-        fat = layer_ml(pan, total, fat_mm)
+        fat = layer_ml(pan, total, known.fat_mm)
     return fat

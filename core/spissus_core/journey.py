@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from . import events as ev
 from .contents import SPECIFIC_VOLUME_ML_G, Contents
 from .fat import WAYS
 from .fold import Pot, Timeline, fat_to_skim
@@ -17,8 +18,8 @@ STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "s
 
 #: Where each event belongs on the way, whenever it happened.
 _STAGE_OF: dict[str, Stage] = {
-    "started": "strain", "skimmed": "skim", "read": "reduce", "added": "reduce", "thickened": "thicken",
-    "salted": "season", "finished": "serve",
+    "started": "strain", "drawn": "strain", "returned": "strain", "skimmed": "skim", "read": "reduce",
+    "added": "reduce", "thickened": "thicken", "salted": "season", "finished": "serve",
 }  # fmt: skip
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
@@ -33,8 +34,8 @@ class Stretch:
     """One stretch of the way.
 
     Volumes in mL at 20 °C, floating fat included, at its two ends; ``from_fat_ml`` and ``to_fat_ml``
-    are the fat among it. ``fat_ml``, ``vapour_ml`` and ``added_ml`` are what left or joined on the
-    way. ``tone`` runs from 0, pale, to 1, dark.
+    are the fat among it. ``fat_ml``, ``vapour_ml``, ``drawn_ml`` and ``added_ml`` are what left or joined
+    on the way. ``tone`` runs from 0, pale, to 1, dark.
     """
 
     stage: Stage
@@ -49,6 +50,7 @@ class Stretch:
     fat_ml: float
     vapour_ml: float
     added_ml: float
+    drawn_ml: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +62,7 @@ class _Change:
     lost_fat_ml: float = 0.0
     vapour_ml: float = 0.0
     added_ml: float = 0.0
+    drawn_ml: float = 0.0
 
 
 def stage_of(act: Act) -> Stage:
@@ -93,7 +96,7 @@ def journey(timeline: Timeline) -> tuple[Stretch, ...]:
     )  # fmt: skip
     out = [at]
     done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot)
-    for stage in STAGES[1:]:
+    for stage in STAGES:
         for planned, change in ((False, done.get(stage)), (True, ahead.get(stage))):
             if change is not None:
                 at = _stretch(at, stage, change, planned=planned)
@@ -106,7 +109,7 @@ def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -
         stage=stage,
         planned=planned,
         from_ml=before.to_ml,
-        to_ml=before.to_ml + change.added_ml - change.fat_ml - change.vapour_ml,
+        to_ml=before.to_ml + change.added_ml - change.fat_ml - change.vapour_ml - change.drawn_ml,
         from_fat_ml=before.to_fat_ml,
         to_fat_ml=max(before.to_fat_ml - change.lost_fat_ml, 0.0),
         from_tone=before.to_tone,
@@ -115,6 +118,7 @@ def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -
         fat_ml=change.fat_ml,
         vapour_ml=change.vapour_ml,
         added_ml=change.added_ml,
+        drawn_ml=change.drawn_ml,
     )
 
 
@@ -124,19 +128,23 @@ def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
     before = start.contents
     for moment in timeline.moments:
         stage = _STAGE_OF.get(moment.event.payload.kind)
-        if moment.struck or moment.problem or moment.pot is None or stage is None or stage == "strain":
+        starts = isinstance(moment.event.payload, ev.Started)
+        if moment.struck or moment.problem or moment.pot is None or stage is None or starts:
             continue
         after = moment.pot.contents
         old = out.get(stage, _Change(after))
         gain = after.volume_ml - before.volume_ml
-        skim = stage == "skim"
+        lost = max(-gain, 0.0)
+        dry = isinstance(moment.event.payload, ev.Skimmed) and moment.event.payload.way == "boil_dry"
+        skim, drawn = stage == "skim" and not dry, stage == "strain"
         out[stage] = _Change(
             after,
             # What the spoon lifts with the fat peels off with it.
-            fat_ml=old.fat_ml + (max(-gain, 0.0) if skim else 0.0),
+            fat_ml=old.fat_ml + (lost if skim else 0.0),
             lost_fat_ml=old.lost_fat_ml + before.fat_ml - after.fat_ml,
-            vapour_ml=old.vapour_ml + (0.0 if skim else max(-gain, 0.0)),
+            vapour_ml=old.vapour_ml + (0.0 if skim or drawn else lost),
             added_ml=old.added_ml + max(gain, 0.0),
+            drawn_ml=old.drawn_ml + (lost if drawn else 0.0),
         )
         before = after
     return out
@@ -149,8 +157,8 @@ def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, _Change]:
         return {}
     out: dict[Stage, _Change] = {}
     now = pot.contents
-    if fat_to_skim(pot) and not timeline.fat_settled:
-        fat = WAYS["spoon"].share * now.fat_ml
+    if fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
+        fat = WAYS["spoon"].removes_ml(now.fat_ml)
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
     steam_ml = now.liquid_ml - route.boil_to_ml
     bound = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))

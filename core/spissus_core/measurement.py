@@ -1,4 +1,4 @@
-"""Finding out how much there is: jug, dip or scale, each with its own error."""
+"""Finding out how much there is: jug, dip, scale or eye, each with its own error."""
 
 from __future__ import annotations
 
@@ -17,19 +17,22 @@ JUG_ERROR_SHARE = 0.025
 DIP_ERROR_MM = 1.5
 SCALE_ERROR_G = 2.0
 SCALE_ERROR_SHARE = 0.002
+#: A volume that was only looked at. Modelling choice.
+EYE_ERROR_SHARE = 0.08
 
-Method = Literal["jug", "dip", "scale"]
+Method = Literal["jug", "dip", "scale", "eye"]
 
 #: What each method reads, with the unit a bare number is taken in and the range a kitchen can hold.
 _READS: dict[str, Accepts] = {
     "jug": Accepts("volume", "mL", 5.0, 100_000.0, "A volume"),
+    "eye": Accepts("volume", "mL", 5.0, 100_000.0, "A volume"),
     "dip": Accepts("length", "mm", 1.0, 800.0, "A depth"),
     "scale": Accepts("mass", "g", 50.0, 160_000.0, "A gross weight"),
 }
 
 
 class Measured(BaseModel):
-    """One measurement of the pot: mL by jug, mm by dip, or g gross by scale.
+    """One measurement of the pot: mL by jug or by eye, mm by dip, or g gross by scale.
 
     ``value`` may be written as an amount ("1.4 l", "2 1/8 in"); it is kept as a number.
     ``hot`` says the liquid was straight off the boil, where it takes 3.8 % more room than at 20 °C.
@@ -45,7 +48,7 @@ class Measured(BaseModel):
     @classmethod
     def _read_value(cls, value: object, info: ValidationInfo) -> float:
         if "method" not in info.data:
-            raise QuantityError("value", "Say whether this is a jug, a dip or a scale.")
+            raise QuantityError("value", "Say whether this is a jug, a dip, a scale or a guess.")
         return read_amount(value, _READS[info.data["method"]])
 
     @property
@@ -97,6 +100,8 @@ def error_ml(pan: Pan, method: Method, volume_ml: float, density_g_ml: float = 1
     """Standard error of one measurement of about ``volume_ml``, mL (common practice)."""
     if method == "jug":
         return JUG_ERROR_SHARE * volume_ml
+    if method == "eye":
+        return EYE_ERROR_SHARE * volume_ml
     if method == "dip":
         return pan.area_mm2(pan.depth_mm(min(volume_ml, pan.capacity_ml))) * DIP_ERROR_MM / 1000.0
     gross = volume_ml * density_g_ml + (pan.empty_g or 0.0)

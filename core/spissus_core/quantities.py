@@ -18,7 +18,7 @@ import pint
 
 from .errors import QuantityError
 
-Dimension = Literal["volume", "mass", "length", "temperature", "percent"]
+Dimension = Literal["volume", "mass", "length", "temperature", "percent", "time"]
 UnitSystem = Literal["metric", "us"]
 
 _pint: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
@@ -38,12 +38,13 @@ MM_PER_INCH = _size("inch", "millimeter")
 #: Wine is sold by this bottle almost everywhere; "a bottle" means it.
 ML_PER_BOTTLE = 750.0
 
-_UNITS: dict[str, tuple[Dimension, float]] = {}
+#: Every spelling of a unit, with its dimension and its size in mL, g, mm, °C, % or h.
+UNITS: dict[str, tuple[Dimension, float]] = {}
 
 
 def _learn(dimension: Dimension, size: float, *spellings: str) -> None:
     for spelling in spellings:
-        _UNITS[spelling] = (dimension, size)
+        UNITS[spelling] = (dimension, size)
 
 
 _learn("volume", 1.0, "ml", "milliliter", "milliliters", "millilitre", "millilitres", "cc")
@@ -71,7 +72,9 @@ _learn("mass", _size("pound", "gram"), "lb", "lbs", "pound", "pounds")
 _learn("length", 1.0, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
 _learn("length", 10.0, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
 _learn("length", MM_PER_INCH, "in", "inch", "inches", '"', "″")
-_learn("percent", 1.0, "%", "percent", "per cent")
+_learn("percent", 1.0, "%", "percent", "per cent", "% vol", "% abv", "vol%")
+_learn("time", 1.0, "h", "hr", "hrs", "hour", "hours")
+_learn("time", 1.0 / 60.0, "min", "mins", "minute", "minutes")
 _learn("temperature", 1.0, "°c", "celsius", "degc")
 _learn("temperature", 1.0, "°f", "f", "fahrenheit", "degf")
 
@@ -80,10 +83,15 @@ _VULGAR = {c: Fraction(n, d) for c, n, d in (
     ("⅗", 3, 5), ("⅘", 4, 5), ("⅙", 1, 6), ("⅚", 5, 6), ("⅛", 1, 8), ("⅜", 3, 8), ("⅝", 5, 8),
     ("⅞", 7, 8),
 )}  # fmt: skip
-_WORDS = {"a": 1.0, "an": 1.0, "one": 1.0, "half": 0.5, "quarter": 0.25, "two": 2.0, "three": 3.0, "four": 4.0}
+#: Numbers that cooks write out.
+NUMBER_WORDS = {
+    "a": 1.0, "an": 1.0, "one": 1.0, "half": 0.5, "third": 1.0 / 3.0, "quarter": 0.25, "two": 2.0, "couple": 2.0,
+    "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0, "ten": 10.0,
+    "eleven": 11.0, "twelve": 12.0, "dozen": 12.0,
+}  # fmt: skip
 _SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
-_GROUPED = re.compile(r"\d{1,3}(?: \d{3})+(?![\d/])(?:[.,]\d+)?")
-_NUMBER = re.compile(
+GROUPED = re.compile(r"\d{1,3}(?: \d{3})+(?![\d/])(?:[.,]\d+)?")
+NUMBER = re.compile(
     r"(?P<whole>\d+)\s*[ -]?\s*(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
     r"|(?P<only>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
     r"|(?P<mixed>\d+)[ -]+(?P<n>\d+)\s*[/⁄]\s*(?P<d>\d+)"
@@ -98,10 +106,11 @@ _EXAMPLES = {
     "length": "53 mm or 2 1/8 in",
     "temperature": "85 °C or 185 °F",
     "percent": "0.6 %",
+    "time": "2 1/2 h or 40 min",
 }
 _NOUNS = {
     "volume": "volume", "mass": "weight", "length": "depth", "temperature": "temperature",
-    "percent": "percentage",
+    "percent": "percentage", "time": "time",
 }  # fmt: skip
 
 
@@ -137,7 +146,7 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
         if dimension != "temperature":
             raise QuantityError(field, f"“{cleaned}” is below zero. Write a positive amount, such as {example}.")
         sign, cleaned = -1.0, cleaned[1:].lstrip()
-    value, rest = _read_number(cleaned, field, example)
+    value, rest = read_number(cleaned, field, example)
     unit = rest.strip().lower().rstrip(".")
     if unit.startswith("of a "):
         unit = unit[5:]
@@ -149,7 +158,7 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
         unit = default_unit.lower()
     if dimension == "temperature" and unit in {"c", "°", "deg"}:
         unit = "°c"
-    known = _UNITS.get(unit)
+    known = UNITS.get(unit)
     if known is None:
         raise QuantityError(field, f"“{unit}” is not a unit known here. Write it as {example}.")
     if known[0] != dimension:
@@ -178,14 +187,20 @@ def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["
             raise not_poured from None
 
 
-def _read_number(text: str, field: str, example: str) -> tuple[float, str]:
+def read_number(text: str, field: str, example: str) -> tuple[float, str]:
+    """The number a text begins with, and the rest of the text.
+
+    Raises
+    ------
+    QuantityError : it does not begin with a number, or with one that can be read two ways.
+    """
     word, _, rest = text.partition(" ")
-    if word.lower() in _WORDS:
-        return _WORDS[word.lower()], rest
-    grouped = _GROUPED.match(text)
+    if word.lower() in NUMBER_WORDS:
+        return NUMBER_WORDS[word.lower()], rest
+    grouped = GROUPED.match(text)
     if grouped:
         return float(grouped.group().replace(" ", "").replace(",", ".")), text[grouped.end() :]
-    match = _NUMBER.match(text)
+    match = NUMBER.match(text)
     if match is None:
         raise QuantityError(field, f"“{text}” does not start with a number. Write it as {example}.")
     rest = text[match.end() :]
@@ -260,6 +275,14 @@ class Shown:
 
 
 @dataclass(frozen=True, slots=True)
+class Reason:
+    """One line of arithmetic behind a figure: what it is, and how it comes about."""
+
+    what: str
+    how: Said
+
+
+@dataclass(frozen=True, slots=True)
 class Said:
     """A sentence in the words of either system of units."""
 
@@ -294,9 +317,9 @@ def _us_volume(ml: float) -> str:
 
 
 def show_spoons(ml: float) -> str:
-    """A small volume in spoons: tablespoons in halves from 1 tbsp, teaspoons in eighths below."""
+    """A small volume in spoons: tablespoons in halves from 2 tbsp and quarters below, then teaspoons."""
     if ml >= 0.95 * ML_PER_TBSP:
-        return f"{_fraction(ml / ML_PER_TBSP, 2)}{_NBSP}tbsp"
+        return f"{_fraction(ml / ML_PER_TBSP, 2 if ml >= 2 * ML_PER_TBSP else 4)}{_NBSP}tbsp"
     if ml < ML_PER_TSP / 16:
         return f"0{_NBSP}tsp"
     return f"{_fraction(ml / ML_PER_TSP, 8 if ml < ML_PER_TSP / 2 else 4)}{_NBSP}tsp"

@@ -170,7 +170,7 @@ def _route(
 ) -> Route:
     now = pot.contents
     more_water = max(water - now.water, 0.0)
-    boiled = boiled_to_water(now, water) if not more_water else now
+    boiled = pot.traded(boiled_to_water(now, water)) if not more_water else now
     stop = boiled + Contents(water=more_water)
     bound = stop + thickener.added(dry) if thickener else stop
     salt = salt_to_add_g(bound.salt, bound.liquid_g, wanted.salt_percent)
@@ -190,7 +190,7 @@ def _route(
         let_down_ml=more_water * ML_G["water"],
         steam_g=gone_g,
         mark_mm=mark,
-        gross_g=None if pot.pan.empty_g is None else boiled.mass_g + pot.pan.empty_g,
+        gross_g=pot.gross_of(boiled),
         minutes=Estimate(minutes.low + warm_up.low, minutes.best + warm_up.best, minutes.high + warm_up.high),
         thickener=thickener,
         dry_g=dry,
@@ -254,9 +254,10 @@ def _dry_needed(
     phase it is dissolved in, putting it back in converges to 0.01 g in a few rounds.
     """
     c = contents
-    solids = c.salt + c.sugar + c.acid + c.gelatin + c.pulp + c.other + c.starch_g
+    solids = c.salt + c.sugar + c.acid + c.acetic + c.gelatin + c.pulp + c.other + c.starch_g
     solids_ml = (
-        c.salt * ML_G["salt"] + c.sugar * ML_G["sugar"] + c.acid * ML_G["acid"] + c.gelatin * ML_G["gelatin"]
+        c.salt * ML_G["salt"] + c.sugar * ML_G["sugar"] + (c.acid + c.acetic) * ML_G["acid"]
+        + c.gelatin * ML_G["gelatin"]
         + c.pulp * ML_G["pulp"] + c.other * ML_G["other"] + c.starch_g * ML_G["starch"]
     )  # fmt: skip
     flour = flour_equivalent_g(c.starch)

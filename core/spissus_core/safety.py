@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from . import events as ev
+from .alcohol import strength_percent
 from .body import Body
+from .braise import Braise
 from .contents import Contents
 from .fold import Timeline
-from .ingredients import ingredient
 from .thickeners import THICKENERS
 
 #: While fat is handled (common practice, and rules for drains everywhere).
@@ -21,6 +22,13 @@ SERVING_CAUTIONS = (
     "Keep it hot at 57 °C / 135 °F or above (63 °C in England). To keep it for later, cool it from 57 to 21 °C "
     "within 2 h and to 5 °C within 6 h in all: shallow pans, an ice bath, stirring.",
     "Local food rules and your own food-safety plan come first.",
+)
+
+#: While a pot cools. Limits as in :mod:`.cooling`.
+COOLING_CAUTIONS = (
+    "From 57 to 21 °C (135 to 70 °F) within 2 h and to 5 °C (41 °F) within 6 h in all: a whole pot with meat in it "
+    "often fails. Lift the meat or split it, shallow pans of at most 5 cm, an ice bath, stirring, then the fridge.",
+    "Never leave a full pot to cool to room temperature first. Local food rules come first.",
 )
 
 #: Body from which boiling slows and scorching starts, step of the ladder (common practice).
@@ -39,22 +47,52 @@ def boiling_cautions(body: Body) -> tuple[str, ...]:
 ALCOHOL_WORTH_A_WORD_G = 0.5
 
 
-def alcohol_cautions(contents: Contents) -> tuple[str, ...]:
-    """Alcohol the ledger still holds; what the braise itself brought is not in it (common practice)."""
+def alcohol_cautions(contents: Contents, portions: int | None = None) -> tuple[str, ...]:
+    """Alcohol the ledger still holds, in g, in % vol and for each portion (common practice)."""
     if contents.ethanol < ALCOHOL_WORTH_A_WORD_G:
         return ()
+    each = f", {contents.ethanol / portions:.1f} g in each of {portions} portions" if portions else ""
+    strength = strength_percent(contents.ethanol, contents.liquid_ml)
     return (
-        f"About {contents.ethanol:.0f} g of alcohol is still in the pot from what was added here, by the ledger. "
+        f"About {contents.ethanol:.1f} g of alcohol may still be in the pot by the ledger, {strength:.1f} % vol{each}. "
         "Boiling drives most of it off, never surely all.",
     )
 
 
-def allergens(timeline: Timeline) -> tuple[str, ...]:
-    """Allergens of everything that was added, by name and in order of the alphabet.
+#: For anyone who sets spirits alight (common practice).
+FLAMING_CAUTIONS = (
+    "Flaming: take the pan off the burner, switch the extractor off, keep a lid at hand, never pour from the bottle. "
+    "At home it is better not done: boiling drives off more.",
+)
 
-    What went into the braise before it was strained is not known here.
-    """
+
+def intake_cautions(braise: Braise) -> tuple[str, ...]:
+    """What to mind about what went in (common practice)."""
+    out: list[str] = []
+    uses = {line.use for line in braise.counted}
+    groups = {line.what.group for line in braise.counted}
+    if "flamed" in uses:
+        out += FLAMING_CAUTIONS
+    if groups & {"wine", "tomato"}:
+        out.append(
+            "Wine and tomato can taste of metal from bare iron or aluminium: enamelled or steel pans are kinder."
+        )
+    if any(line.what.key == "tomato_paste" for line in braise.counted):
+        out.append("Tomato paste wants 2 to 5 min of frying before liquid goes in, to lose its raw taste.")
+    if any(line.what.group == "starch" and line.use in ("in", "dredged") for line in braise.counted):
+        out.append(
+            "Flour wants 1 to 4 min of frying before liquid goes in. It concentrates with everything else; wipe black "
+            "flour out of the pan, it is bitter."
+        )
+    return tuple(out)
+
+
+def allergens(timeline: Timeline) -> tuple[str, ...]:
+    """Allergens of everything that is known to be in the pot, by name and in order of the alphabet."""
     found: set[str] = set()
+    braise = timeline.started.liquid.braise if timeline.started else None
+    for line in braise.counted if braise else ():
+        found.update(line.what.allergens)
     for moment in timeline.moments:
         happened = moment.event.payload
         if moment.struck or moment.problem is not None:
@@ -62,12 +100,15 @@ def allergens(timeline: Timeline) -> tuple[str, ...]:
         if isinstance(happened, ev.Thickened):
             found.update(THICKENERS[happened.thickener].allergens)
         elif isinstance(happened, ev.Added):
-            found.update(ingredient(happened.ingredient).allergens)
+            found.update(happened.what.allergens)
     return tuple(sorted(found))
 
 
 def allergen_cautions(timeline: Timeline) -> tuple[str, ...]:
     """What to tell a guest who asks."""
     known = ", ".join(allergens(timeline))
+    if timeline.started and timeline.started.liquid.braise:
+        said = f"By the list it holds {known}." if known else "The list names no allergen."
+        return (f"{said} Labels of what you bought come first.",)
     brought = f"What was added here brings {known}. " if known else ""
     return (f"{brought}Allergens of the braise itself, its stock and its wine count too.",)

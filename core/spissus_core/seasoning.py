@@ -83,7 +83,14 @@ class SaltByStock(BaseModel):
     stock: StockKind
 
 
-SaltStart = Annotated[SaltByTaste | SaltByMeter | SaltByStock, Field(discriminator="by")]
+class SaltByList(BaseModel):
+    """Nobody measured or tasted it: what went into the braise has to tell."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    by: Literal["list"] = "list"
+
+
+SaltStart = Annotated[SaltByTaste | SaltByMeter | SaltByStock | SaltByList, Field(discriminator="by")]
 
 
 def starting_salt_percent(start: SaltByTaste | SaltByMeter | SaltByStock) -> Estimate:
