@@ -6,6 +6,8 @@ lid, or where the loss is unknown, only the published retention table is any hel
 
 from __future__ import annotations
 
+import math
+from bisect import bisect
 from dataclasses import dataclass
 from typing import Literal
 
@@ -24,8 +26,8 @@ EQUILIBRIUM = (
     (0.2337, 0.5445), (0.2608, 0.5580), (0.3273, 0.5826), (0.3965, 0.6122), (0.5079, 0.6564),
 )  # fmt: skip
 
-_X = np.array([x for x, _ in EQUILIBRIUM])
-_ALPHA = np.array([(y / (1 - y)) / (x / (1 - x)) for x, y in EQUILIBRIUM])
+_X = tuple(x for x, _ in EQUILIBRIUM)
+_ALPHA = tuple((y / (1 - y)) / (x / (1 - x)) for x, y in EQUILIBRIUM)
 
 
 #: With this factor on α Rayleigh's equation gives an upper bound. Modelling choice.
@@ -40,7 +42,13 @@ def relative_volatility(mole_fraction: float) -> float:
 
     Linear between the tabled points; the most dilute value is held below 1.9 mol %.
     """
-    return float(np.interp(mole_fraction, _X, _ALPHA))
+    if mole_fraction <= _X[0]:
+        return _ALPHA[0]
+    above = bisect(_X, mole_fraction)
+    if above == len(_X):
+        return _ALPHA[-1]
+    along = (mole_fraction - _X[above - 1]) / (_X[above] - _X[above - 1])
+    return _ALPHA[above - 1] + along * (_ALPHA[above] - _ALPHA[above - 1])
 
 
 def ethanol_left(
@@ -62,18 +70,18 @@ def ethanol_left(
         return ethanol_g
     if water_left_g <= 0.0:
         return 0.0
-    step = np.log(water_left_g / water_g) / steps
-    log_ratio = np.log((ethanol_g / MOLAR_MASS_ETHANOL) / (water_g / MOLAR_MASS_WATER))
+    step = math.log(water_left_g / water_g) / steps
+    log_ratio = math.log((ethanol_g / MOLAR_MASS_ETHANOL) / (water_g / MOLAR_MASS_WATER))
 
     def alpha(at: float) -> float:
-        ratio = np.exp(at)
+        ratio = math.exp(at)
         return volatility * relative_volatility(ratio / (1 + ratio))
 
     for _ in range(steps):
         first = alpha(log_ratio) - 1.0
         second = alpha(log_ratio + first * step) - 1.0
         log_ratio += 0.5 * (first + second) * step
-    return float(np.exp(log_ratio) * water_left_g / MOLAR_MASS_WATER * MOLAR_MASS_ETHANOL)
+    return math.exp(log_ratio) * water_left_g / MOLAR_MASS_WATER * MOLAR_MASS_ETHANOL
 
 
 #: Relative volatility of acetic acid in dilute solution. Modelling choice, within 0.65 to 0.70.

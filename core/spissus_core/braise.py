@@ -22,6 +22,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from .alcohol import (
     ADDED_AND_OFF_THE_HEAT,
     FLAMED,
+    UPPER_BOUND,
     AlcoholLeft,
     ethanol_left,
     left_by_table,
@@ -461,7 +462,15 @@ def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measu
     cooked = sum(one.contents.ethanol for one in poured if one.line.use != "late")
     late = sum(one.contents.ethanol for one in poured if one.line.use == "late")
     if cooked + late < 0.05:
-        return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
+        before = sum(one.line.what.portion(one.line.grams).ethanol for one in poured)
+        if before < 0.05:
+            return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
+        most = sum(_most_left(one) for one in poured)
+        why = (
+            f"Boiled down open before the braise: Rayleigh's equation leaves {cooked:.2f} of {before:.0f} g, at most "
+            f"{most:.2f} g."
+        )
+        return AlcoholLeft(Estimate(0.0, cooked, max(most, cooked)), "vapour", say(why))
     start = best.water_in + best.juice_g
     if braise.cover == "open" and measured and best.loss_g > 0.0:
         left = left_by_vapour(cooked, start, max(start - best.loss_g, 1.0))
@@ -535,8 +544,8 @@ def _salt_terms(braise: Braise, poured: Sequence[_Poured], best: _Balance, salt:
         Reason(
             "Shared out",
             say(
-                f"{best.salt_total:.1f} g × {100 * best.share:.0f} %, the liquid’s share of all the water, less what the "
-                f"sieve holds back = {best.contents.salt:.1f} g ({_range(salt)})"
+                f"{best.salt_total:.1f} g × {100 * best.share:.0f} %, the liquid’s share of all the water, less what "
+                f"the sieve holds back = {best.contents.salt:.1f} g ({_range(salt)})"
             ),
         )
     )
@@ -562,8 +571,33 @@ def _sum_terms(
             out.append(Reason(what.name.capitalize(), say(text + trimmed, line.shown)))
         elif what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= 0.1:
             out.append(Reason(what.name.capitalize(), say(f"{{}}: gives part of its {grams:.1f} g", line.shown)))
-    out.append(Reason("Together", say(f"about {found.best:.0f} g ({_range(found)})")))
+    best = f"{found.best:.0f}" if found.high >= 10 else f"{found.best:.1f}"
+    out.append(Reason("Together", say(f"about {best} g ({_range(found)})")))
     return tuple(out)
+
+
+def brings(line: Line) -> str:
+    """What a line puts into the pot, or gives to it, in short: "3.7 g salt, 18 g gelatin". Empty where little."""
+    if not line.counts:
+        return ""
+    what = line.what
+    if what.cut:
+        cut, raw = CUTS[what.cut], line.grams / 100.0
+        shares = (("fat", cut.fat), ("gelatin", cut.gelatin))
+        given = [f"{e.low * raw:.0f} to {e.high * raw:.0f} g {name}" for name, e in shares if e.high * raw >= 1.0]
+        salt = what.salt * raw
+        return ", ".join(["gives " + given[0], *given[1:]] if given else []) + (f", {salt:.1f} g salt" * (salt >= 0.1))
+    c = _as_poured(line)
+    named = (
+        ("salt", c.salt, 0.1), ("alcohol", c.ethanol, 0.5), ("fat", c.fat_free + c.fat_emulsified, 1.0),
+        ("gelatin", c.gelatin, 1.0), ("sugar", c.sugar, 1.0), ("acid", c.acid + c.acetic, 0.3),
+        ("starch", c.starch_g, 1.0),
+    )  # fmt: skip
+    return ", ".join(
+        f"{grams:.1f} g {name}" if grams < 10 else f"{grams:.0f} g {name}"
+        for name, grams, least in named
+        if grams >= least
+    )
 
 
 def reduced_note(line: Line) -> Said | None:
@@ -573,10 +607,12 @@ def reduced_note(line: Line) -> Said | None:
     before, after = line.what.portion(line.grams), _as_poured(line)
     text = (
         f"{{}} left of {{}}. Sugar {after.sugar:.0f} g and acid {after.acid:.1f} g stay; of {before.ethanol:.0f} g of "
-        f"alcohol {after.ethanol:.1f} g are left, at most {_most_left(before, after):.1f} g."
+        f"alcohol {after.ethanol:.1f} g are left, at most {_most_left(_Poured(line, after)):.1f} g."
     )
     return say(text, show_volume(after.liquid_ml), show_volume(before.liquid_ml))
 
 
-def _most_left(before: Contents, after: Contents) -> float:
-    return ethanol_left(before.ethanol, before.water, after.water, volatility=0.7)
+def _most_left(poured: _Poured) -> float:
+    """Upper bound of the alcohol that boiling a line down first has left, g."""
+    before = poured.line.what.portion(poured.line.grams)
+    return ethanol_left(before.ethanol, before.water, poured.contents.water, volatility=UPPER_BOUND)

@@ -87,6 +87,19 @@ def _towards(readings: Sequence[Reading], surroundings_c: float, began: float, l
     return Cooling("in_time" if arrives <= due else "too_slow", began, limit_c, due, arrives)
 
 
+def forecast(readings: Sequence[Reading], surroundings_c: float, until: float, steps: int = 24) -> tuple[Reading, ...]:
+    """The way down from the last reading to minute ``until``, at the pace so far; empty where there is none."""
+    constant = time_constant(readings, surroundings_c)
+    if constant is None or not math.isfinite(constant) or readings[-1].minute >= until:
+        return ()
+    last = readings[-1]
+    minutes = np.linspace(last.minute, until, steps)
+    excess = last.celsius - surroundings_c
+    return tuple(
+        Reading(float(m), surroundings_c + excess * math.exp(-(float(m) - last.minute) / constant)) for m in minutes
+    )
+
+
 def time_constant(readings: Sequence[Reading], surroundings_c: float) -> float | None:
     """Time constant of the cooling, min; None for fewer than two readings, infinite where it does not cool."""
     warm = [r for r in readings if r.celsius > surroundings_c + PROBE_K]

@@ -167,8 +167,7 @@ class IcePrice:
     @property
     def minutes(self) -> Estimate:
         """Heating and boiling together."""
-        h, b = self.heat_min, self.boil_min
-        return Estimate(h.low + b.low, h.best + b.best, h.high + b.high)
+        return self.heat_min.plus(self.boil_min)
 
 
 def ice_price(mass_g: float, from_c: float, to_c: float, net_kw: float) -> IcePrice:

@@ -15,6 +15,7 @@ from uuid import UUID
 from . import events as ev
 from .body import Body, body_of
 from .contents import SPECIFIC_VOLUME_ML_G, Contents
+from .cooling import Reading
 from .errors import MeasurementError, SpissusError
 from .estimate import Estimate
 from .evaporation import boiled_to_mass, boiled_to_volume
@@ -138,6 +139,15 @@ class Moment:
 
 
 @dataclass(frozen=True, slots=True)
+class CoolingLog:
+    """A pot set to cool: since when, in what surroundings, °C, and its temperatures, minutes from then."""
+
+    began: datetime
+    surroundings_c: float
+    readings: tuple[Reading, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Timeline:
     """A folded batch: every event in order, and what stands at the end."""
 
@@ -165,21 +175,21 @@ class Timeline:
         return max(times, default=None)
 
     @property
-    def cooling(self) -> tuple[ev.Cooling, tuple[tuple[datetime, float], ...]] | None:
-        """The newest cooling with its temperatures, °C, or None; it ends when the pot is heated again."""
-        found: ev.Cooling | None = None
-        log: list[tuple[datetime, float]] = []
+    def cooling(self) -> CoolingLog | None:
+        """The cooling that is under way, or None; it ends when the fat is off, or the pot heated again."""
+        found: CoolingLog | None = None
         for m in self.moments:
-            happened = m.event.payload
-            if m.struck:
+            happened, at = m.event.payload, m.event.at
+            if m.struck or m.problem is not None:
                 continue
             if isinstance(happened, ev.Cooling):
-                found, log = happened, [(m.event.at, happened.celsius)]
+                found = CoolingLog(at, happened.surroundings_c, (Reading(0.0, happened.celsius),))
             elif isinstance(happened, ev.Probed) and found is not None:
-                log.append((m.event.at, happened.celsius))
-            elif isinstance(happened, ev.Read) and happened.measured.hot:
+                minute = (at - found.began).total_seconds() / 60.0
+                found = replace(found, readings=(*found.readings, Reading(minute, happened.celsius)))
+            elif isinstance(happened, ev.Skimmed) or (isinstance(happened, ev.Read) and happened.measured.hot):
                 found = None
-        return None if found is None else (found, tuple(log))
+        return found
 
     @property
     def start(self) -> Pot | None:
@@ -390,12 +400,12 @@ def _skimmed(pot: Pot, happened: ev.Skimmed) -> Pot:
 
 
 #: Liquid that has stood for a moment off the heat before the ice goes in, °C. Modelling choice.
-_STOOD_C = OFF_THE_BOIL_C - 15.0
+STOOD_C = OFF_THE_BOIL_C - 15.0
 
 
 def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
     """Ice that sets the fat on this pot, g, straight from the stove or cold already."""
-    return ice_needed_g(pot.contents.mass_g, _STOOD_C, to_c) if pot.hot else 0.0
+    return ice_needed_g(pot.contents.mass_g, STOOD_C, to_c) if pot.hot else 0.0
 
 
 def _read(pot: Pot, happened: ev.Read) -> Pot:

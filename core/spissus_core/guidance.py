@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from typing import Literal
 
 from . import events as ev
+from .cooling import Cooling, judge
 from .evaporation import boiled_to_volume, boiling_rate_g_min
 from .fold import Pot, Timeline, fat_to_skim
 from .routes import Route, solve_route
@@ -13,8 +15,8 @@ from .seasoning import FIRST_SHARE as FIRST_SALT
 from .thickeners import FIRST_SHARE as FIRST_THICKENER
 
 ActKind = Literal[
-    "start", "want", "choose", "skim", "boil", "let_down", "thicken", "test_body", "salt", "test_salt", "finish",
-    "done",
+    "start", "cool", "want", "choose", "skim", "boil", "let_down", "thicken", "test_body", "salt", "test_salt",
+    "finish", "done",
 ]  # fmt: skip
 
 #: Longest time between looks, min (common practice).
@@ -34,7 +36,8 @@ class Act:
 
     ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for let_down, dry g for
     thicken, g for salt. ``look_min`` and ``expect_mm`` belong to boil, where ``route`` holds the mark
-    to stop at. ``first`` tells the first helping of thickener or salt from those that follow.
+    to stop at. ``first`` tells the first helping of thickener or salt from those that follow. ``cooling``
+    is where a cooling pot stands, and ``by`` when it must meet its next limit.
     """
 
     kind: ActKind
@@ -46,6 +49,8 @@ class Act:
     stop_mm: float = 0.0
     stop_gross_g: float | None = None
     first: bool = True
+    cooling: Cooling | None = None
+    by: datetime | None = None
 
 
 def next_act(timeline: Timeline) -> Act:
@@ -55,6 +60,11 @@ def next_act(timeline: Timeline) -> Act:
         return Act("start")
     if timeline.finished is not None:
         return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
+    if timeline.cooling is not None:
+        log = timeline.cooling
+        stands = judge(log.readings, log.surroundings_c)
+        due = None if stands.limit_minute is None else log.began + timedelta(minutes=stands.limit_minute)
+        return Act("cool", amount=pot.contents.fat_ml, cooling=stands, by=due)
     if timeline.wanted is None:
         return Act("want")
     if timeline.chosen is None:

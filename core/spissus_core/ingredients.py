@@ -121,19 +121,27 @@ class Ingredient(BaseModel):
         """Water, g per 100 g: what the other masses leave."""
         return max(100.0 - self._dissolved, 0.0)
 
+    def __hash__(self) -> int:
+        # The weights of its pieces stand in a mapping, which has no hash of its own.
+        return hash((self.key, self.name, self.sodium_mg))
+
     def portion(self, mass_g: float) -> Contents:
         """What ``mass_g`` g of it bring into the pot.
 
         Its starch counts as plain flour; fats and the fat of stock float, that of everything else stays
         emulsified.
         """
+        return self._of_100_g.scaled(mass_g / 100.0)
+
+    @cached_property
+    def _of_100_g(self) -> Contents:
         masses = {
             "water": self.water, "ethanol": self.ethanol, "salt": self.salt, "sugar": self.sugar, "acid": self.acid,
             "acetic": self.acetic, "gelatin": self.gelatin, "pulp": self.pulp, "other": self.other,
             "fat_free" if self.group in ("fat", "stock") else "fat_emulsified": self.fat,
         }  # fmt: skip
         starch = {"white_roux": self.starch} if self.starch else {}
-        return Contents(**masses, starch=starch).scaled(mass_g / 100.0)
+        return Contents(**masses, starch=starch)
 
 
 @lru_cache(maxsize=1)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from types import MappingProxyType
 from typing import Literal
 
@@ -16,7 +17,7 @@ from .estimate import Z80, Estimate
 from .fat import layer_ml
 from .fields import DepthMm, MassG, VolumeMl
 from .measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
-from .quantities import Said, say
+from .quantities import Said, say, show_volume
 from .seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
 from .vessels import Pan
 
@@ -102,6 +103,8 @@ class Strained:
     doubt: Said | None = None
 
 
+# Folding a batch works the start out anew each time, from the same words.
+@lru_cache(maxsize=512)
 def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     """The ledger of the strained liquid in ``pan``.
 
@@ -140,8 +143,28 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
         error = error_ml(pan, by, liquid_ml + fat_ml, listed.contents.density_g_ml)
     contents = _with_fat(pan, estimated.contents, fat_ml)
     salt, doubt = _pinned(estimated.ranges["salt"].scaled(100.0 / contents.liquid_g), known.salt)
+    if known.measured is not None:
+        doubt = doubt or _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
     salt_g = salt.scaled(contents.liquid_g / 100.0)
     return Strained(contents.with_masses(salt=salt_g.best), salt_g, by, error, estimated, doubt)
+
+
+def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Said | None:
+    """What to ask where the pot holds clearly more than the list can account for, or clearly less."""
+    room = 2.0 * error
+    if liquid_ml > listed.high + room:
+        return say(
+            "The pot holds {}, the list accounts for {} at most. Is something missing from the list, or was the fat "
+            "or the meat measured with it? The measurement is believed.",
+            show_volume(liquid_ml), show_volume(listed.high),
+        )  # fmt: skip
+    if liquid_ml < listed.low - room:
+        return say(
+            "The pot holds {}, the list leads one to expect {} or more: it boiled away, stayed in the sieve, or was "
+            "never in. The measurement is believed.",
+            show_volume(liquid_ml), show_volume(listed.low),
+        )  # fmt: skip
+    return None
 
 
 def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:

@@ -287,16 +287,14 @@ _REDUCED = re.compile(
 )  # fmt: skip
 _LEAVE = re.compile(r"[,;(]?\s*(?:leave|leaving)\s+" + _SHARE + r"\)?", re.I)
 _POURED_OFF = re.compile(r"[,;(]?\s*(?:(?P<part>most|half|all|some)\s+(?:of it\s+)?)?poured off\)?", re.I)
-_USES: tuple[tuple[Use, re.Pattern[str]], ...] = tuple(
-    (use, re.compile(rf"[,;(]?\s*(?:{words})\)?", re.I))
-    for use, words in (
+_USE_WORDS: tuple[tuple[Use, str], ...] = (
         ("flamed", r"flamed|flamb[eé]d?|set alight|ignited"),
         ("late", r"(?:added |stirred in )?(?:at the end|off the heat|to finish|at the last minute)"),
         ("dredged", r"(?:for |to )?(?:dredging|dredged?|dusting|dusted|dust|coating|coat)(?: the meat)?"),
         ("rubbed", r"(?:rubbed|dry-brined|sprinkled)?\s*(?:on|onto|into|over) the meat|for the meat|rubbed in"),
         ("fried", r"(?:for|to) (?:the )?(?:frying|fry|browning|brown|sear|searing)(?: in)?(?: the meat)?"),
-    )
-)
+)  # fmt: skip
+_USES = tuple((use, re.compile(rf"[,;(]?\s*(?:{words})\)?", re.I)) for use, words in _USE_WORDS)
 _POURED_PARTS = {"most": 0.85, "half": 0.5, "all": 0.95, "some": 0.4, None: 0.85}
 
 #: Words that describe and do not name.
@@ -349,13 +347,14 @@ _PARTS = re.compile(
 )
 
 
-def read_line(text: str, own: Sequence[Ingredient] = ()) -> list[ReadLine]:
+def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | None = None) -> list[ReadLine]:
     """A line as it was understood; two where a concentrate and its water stand in one.
 
     Parameters
     ----------
     text : the line as written, e.g. ``"half a bottle of red wine, reduced by half"``.
     own : the kitchen's own ingredients, sought before the catalogue.
+    meant : the ingredient that was chosen for it, whatever the line calls it.
 
     Returns
     -------
@@ -367,12 +366,12 @@ def read_line(text: str, own: Sequence[Ingredient] = ()) -> list[ReadLine]:
     try:
         if parts := _PARTS.fullmatch(shown):
             return _parts(text, parts, own)
-        return [_one_line(text, shown, own)]
+        return [_one_line(text, shown, own, meant)]
     except QuantityError as error:
         return [ReadLine(text, shown, problem=error.message)]
 
 
-def _one_line(text: str, shown: str, own: Sequence[Ingredient]) -> ReadLine:
+def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient | None = None) -> ReadLine:
     body, use, left, poured = _uses(shown)
     if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
         raise QuantityError("amount", f"“{shown}” is below zero. Write a positive amount.")
@@ -384,7 +383,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient]) -> ReadLine:
         read = _amount_last(body)
     count, measure, name = read if read else (None, None, body)
     name = _without_second_amount(_OF.sub("", name, count=1) if _OF.match(name) else name).strip(" ,;:.")
-    if not name:
+    if not name and meant is None:
         raise QuantityError("ingredient", "This says how much, but not of what.")
     if (
         isinstance(measure, str)
@@ -397,12 +396,12 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient]) -> ReadLine:
     word, name = _piece_word(name, measure, count)
     found = _named(name, own)
     candidates = tuple(f.ingredient for f in found[:4])
-    if not found or found[0].score < SURE:
+    if meant is None and (not found or found[0].score < SURE):
         hint = "Perhaps one of these?" if candidates else "It does not count; choose something like it, or leave it so."
         return ReadLine(
             text, name, problem=f"“{name[:60]}” is not in the catalogue. {hint}", candidates=candidates, use=use
         )
-    what = found[0].ingredient
+    what = meant or found[0].ingredient
     if word and word in what.pieces:
         measure = word
     if use == "in" and what.group == "fat" and poured:

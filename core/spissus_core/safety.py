@@ -43,6 +43,8 @@ def boiling_cautions(body: Body) -> tuple[str, ...]:
     return (always,)
 
 
+ALCOHOL_REMAINS = "Boiling drives most of it off, never surely all: tell whoever must not have any."
+
 #: Less alcohol than this in a whole pot is not worth a word, g. Modelling choice.
 ALCOHOL_WORTH_A_WORD_G = 0.5
 
@@ -55,7 +57,7 @@ def alcohol_cautions(contents: Contents, portions: int | None = None) -> tuple[s
     strength = strength_percent(contents.ethanol, contents.liquid_ml)
     return (
         f"About {contents.ethanol:.1f} g of alcohol may still be in the pot by the ledger, {strength:.1f} % vol{each}. "
-        "Boiling drives most of it off, never surely all.",
+        f"{ALCOHOL_REMAINS}",
     )
 
 

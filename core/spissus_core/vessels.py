@@ -19,7 +19,7 @@ from scipy.optimize import brentq, least_squares
 
 from .errors import MeasurementError
 from .fields import Name, PanHeightMm, PanWeightG, PanWidthMm
-from .quantities import show_length, show_volume
+from .quantities import ML_PER_CUP, Shown, UnitSystem, show_length, show_volume
 
 Shape = Literal["round", "oval", "rectangular"]
 
@@ -120,6 +120,23 @@ class Pan(BaseModel):
         return float(
             brentq(lambda h: self.volume_ml(min(h, self.height_mm)) - volume_ml, 0.0, self.height_mm * (1 + 1e-9))
         )
+
+
+#: Steps between the marks of a skewer, mL, by system of units; the first that leaves the marks apart is taken.
+_STEPS_ML: dict[UnitSystem, tuple[float, ...]] = {
+    "metric": (50.0, 100.0, 250.0, 500.0, 1000.0, 2500.0, 5000.0),
+    "us": tuple(ML_PER_CUP * cups for cups in (0.25, 0.5, 1.0, 2.0, 4.0, 8.0, 16.0)),
+}
+#: Marks closer than this cannot be told apart on a skewer, mm. Modelling choice.
+_APART_MM = 6.0
+
+
+def volume_marks(pan: Pan, units: UnitSystem) -> tuple[tuple[float, Shown], ...]:
+    """Depths, mm, at which round volumes stand in ``pan``, each with its volume, from the base to the rim."""
+    widest = pan.area_mm2(pan.height_mm)
+    step = next((s for s in _STEPS_ML[units] if s * 1000.0 / widest >= _APART_MM), _STEPS_ML[units][-1])
+    volumes = [step * i for i in range(1, int(pan.capacity_ml / step) + 1)]
+    return tuple((pan.depth_mm(volume), show_volume(volume)) for volume in volumes)
 
 
 # -- calibration ----------------------------------------------------------------------------------

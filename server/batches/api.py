@@ -4,23 +4,32 @@ from __future__ import annotations
 
 import base64
 import json
+from dataclasses import replace
 from datetime import UTC, datetime
+from typing import Literal
 from uuid import UUID, uuid4
 
 from django.db.models import Q
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from interchange import skewer
 from kitchens.api import PanShape
 from kitchens.services import Member, burner_spec, member_of, pan_spec
+from larder.services import own_ingredients
 from ninja import Router
 from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.fold import fold
-from spissus_core.ingredients import catalogue
+from spissus_core.guidance import next_act
+from spissus_core.ingredients import ingredient
+from spissus_core.intake import strained_liquid
+from spissus_core.journey import journey
+from spissus_core.lines import read_line, read_list, read_sentence
+from spissus_core.quantities import UnitSystem
 from spissus_core.routes import solve_routes, trade
 
-from . import presenter, services
+from . import intake, presenter, services
 from . import schemas as sc
 from .models import Batch
 
@@ -30,12 +39,37 @@ PAGE = 30
 
 
 def _started(member: Member, start: sc.StartedIn) -> ev.Started:
-    """The start with the pan and burner as they are now: later changes to either leave it alone."""
+    """The start with the pan, the burner and the kitchen's own ingredients as they are now.
+
+    Later changes to any of them leave it alone.
+    """
+    liquid = start.liquid
+    if liquid.braise is not None:
+        own = own_ingredients(member.kitchen.pk)
+        lines = tuple(intake.with_own(line, own) for line in liquid.braise.lines)
+        liquid = liquid.model_copy(update={"braise": liquid.braise.model_copy(update={"lines": lines})})
     return ev.Started(
         pan=pan_spec(member.kitchen.pk, start.pan_id),
         burner=burner_spec(member.kitchen.pk, start.burner_id),
-        liquid=start.liquid,
+        liquid=liquid,
     )
+
+
+def _payload(member: Member, payload: sc.PayloadIn) -> ev.Payload:
+    """An event as it is kept: what the page names by id is written out."""
+    match payload:
+        case sc.StartedIn():
+            return _started(member, payload)
+        case sc.DrawnIn():
+            return ev.Drawn(
+                volume_ml=payload.volume_ml,
+                pan=pan_spec(member.kitchen.pk, payload.pan_id),
+                burner=burner_spec(member.kitchen.pk, payload.burner_id),
+            )
+        case ev.Added():
+            own = {item.key: item for item in own_ingredients(member.kitchen.pk)}
+            return payload.model_copy(update={"own": own.get(payload.ingredient)})
+    return payload
 
 
 def _not_ahead(at: datetime) -> datetime:
@@ -49,12 +83,48 @@ def _not_ahead(at: datetime) -> datetime:
 def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
     started = _started(member_of(request), data)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
+    strained = strained_liquid(started.pan, started.liquid)
     assert timeline.pot is not None
     return sc.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
         pot=presenter.pot_out(timeline.pot),
         marks=presenter.marks_out(timeline),
+        ribbon=[presenter.stretch_out(s) for s in journey(timeline)],
+        estimated=(
+            None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
+        ),
+        doubt=None if strained.doubt is None else sc.SaidOut.of(strained.doubt),
     )
+
+
+@router.post("/previews/list", response=sc.LinesOut, summary="A pasted list of what went in, read")
+def preview_list(request: HttpRequest, data: sc.ListIn) -> sc.LinesOut:
+    own = own_ingredients(member_of(request).kitchen.pk)
+    read = read_list(data.text, own)
+    return sc.LinesOut(lines=[intake.read_out(line, own) for line in read.lines], rest=read.rest)
+
+
+@router.post("/previews/line", response=sc.LinesOut, summary="One line of it, read, or corrected")
+def preview_line(request: HttpRequest, data: sc.LineIn) -> sc.LinesOut:
+    own = own_ingredients(member_of(request).kitchen.pk)
+    meant = None
+    if data.ingredient is not None:
+        meant = next((i for i in own if i.key == data.ingredient), None) or ingredient(data.ingredient)
+    chosen = {n: v for n in ("use", "left", "poured_off") if (v := getattr(data, n)) is not None}
+    lines = [replace(line, **chosen) for line in read_line(data.text, own, meant)]
+    return sc.LinesOut(lines=[intake.read_out(line, own) for line in lines], rest="")
+
+
+@router.post("/previews/sentence", response=sc.SentenceOut, summary="A sentence about the strained liquid, read")
+def preview_sentence(request: HttpRequest, data: sc.SentenceIn) -> sc.SentenceOut:
+    member_of(request)
+    return intake.sentence_out(read_sentence(data.text))
+
+
+@router.post("/previews/concentrate", response=sc.ConcentrateOut, summary="Concentrate and water for a volume")
+def preview_concentrate(request: HttpRequest, data: sc.ConcentrateIn) -> sc.ConcentrateOut:
+    member_of(request)
+    return intake.concentrate_out(data)
 
 
 @router.get("/batches", response=sc.BatchPage, summary="Batches, newest first")
@@ -102,7 +172,7 @@ def read(request: HttpRequest, batch_id: UUID) -> sc.BatchOut:
 @router.post("/batches/{batch_id}/events", response=sc.BatchOut, summary="Record an event")
 def append(request: HttpRequest, batch_id: UUID, data: sc.EventIn) -> sc.BatchOut:
     member = member_of(request)
-    payload = _started(member, data.payload) if isinstance(data.payload, sc.StartedIn) else data.payload
+    payload = _payload(member, data.payload)
     timeline = services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), payload=payload)
     return presenter.batch_out(services.batch_of(member, batch_id), timeline)
 
@@ -116,6 +186,15 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOu
     return presenter.routes_out(timeline.pot, data, solved, trade(timeline.pot, data))
 
 
-@router.get("/ingredients", response=list[sc.IngredientOut], summary="The catalogue, by name")
-def ingredients(request: HttpRequest) -> list[sc.IngredientOut]:
-    return [sc.IngredientOut(key=i.key, name=i.name, group=i.group, salt_percent=i.salt) for i in catalogue().values()]
+@router.get("/batches/{batch_id}/skewer.{kind}", summary="The skewer with this batch's marks, at true size")
+def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
+    batch = services.batch_of(member_of(request), batch_id)
+    timeline = fold(services.log_of(batch))
+    assert timeline.pot is not None
+    marks = presenter.marks_out(timeline, next_act(timeline))
+    title = f"{batch.name}: {timeline.pot.pan.name}"
+    words = [
+        skewer.Mark(mark.depth.value, f"{presenter.MARK_WORDS[mark.kind]}: {getattr(mark.depth, units)}")
+        for mark in marks
+    ]
+    return skewer.response(kind, title, words, timeline.pot.pan.height_mm)

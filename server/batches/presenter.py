@@ -11,18 +11,20 @@ from spissus_core.body import LADDER, Body
 from spissus_core.contents import percent
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiling_rate_g_min
-from spissus_core.explanation import Reason, body_reason, notes, reasons
-from spissus_core.fat import WAYS
+from spissus_core.explanation import body_reason, notes, reasons
 from spissus_core.fold import Pot, Timeline
 from spissus_core.guidance import Act, next_act, plan
+from spissus_core.intake import strained_liquid
 from spissus_core.journey import Stretch, journey, stage_of, tone
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
-from spissus_core.quantities import say, show_length, show_mass, show_span, show_volume
+from spissus_core.quantities import Reason, say, show_length, show_mass, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
-from spissus_core.safety import FAT_CAUTIONS, SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 
 from . import schemas as out
+from .intake import estimated_out, start_out
 from .models import Batch
+from .skimming import cooling_out, skim_out
 from .wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, salt_amount
 
 _NAMES = {
@@ -32,20 +34,12 @@ _NAMES = {
 }  # fmt: skip
 
 
-def range_out(estimate: Estimate) -> out.RangeOut:
-    return out.RangeOut(low=estimate.low, best=estimate.best, high=estimate.high)
-
-
-def reason_out(reason: Reason) -> out.ReasonOut:
-    return out.ReasonOut(what=reason.what, how=out.SaidOut.of(reason.how))
-
-
 def body_out(body: Body) -> out.BodyOut:
     step = body.step
     low, high = max(step.low, 1.0), min(step.high, 2000.0)
     along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
     return out.BodyOut(
-        step=step.index, word=step.word, does=step.does, viscosity=range_out(body.estimate),
+        step=step.index, word=step.word, does=step.does, viscosity=out.RangeOut.of(body.estimate),
         position=step.index + min(max(along, 0.0), 0.999),
     )  # fmt: skip
 
@@ -59,12 +53,15 @@ def pot_out(pot: Pot) -> out.PotOut:
         fat=ShownOut.of(show_volume(c.fat_ml)),
         fat_depth=ShownOut.of(show_length(pot.fat_mm)),
         gross=None if pot.gross_g is None else ShownOut.of(show_mass(pot.gross_g)),
+        solids=None if pot.solids is None else ShownOut.of(show_mass(pot.solids.mass_g)),
+        kept=None if pot.kept is None else ShownOut.of(show_volume(pot.kept.liquid_ml)),
+        measured_by=pot.measured_by,
         liquid_error=ShownOut.of(show_volume(pot.error_ml)),
-        salt=range_out(pot.salt_percent),
+        salt=out.RangeOut.of(pot.salt_percent),
         body=body_out(pot.body),
         tone=tone(c),
         contents=_contents(pot),
-        reasons=[reason_out(reason) for reason in _pot_reasons(pot)],
+        reasons=[out.ReasonOut.of(reason) for reason in _pot_reasons(pot)],
         methods=_methods(pot),
     )
 
@@ -131,25 +128,25 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         share_left=route.share_left,
         mark=ShownOut.of(show_length(route.mark_mm)),
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
-        minutes=range_out(route.minutes),
+        minutes=out.RangeOut.of(route.minutes),
         thickener=None if t is None else t.label,
         dry_name=None if t is None else t.dry,
         dry=None if dry is None else ShownOut.of(dry.main),
         dry_also=None if dry is None else ShownOut.of(dry.also),
-        dry_range=None if t is None else range_out(route.dry_range_g),
+        dry_range=None if t is None else out.RangeOut.of(route.dry_range_g),
         carrier=None if carrier is None else ShownOut.of(carrier.main),
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
         carrier_name=None if t is None else ("fat" if t.fat_per_g else "cold water"),
         how=None if t is None else t.how,
         allergens=[] if t is None else list(t.allergens),
-        salt_before=range_out(route.salt_before),
-        salt_after=range_out(route.salt_after),
+        salt_before=out.RangeOut.of(route.salt_before),
+        salt_after=out.RangeOut.of(route.salt_after),
         salt_to_add=ShownOut.of(salt.main),
         salt_to_add_also=ShownOut.of(salt.also),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
-        reasons=[reason_out(reason) for reason in reasons(pot, wanted, route)],
+        reasons=[out.ReasonOut.of(reason) for reason in reasons(pot, wanted, route)],
     )
 
 
@@ -169,6 +166,10 @@ def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: t
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )  # fmt: skip
+
+
+#: What the skewer says beside its marks.
+MARK_WORDS = {"start": "start", "now": "now", "stop": "stop here", "ceiling": "too salty below"}
 
 
 def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
@@ -212,7 +213,7 @@ def curve_out(timeline: Timeline, act: Act) -> out.CurveOut:
         stop=ShownOut.of(show_volume(act.amount)) if boiling else None,
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
         arrive=_arrival(timeline.since, act.route.minutes) if timeline.since and boiling and act.route else None,
-        steam_g_min=range_out(boiling_rate_g_min(pot.burner.net_kw)),
+        steam_g_min=out.RangeOut.of(boiling_rate_g_min(pot.burner.net_kw)),
     )
 
 
@@ -241,25 +242,7 @@ def wanted_out(wanted: ev.Wanted) -> out.WantedOut:
         body=wanted.body,
         salt_percent=wanted.salt_percent,
         ceiling_percent=wanted.ceiling_percent,
-    )
-
-
-def start_out(started: ev.Started) -> out.StartOut:
-    """The start as the cook gave it."""
-    liquid, salt = started.liquid, started.liquid.salt
-    return out.StartOut(
-        pan=started.pan.name,
-        burner=started.burner.name,
-        method=liquid.measured.method,
-        value=liquid.measured.value,
-        hot=liquid.measured.hot,
-        fat_mm=liquid.fat_mm,
-        fat_ml=liquid.fat_ml,
-        salt_by=salt.by,
-        salt_verdict=getattr(salt, "verdict", None),
-        salt_percent=getattr(salt, "percent", None),
-        salt_stock=getattr(salt, "stock", None),
-        character=liquid.character,
+        fat_g_per_100_ml=wanted.fat_g_per_100_ml,
     )
 
 
@@ -270,6 +253,7 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
     assert pot is not None, "a batch begins with a start, which cannot be taken back"
     assert started is not None
     act, route, since = next_act(timeline), plan(timeline), timeline.since
+    strained = strained_liquid(started.pan, started.liquid)
     boiling = act.kind == "boil"
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return out.BatchOut(
@@ -294,30 +278,20 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
             thickener=None if thickener is None else thickener.kind,
             look_at=since + timedelta(minutes=act.look_min) if boiling and since else None,
             overdue=out.SaidOut.of(overdue_line(act)) if boiling else None,
+            by=act.by,
         ),
         log=_log(timeline),
-        skim_ways=_skim_ways(pot),
+        skim=skim_out(timeline, pot, strained, route),
+        cooling=cooling_out(timeline),
+        estimated=None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
+        doubt=None if strained.doubt is None else out.SaidOut.of(strained.doubt),
         served=_served(timeline, pot),
-        skim_cautions=list(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
         boil_cautions=list(boiling_cautions(pot.body)) if act.kind == "boil" else [],
         serve_cautions=[
             *alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS,
         ],
         ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
     )  # fmt: skip
-
-
-def _skim_ways(pot: Pot) -> list[out.SkimWayOut]:
-    return [
-        out.SkimWayOut(
-            way=key,
-            label=way.label,
-            share=way.share,
-            leaves=ShownOut.of(show_volume((1.0 - way.share) * pot.contents.fat_ml)),
-            time=show_span(*way.minutes),
-        )
-        for key, way in WAYS.items()
-    ]
 
 
 def _served(timeline: Timeline, pot: Pot) -> out.ServedOut:

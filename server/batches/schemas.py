@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
@@ -9,13 +10,16 @@ from uuid import UUID
 from kitchens.api import PanShape, ShownOut
 from pydantic import BaseModel, ConfigDict, Field
 from spissus_core import events as ev
+from spissus_core.braise import Line
+from spissus_core.estimate import Estimate
 from spissus_core.fat import SkimWay
-from spissus_core.fields import Title
+from spissus_core.fields import Title, VolumeMl
 from spissus_core.guidance import ActKind
-from spissus_core.intake import Character
+from spissus_core.intake import Character, StrainedLiquid
 from spissus_core.journey import Stage
+from spissus_core.lines import Use
 from spissus_core.measurement import Method
-from spissus_core.quantities import Said
+from spissus_core.quantities import Reason, Said, Shown
 from spissus_core.seasoning import StockKind, Verdict
 from spissus_core.thickeners import ThickenerKind
 
@@ -38,10 +42,20 @@ class RangeOut(BaseModel):
     best: float
     high: float
 
+    @classmethod
+    def of(cls, estimate: Estimate) -> RangeOut:
+        return cls(low=estimate.low, best=estimate.best, high=estimate.high)
+
 
 class ReasonOut(BaseModel):
+    """One line of the arithmetic behind a figure."""
+
     what: str
     how: SaidOut
+
+    @classmethod
+    def of(cls, reason: Reason) -> ReasonOut:
+        return cls(what=reason.what, how=SaidOut.of(reason.how))
 
 
 class BodyOut(BaseModel):
@@ -76,6 +90,9 @@ class PotOut(BaseModel):
     fat: ShownOut
     fat_depth: ShownOut
     gross: ShownOut | None
+    solids: ShownOut | None
+    kept: ShownOut | None
+    measured_by: Method | Literal["list"]
     liquid_error: ShownOut
     salt: RangeOut
     body: BodyOut
@@ -167,13 +184,15 @@ class WantedOut(BaseModel):
     body: int
     salt_percent: float
     ceiling_percent: float
+    fat_g_per_100_ml: float
 
 
 class ActOut(BaseModel):
     """The next act: its sentence, and what answers it where one tap is enough.
 
     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
-    then on.
+    then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
+    its own zone.
     """
 
     kind: ActKind
@@ -181,6 +200,7 @@ class ActOut(BaseModel):
     sentence: SaidOut
     look_at: datetime | None
     overdue: SaidOut | None
+    by: datetime | None
     amount: float
     thickener: ThickenerKind | None
 
@@ -232,13 +252,106 @@ class CurveOut(BaseModel):
 
 
 class SkimWayOut(BaseModel):
-    """A way to take the fat off this pot, and what it leaves."""
+    """A way to take the fat off this pot: what it leaves, takes with it and costs, or why it is barred."""
 
     way: SkimWay
     label: str
     share: float
+    takes: ShownOut
     leaves: ShownOut
+    leaves_at_most: ShownOut
+    lost: ShownOut
+    minutes: RangeOut
     time: str
+    costs: list[SaidOut]
+    barred: SaidOut | None
+    advised: bool
+    ice: ShownOut | None
+
+
+class SkimOut(BaseModel):
+    """Taking the fat off: the ways, how much is to stay, and what is to be known first."""
+
+    ways: list[SkimWayOut]
+    rest: ShownOut
+    rest_g_per_100_ml: float
+    fat: ShownOut
+    per_portion: SaidOut | None
+    kept: ShownOut | None
+    settling: SaidOut
+    sets: SaidOut
+    roux: SaidOut | None
+    cautions: list[str]
+
+
+class TemperatureOut(BaseModel):
+    at: datetime
+    celsius: float
+    shown: ShownOut
+
+
+class LimitOut(BaseModel):
+    """A temperature to be reached, and by when; unknown until the clock runs."""
+
+    celsius: float
+    shown: ShownOut
+    by: datetime | None
+
+
+class CoolingOut(BaseModel):
+    """A pot set to cool: its log, the way ahead at its pace, and how it stands."""
+
+    began: datetime
+    surroundings: ShownOut
+    verdict: Literal["above", "unknown", "in_time", "too_slow", "missed", "done"]
+    sentence: SaidOut
+    readings: list[TemperatureOut]
+    forecast: list[TemperatureOut]
+    limits: list[LimitOut]
+    cautions: list[str]
+
+
+class SpanOut(BaseModel):
+    """An amount with its 80 % interval."""
+
+    low: ShownOut
+    best: ShownOut
+    high: ShownOut
+
+    @classmethod
+    def of(cls, estimate: Estimate, show: Callable[[float], Shown]) -> SpanOut:
+        low, best, high = (ShownOut.of(show(value)) for value in (estimate.low, estimate.best, estimate.high))
+        return cls(low=low, best=best, high=high)
+
+
+class EstimateOut(BaseModel):
+    """One mass by the list of what went in, and the terms it comes from."""
+
+    name: str
+    label: str
+    span: SpanOut
+    reasons: list[ReasonOut]
+
+
+class AlcoholOut(BaseModel):
+    """Alcohol left, by which rule and why."""
+
+    grams: RangeOut
+    percent_vol: float
+    rule: Literal["vapour", "table", "none"]
+    why: SaidOut
+    caution: str | None
+
+
+class EstimatedOut(BaseModel):
+    """What the list of what went in says of the strained liquid."""
+
+    liquid: SpanOut
+    liquid_reasons: list[ReasonOut]
+    figures: list[EstimateOut]
+    alcohol: AlcoholOut
+    allergens: list[str]
+    cautions: list[str]
 
 
 class ServedOut(BaseModel):
@@ -248,21 +361,39 @@ class ServedOut(BaseModel):
     portions: int | None
 
 
+class FoundOut(BaseModel):
+    key: str
+    name: str
+
+
+class LineOut(BaseModel):
+    """A line of what went in: as it is kept, what it was taken for, and what it brings."""
+
+    line: Line
+    name: str
+    amount: ShownOut | None
+    about: bool
+    group: str | None
+    brings: str
+    note: SaidOut | None
+    problem: str | None
+    candidates: list[FoundOut]
+
+
+class LinesOut(BaseModel):
+    """A list as it was understood; ``rest`` is what was too much to read."""
+
+    lines: list[LineOut]
+    rest: str
+
+
 class StartOut(BaseModel):
     """The start as it was said, so that it can be corrected."""
 
     pan: str
     burner: str
-    method: Method
-    value: float
-    hot: bool
-    fat_mm: float | None
-    fat_ml: float | None
-    salt_by: Literal["taste", "meter", "stock"]
-    salt_verdict: Verdict | None
-    salt_percent: float | None
-    salt_stock: StockKind | None
-    character: Character
+    liquid: StrainedLiquid
+    lines: list[LineOut]
 
 
 class BatchOut(BaseModel):
@@ -284,9 +415,11 @@ class BatchOut(BaseModel):
     plan: RouteOut | None
     act: ActOut
     log: list[EntryOut]
-    skim_ways: list[SkimWayOut]
+    skim: SkimOut
+    cooling: CoolingOut | None
+    estimated: EstimatedOut | None
+    doubt: SaidOut | None
     served: ServedOut
-    skim_cautions: list[str]
     boil_cautions: list[str]
     serve_cautions: list[str]
     ladder: list[StepOut]
@@ -322,7 +455,7 @@ class StartedIn(BaseModel):
     kind: Literal["started"] = "started"
     pan_id: UUID
     burner_id: UUID
-    liquid: ev.StrainedLiquid
+    liquid: StrainedLiquid
 
 
 class StartIn(BaseModel):
@@ -335,8 +468,24 @@ class StartIn(BaseModel):
     start: StartedIn
 
 
+class DrawnIn(BaseModel):
+    """Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    kind: Literal["drawn"] = "drawn"
+    volume_ml: VolumeMl
+    pan_id: UUID
+    burner_id: UUID
+
+
 PayloadIn = Annotated[
     StartedIn
+    | DrawnIn
+    | ev.Returned
+    | ev.Solids
+    | ev.Cooling
+    | ev.Probed
     | ev.Wanted
     | ev.Chosen
     | ev.Skimmed
@@ -366,12 +515,65 @@ class PreviewOut(BaseModel):
     pan: PanShape
     pot: PotOut
     marks: list[MarkOut]
+    ribbon: list[StretchOut]
+    estimated: EstimatedOut | None
+    doubt: SaidOut | None
 
 
-class IngredientOut(BaseModel):
-    """An ingredient of the catalogue, by name."""
+class LineIn(BaseModel):
+    """One line, with what the cook chose for it where the reading was wrong."""
 
-    key: str
-    name: str
-    group: str
-    salt_percent: float
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=2000)]
+    ingredient: Annotated[str, Field(max_length=60)] | None = None
+    use: Use | None = None
+    left: Annotated[float, Field(gt=0, le=1)] | None = None
+    poured_off: Annotated[float, Field(ge=0, le=1)] | None = None
+
+
+class ListIn(BaseModel):
+    """A whole list as it was pasted."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=200_000)]
+
+
+class SentenceIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=500)]
+
+
+class SentenceOut(BaseModel):
+    """What a sentence says of the strained liquid, in the words a start takes; None where it is silent."""
+
+    method: Method | None
+    value: str | None
+    hot: bool | None
+    fat_mm: str | None
+    fat_ml: str | None
+    verdict: Verdict | None
+    percent: str | None
+    stock: StockKind | None
+    character: Character | None
+    unread: list[str]
+
+
+class ConcentrateIn(BaseModel):
+    """Parts of a concentrate and of water, and how much it is to make."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    volume_ml: VolumeMl
+    concentrate_parts: Annotated[float, Field(gt=0, le=1000)]
+    water_parts: Annotated[float, Field(ge=0, le=1000)]
+
+
+class ConcentrateOut(BaseModel):
+    """What makes exactly that much, and the mistake to avoid."""
+
+    concentrate: ShownOut
+    water: ShownOut
+    mind: SaidOut

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from spissus_core import events as ev
 from spissus_core.body import LADDER
 from spissus_core.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.cooling import STARTS_C, Cooling
 from spissus_core.fat import WAYS
 from spissus_core.fold import Timeline
 from spissus_core.guidance import Act
@@ -73,6 +74,9 @@ def now_line(act: Act, timeline: Timeline) -> Said:
             return say("Say what you want of it: how much, how thick, how salty.")
         case "choose":
             return say("Pick a way there.")
+        case "cool":
+            assert act.cooling is not None
+            return cooling_line(act.cooling)
         case "skim":
             return say("Skim first: about {} of fat is floating.", show_volume(act.amount))
         case "boil":
@@ -155,8 +159,12 @@ def log_line(payload: ev.Payload) -> Said:
     """What the log says of an event."""
     match payload:
         case ev.Started():
-            how = f"{{}} by {payload.liquid.measured.method} in: {{}}"
-            return say(how, _reading(payload.liquid.measured), _verbatim(payload.pan.name))
+            known = payload.liquid
+            if known.measured is None:
+                lines = len(known.braise.counted) if known.braise else 0
+                return say(f"By the list of what went in ({lines} lines), in: {{}}", _verbatim(payload.pan.name))
+            by = "by eye" if known.measured.method == "eye" else f"by {known.measured.method}"
+            return say(f"{{}} {by} in: {{}}", _reading(known.measured), _verbatim(payload.pan.name))
         case ev.Wanted():
             return say(
                 f"Wanted: {{}}, {LADDER[payload.body].word}, {payload.salt_percent:g} % salt, at most "
@@ -167,7 +175,8 @@ def log_line(payload: ev.Payload) -> Said:
             return say(f"Chosen: {LABELS[payload.route].lower()}")
         case ev.Skimmed():
             if payload.fat_ml is None:
-                return say(f"Skimmed: {WAYS[payload.way].label}")
+                ice = f", {show_mass(payload.ice_g).both} of ice" if payload.ice_g else ""
+                return say(f"Skimmed: {WAYS[payload.way].label}{ice}")
             return say("Left the fat on" if payload.fat_ml == 0 else "Skimmed {} of fat", show_volume(payload.fat_ml))
         case ev.Read():
             ends = {"misread": ", misread", "added": ", liquid was added", None: ""}[payload.gain]
@@ -179,7 +188,19 @@ def log_line(payload: ev.Payload) -> Said:
             return say(f"Salt: {payload.salt_g:.1f}\u00a0g")
         case ev.Added():
             amount = show_mass(payload.mass_g) if payload.mass_g is not None else show_volume(payload.volume_ml or 0.0)
-            return say(f"Added {{}} of {ingredient(payload.ingredient).name}", amount)
+            return say(f"Added {{}} of {payload.what.name}", amount)
+        case ev.Solids():
+            if payload.mass_g <= 0.0:
+                return say("Lifted everything out")
+            return say("{} of meat and vegetables in the pan", show_mass(payload.mass_g))
+        case ev.Drawn():
+            return say("Drew off {} into: {}", show_volume(payload.volume_ml), _verbatim(payload.pan.name))
+        case ev.Returned():
+            return say("Poured back {}", _all_or(payload.volume_ml))
+        case ev.Cooling():
+            return say("Set to cool at {} in {}", show_temperature(payload.celsius), _place(payload.surroundings_c))
+        case ev.Probed():
+            return say("{} in the thickest part", show_temperature(payload.celsius))
         case ev.Tested():
             words = {"low": "not enough", "right": "right", "high": "too much"}
             return say(f"Tested {payload.of}: {words[payload.verdict]}")
@@ -197,5 +218,33 @@ def _verbatim(text: str) -> Shown:
 
 
 def _reading(measured: Measured) -> Shown:
-    show = {"jug": show_volume, "dip": show_length, "scale": show_mass}[measured.method]
+    show = {"jug": show_volume, "eye": show_volume, "dip": show_length, "scale": show_mass}[measured.method]
     return show(measured.value)
+
+
+def _all_or(volume_ml: float | None) -> Shown:
+    return Shown(0.0, "all of it", "all of it") if volume_ml is None else show_volume(volume_ml)
+
+
+def _place(celsius: float) -> Shown:
+    """What it cools in: air, a refrigerator or ice, by temperature."""
+    shown = show_temperature(celsius)
+    return Shown(celsius, f"surroundings of {shown.metric}", f"surroundings of {shown.us}")
+
+
+def cooling_line(stands: Cooling) -> Said:
+    """How a cooling pot stands, and what to do."""
+    limit = show_temperature(stands.limit_c or 0.0)
+    match stands.verdict:
+        case "above":
+            return say("Cooling. The clock starts at {}: take its temperature again.", show_temperature(STARTS_C))
+        case "unknown":
+            return say("It must reach {} by {{by}}. Take its temperature again.", limit)
+        case "in_time":
+            return say("On its way: it must reach {} by {{by}}, and will.", limit)
+        case "too_slow":
+            return say("Too slow: it must reach {} by {{by}} and will not. Split it, ice bath, stir.", limit)
+        case "missed":
+            return say("It missed {}, due by {{by}}. By the food code it is not safe to keep.", limit)
+        case "done":
+            return say("Cold, and in time. Lift the fat.")

@@ -3,6 +3,7 @@
 from batches.api import router as batches
 from django.http import HttpRequest
 from kitchens.api import router as kitchens
+from larder.api import router as larder
 from ninja import NinjaAPI
 
 from . import problems
@@ -17,6 +18,7 @@ api = NinjaAPI(
 )
 problems.install(api)
 api.add_router("", kitchens)
+api.add_router("", larder)
 api.add_router("", batches)
 
 

@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "django_vite",
     "ninja",
     "kitchens",
+    "larder",
     "batches",
     "demo",
 ]

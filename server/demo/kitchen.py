@@ -10,6 +10,7 @@ from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
+from spissus_core.intake import StrainedLiquid
 from spissus_core.seasoning import SaltByMeter, SaltByStock, SaltByTaste
 from spissus_core.vessels import Pan
 
@@ -43,8 +44,8 @@ class Story:
     events: tuple[tuple[float, ev.Payload], ...] = ()
 
 
-def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> ev.StrainedLiquid:
-    return ev.StrainedLiquid.model_validate({"measured": {"method": method, "value": value, "hot": hot}, **more})
+def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> StrainedLiquid:
+    return StrainedLiquid.model_validate({"measured": {"method": method, "value": value, "hot": hot}, **more})
 
 
 def _read(method: str, value: str) -> ev.Read:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from django.conf import settings
@@ -10,22 +10,23 @@ from django.contrib.auth import authenticate, login, logout
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
-from django.http import Http404, HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
+from interchange import skewer
 from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.evaporation import boiling_rate_g_min
-from spissus_core.fields import Name
+from spissus_core.fields import DepthMm, Name, VolumeMl
 from spissus_core.measurement import error_ml
 from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_volume
 from spissus_core.vessels import Pan as PanSpec
-from spissus_core.vessels import Shape
+from spissus_core.vessels import Shape, calibrated, volume_marks
 
 from .models import Burner, Pan, User
-from .services import demo_member, member_of, open_kitchen
+from .services import demo_member, member_of, open_kitchen, pan_spec
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -219,6 +220,56 @@ def add_pan(request: HttpRequest, data: PanSpec) -> PanOut:
         raise HttpError(422, "Sixty pans are enough; take one away first.")
     last = member.kitchen.pans.count()
     return PanOut.of(Pan.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json"), position=last))
+
+
+class Poured(BaseModel):
+    """A known volume in the pan, all that was poured so far, and the depth at which it stood."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    volume_ml: VolumeMl
+    depth_mm: DepthMm
+
+
+class CalibrationIn(BaseModel):
+    """A pan as it was measured, and what was poured into it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    pan: PanSpec
+    poured: Annotated[list[Poured], Field(max_length=30)]
+
+
+class CalibrationOut(BaseModel):
+    """The pan that fits the dips: its measurements, what it holds, and how far each dip is from it."""
+
+    pan: PanShape
+    base: ShownOut
+    rim: ShownOut
+    capacity: ShownOut
+    measured_capacity: ShownOut
+    misses: list[ShownOut]
+
+
+@router.post("/previews/calibration", response=CalibrationOut, summary="Fit a pan to known volumes; nothing is saved")
+def preview_calibration(request: HttpRequest, data: CalibrationIn) -> CalibrationOut:
+    member_of(request)
+    fitted = calibrated(data.pan, [(one.volume_ml, one.depth_mm) for one in data.poured])
+    return CalibrationOut(
+        pan=PanShape(**fitted.pan.model_dump()),
+        base=ShownOut.of(show_length(fitted.pan.base_length_mm)),
+        rim=ShownOut.of(show_length(fitted.pan.rim_length_mm)),
+        capacity=ShownOut.of(show_volume(fitted.pan.capacity_ml)),
+        measured_capacity=ShownOut.of(show_volume(data.pan.capacity_ml)),
+        misses=[ShownOut.of(show_length(abs(miss))) for miss in fitted.misses_mm],
+    )
+
+
+@router.get("/pans/{pan_id}/skewer.{kind}", summary="A skewer for this pan, marked by volume, at true size")
+def pan_skewer(request: HttpRequest, pan_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
+    spec = pan_spec(member_of(request).kitchen.pk, pan_id)
+    marks = [skewer.Mark(mark_mm, getattr(volume, units)) for mark_mm, volume in volume_marks(spec, units)]
+    return skewer.response(kind, spec.name, marks, spec.height_mm)
 
 
 @router.put("/pans/{pan_id}", response=PanOut, summary="Change a pan; batches keep the pan they were cooked in")

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import PAN
 from pydantic import ValidationError
+from spissus_core.contents import Contents
 from spissus_core.errors import MeasurementError
-from spissus_core.estimate import Estimate
 from spissus_core.fat import layer_ml
-from spissus_core.intake import strained_liquid
+from spissus_core.intake import StrainedLiquid, strained_liquid
 from spissus_core.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
 from spissus_core.vessels import Pan
 
@@ -23,7 +25,6 @@ TRAY = Pan(
     name="tray", shape="rectangular", base_length_mm="40 cm", base_width_mm="27 cm", rim_length_mm="42 cm",
     rim_width_mm="29 cm", height_mm="6.5 cm",
 )  # fmt: skip
-SALT = Estimate(0.5, 0.6, 0.7)
 
 
 @given(st.sampled_from([PAN, TAPERED, OVAL, TRAY]), st.floats(min_value=0.0, max_value=1.0))
@@ -80,30 +81,38 @@ def test_a_dip_is_worse_in_a_wide_pan() -> None:
 
 
 def test_a_measurement_says_how_it_was_taken() -> None:
-    with pytest.raises(ValidationError, match="jug, a dip or a scale"):
-        Measured.model_validate({"method": "eye", "value": "1 l"})
+    with pytest.raises(ValidationError, match="jug, a dip, a scale or a guess"):
+        Measured.model_validate({"method": "nose", "value": "1 l"})
     with pytest.raises(ValidationError, match="a depth is needed here"):
         Measured(method="dip", value="1 l")
     with pytest.raises(ValidationError, match="must be a number"):
         Measured.model_validate({"method": "jug", "value": True})
 
 
-@pytest.mark.parametrize("method", ["jug", "dip", "scale"])
-def test_the_same_pot_measured_three_ways_is_the_same_pot(method: str) -> None:
-    reference, _ = strained_liquid(
-        PAN, Measured(method="jug", value=1600, hot=False), fat_mm=4, fat_ml=None, salt_percent=SALT, character="thin"
-    )
-    value = {
-        "jug": 1600,
-        "dip": PAN.depth_mm(1600),
-        "scale": reference.mass_g + PAN.empty_g,
-    }[method]
-    again, _ = strained_liquid(
-        PAN, Measured(method=method, value=value, hot=False), fat_mm=4, fat_ml=None, salt_percent=SALT,
-        character="thin",
-    )  # fmt: skip
+def strained(method: str, value: float, **more: Any) -> Contents:
+    """The ledger of a cold pot in the pan, by one measurement and a salt meter."""
+    measured = {"method": method, "value": value, "hot": False}
+    known = {"measured": measured, "salt": {"by": "meter", "percent": 0.6}, "character": "thin"} | more
+    return strained_liquid(PAN, StrainedLiquid.model_validate(known)).contents
+
+
+@pytest.mark.parametrize("method", ["jug", "dip", "scale", "eye"])
+def test_the_same_pot_measured_four_ways_is_the_same_pot(method: str) -> None:
+    reference = strained("jug", 1600, fat_mm=4)
+    readings = {"jug": 1600, "eye": 1600, "dip": PAN.depth_mm(1600), "scale": reference.mass_g + (PAN.empty_g or 0)}
+    again = strained(method, readings[method], fat_mm=4)
     assert again.liquid_ml == pytest.approx(reference.liquid_ml, rel=1e-6)
     assert again.fat_free == pytest.approx(reference.fat_free, rel=1e-6)
+
+
+@pytest.mark.parametrize("method", ["dip", "scale"])
+def test_meat_left_in_the_pan_is_no_liquid(method: str) -> None:
+    without = strained("jug", 1600, fat_mm=4)
+    room_ml = 700 / 1.05
+    readings = {"dip": PAN.depth_mm(1600 + room_ml), "scale": without.mass_g + 700 + (PAN.empty_g or 0)}
+    with_meat = strained(method, readings[method], fat_mm=4, solids_g=700)
+    assert with_meat.liquid_ml == pytest.approx(without.liquid_ml, rel=1e-6)
+    assert with_meat.fat_free == pytest.approx(without.fat_free, rel=1e-6)
 
 
 def test_the_fat_layer_comes_off_first() -> None:
@@ -114,9 +123,8 @@ def test_the_fat_layer_comes_off_first() -> None:
 
 
 def test_salt_keeps_its_range() -> None:
-    contents, salt = strained_liquid(
-        PAN, Measured(method="jug", value=1000, hot=False), fat_mm=None, fat_ml=None, salt_percent=SALT,
-        character="gelatin_rich",
-    )  # fmt: skip
-    assert contents.salt == pytest.approx(salt.best)
-    assert salt.low / salt.best == pytest.approx(0.5 / 0.6)
+    measured = {"method": "jug", "value": 1000, "hot": False}
+    known = {"measured": measured, "salt": {"by": "taste", "verdict": "nearly"}}
+    found = strained_liquid(PAN, StrainedLiquid.model_validate(known))
+    assert found.contents.salt == pytest.approx(found.salt_g.best)
+    assert found.salt_g.low / found.salt_g.best == pytest.approx(0.50 / 0.62)

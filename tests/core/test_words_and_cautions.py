@@ -99,7 +99,7 @@ def test_allergens_come_from_what_was_added() -> None:
 
 def test_alcohol_that_was_added_is_mentioned() -> None:
     assert alcohol_cautions(braise()) == ()
-    assert "About 20 g of alcohol" in alcohol_cautions(braise().with_masses(ethanol=20.0))[0]
+    assert "About 20.0 g of alcohol" in alcohol_cautions(braise().with_masses(ethanol=20.0))[0]
 
 
 def test_the_reason_of_a_body_adds_up() -> None:

@@ -19,6 +19,9 @@ OTHER_PORTIONS = {
     "butter": "the row's portion is a 5 g pat; a tablespoon is a sixteenth of a 227 g cup",
     "butter_salted": "the row's portion is a 5 g pat; a tablespoon is a sixteenth of a 227 g cup",
     "cream_heavy": "the row's portion is 120 g of whipped cream to the cup; the fluid weighs twice that",
+    "cream_light_whipping": "the row's portion is 120 g of whipped cream to the cup; the fluid weighs twice that",
+    "breadcrumbs": "the row's portion is an ounce; its cup of 108 g is another portion of the same row",
+    "almonds": "the row's portion is a cup of whole kernels; ground ones lie looser",
     "yogurt": "the row's portion is a 170 g container",
     "sugar": "the row's portion is a 2.8 g lump",
 }

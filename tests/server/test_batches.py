@@ -275,11 +275,6 @@ def test_a_preview_saves_nothing(cook: Caller) -> None:
     assert Batch.objects.count() == 0
 
 
-def test_the_catalogue_is_listed(cook: Caller) -> None:
-    names = {i["key"]: i["name"] for i in cook.get("/ingredients").json()}
-    assert names["corn_starch"] == "corn starch"
-
-
 def test_the_payload_is_kept_as_numbers(cook: Caller) -> None:
     url = cook.start()["id"]
     stored = Event.objects.get(batch_id=url).payload

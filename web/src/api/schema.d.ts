@@ -128,6 +128,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/previews/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fit a pan to known volumes; nothing is saved */
+        post: operations["kitchens_api_preview_calibration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pans/{pan_id}/skewer.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A skewer for this pan, marked by volume, at true size */
+        get: operations["kitchens_api_pan_skewer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pans/{pan_id}": {
         parameters: {
             query?: never;
@@ -163,6 +197,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ingredients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ingredients by name, best first */
+        get: operations["larder_api_ingredients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/larder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kitchen's own ingredients */
+        get: operations["larder_api_larder"];
+        put?: never;
+        /** Add an ingredient of one's own */
+        post: operations["larder_api_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/larder/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change it; batches keep what went into them */
+        put: operations["larder_api_change"];
+        post?: never;
+        /** Take it away */
+        delete: operations["larder_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/previews/start": {
         parameters: {
             query?: never;
@@ -174,6 +261,74 @@ export interface paths {
         put?: never;
         /** What a start would give; nothing is saved */
         post: operations["batches_api_preview_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/previews/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pasted list of what went in, read */
+        post: operations["batches_api_preview_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/previews/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One line of it, read, or corrected */
+        post: operations["batches_api_preview_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/previews/sentence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sentence about the strained liquid, read */
+        post: operations["batches_api_preview_sentence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/previews/concentrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Concentrate and water for a volume */
+        post: operations["batches_api_preview_concentrate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -249,15 +404,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/ingredients": {
+    "/api/v1/batches/{batch_id}/skewer.{kind}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The catalogue, by name */
-        get: operations["batches_api_ingredients"];
+        /** The skewer with this batch's marks, at true size */
+        get: operations["batches_api_batch_skewer"];
         put?: never;
         post?: never;
         delete?: never;
@@ -428,66 +583,17 @@ export interface components {
             empty_g?: number | string | null;
         };
         /**
-         * Burner
-         * @description A heat source: net power into the liquid at the setting used for reducing, kW.
+         * CalibrationOut
+         * @description The pan that fits the dips: its measurements, what it holds, and how far each dip is from it.
          */
-        Burner: {
-            /** Name */
-            name: string;
-            /** Net Kw */
-            net_kw: number;
-        };
-        /**
-         * BodyOut
-         * @description Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing.
-         */
-        BodyOut: {
-            /** Step */
-            step: number;
-            /** Word */
-            word: string;
-            /** Does */
-            does: string;
-            viscosity: components["schemas"]["RangeOut"];
-            /** Position */
-            position: number;
-        };
-        /** ContentsRow */
-        ContentsRow: {
-            /** Name */
-            name: string;
-            mass: components["schemas"]["ShownOut"];
-            /** Percent */
-            percent: number;
-            how: components["schemas"]["SaidOut"];
-        };
-        /**
-         * MarkOut
-         * @description A mark on the skewer.
-         */
-        MarkOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "start" | "now" | "stop" | "ceiling";
-            depth: components["schemas"]["ShownOut"];
-        };
-        /**
-         * MethodOut
-         * @description A way to measure this pot, and how far it may be off.
-         */
-        MethodOut: {
-            /**
-             * Method
-             * @enum {string}
-             */
-            method: "jug" | "dip" | "scale";
-            error: components["schemas"]["ShownOut"];
-            /** Best */
-            best: boolean;
-            /** Usable */
-            usable: boolean;
+        CalibrationOut: {
+            pan: components["schemas"]["PanShape"];
+            base: components["schemas"]["ShownOut"];
+            rim: components["schemas"]["ShownOut"];
+            capacity: components["schemas"]["ShownOut"];
+            measured_capacity: components["schemas"]["ShownOut"];
+            /** Misses */
+            misses: components["schemas"]["ShownOut"][];
         };
         /**
          * PanShape
@@ -514,6 +620,220 @@ export interface components {
             /** Empty G */
             empty_g: number | null;
         };
+        /**
+         * CalibrationIn
+         * @description A pan as it was measured, and what was poured into it.
+         */
+        CalibrationIn: {
+            pan: components["schemas"]["Pan"];
+            /** Poured */
+            poured: components["schemas"]["Poured"][];
+        };
+        /**
+         * Poured
+         * @description A known volume in the pan, all that was poured so far, and the depth at which it stood.
+         */
+        Poured: {
+            /** Volume Ml */
+            volume_ml: number | string;
+            /** Depth Mm */
+            depth_mm: number | string;
+        };
+        /**
+         * Burner
+         * @description A heat source: net power into the liquid at the setting used for reducing, kW.
+         */
+        Burner: {
+            /** Name */
+            name: string;
+            /** Net Kw */
+            net_kw: number;
+        };
+        /**
+         * IngredientOut
+         * @description An ingredient, and what 100 g of it bring, g; ``abv`` in % vol.
+         */
+        IngredientOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Own */
+            own: boolean;
+            /** Salt */
+            salt: number;
+            /** Sugar */
+            sugar: number;
+            /** Fat */
+            fat: number;
+            /** Gelatin */
+            gelatin: number;
+            /** Acid */
+            acid: number;
+            /** Abv */
+            abv: number;
+            /** Allergens */
+            allergens: string[];
+            /** Source */
+            source: string;
+        };
+        /**
+         * Label
+         * @description What a label declares in one serving: sodium in mg or g, or a European label's salt.
+         */
+        Label: {
+            /** Sodium G */
+            sodium_g?: number | string | null;
+            /** Salt G */
+            salt_g?: number | string | null;
+            /**
+             * Serving
+             * @default 100 g
+             */
+            serving: string;
+        };
+        /**
+         * OwnIngredient
+         * @description An ingredient of a kitchen's own.
+         *
+         *     It is ``like`` one of the catalogue but for what is given here: the salt of its label, its strength
+         *     in % vol, and sugar, fat and gelatin in g per 100 g. ``instead`` puts it in that one's place.
+         */
+        OwnIngredient: {
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
+            label?: components["schemas"]["Label"] | null;
+            /** Abv */
+            abv?: number | string | null;
+            /** Sugar */
+            sugar?: number | string | null;
+            /** Fat */
+            fat?: number | string | null;
+            /** Gelatin */
+            gelatin?: number | string | null;
+        };
+        /**
+         * OwnOut
+         * @description An ingredient of the kitchen's own: as it was said, and what comes of it.
+         */
+        OwnOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            spec: components["schemas"]["OwnIngredient"];
+            /** Like */
+            like: string;
+            ingredient: components["schemas"]["IngredientOut"];
+        };
+        /**
+         * AlcoholOut
+         * @description Alcohol left, by which rule and why.
+         */
+        AlcoholOut: {
+            grams: components["schemas"]["RangeOut"];
+            /** Percent Vol */
+            percent_vol: number;
+            /**
+             * Rule
+             * @enum {string}
+             */
+            rule: "vapour" | "table" | "none";
+            why: components["schemas"]["SaidOut"];
+            /** Caution */
+            caution: string | null;
+        };
+        /**
+         * BodyOut
+         * @description Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing.
+         */
+        BodyOut: {
+            /** Step */
+            step: number;
+            /** Word */
+            word: string;
+            /** Does */
+            does: string;
+            viscosity: components["schemas"]["RangeOut"];
+            /** Position */
+            position: number;
+        };
+        /** ContentsRow */
+        ContentsRow: {
+            /** Name */
+            name: string;
+            mass: components["schemas"]["ShownOut"];
+            /** Percent */
+            percent: number;
+            how: components["schemas"]["SaidOut"];
+        };
+        /**
+         * EstimateOut
+         * @description One mass by the list of what went in, and the terms it comes from.
+         */
+        EstimateOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            span: components["schemas"]["SpanOut"];
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+        };
+        /**
+         * EstimatedOut
+         * @description What the list of what went in says of the strained liquid.
+         */
+        EstimatedOut: {
+            liquid: components["schemas"]["SpanOut"];
+            /** Liquid Reasons */
+            liquid_reasons: components["schemas"]["ReasonOut"][];
+            /** Figures */
+            figures: components["schemas"]["EstimateOut"][];
+            alcohol: components["schemas"]["AlcoholOut"];
+            /** Allergens */
+            allergens: string[];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * MarkOut
+         * @description A mark on the skewer.
+         */
+        MarkOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "start" | "now" | "stop" | "ceiling";
+            depth: components["schemas"]["ShownOut"];
+        };
+        /**
+         * MethodOut
+         * @description A way to measure this pot, and how far it may be off.
+         */
+        MethodOut: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "jug" | "dip" | "scale" | "eye";
+            error: components["schemas"]["ShownOut"];
+            /** Best */
+            best: boolean;
+            /** Usable */
+            usable: boolean;
+        };
         /** PotOut */
         PotOut: {
             liquid: components["schemas"]["ShownOut"];
@@ -521,6 +841,10 @@ export interface components {
             fat: components["schemas"]["ShownOut"];
             fat_depth: components["schemas"]["ShownOut"];
             gross: components["schemas"]["ShownOut"] | null;
+            solids: components["schemas"]["ShownOut"] | null;
+            kept: components["schemas"]["ShownOut"] | null;
+            /** Measured By */
+            measured_by: ("jug" | "dip" | "scale" | "eye") | "list";
             liquid_error: components["schemas"]["ShownOut"];
             salt: components["schemas"]["RangeOut"];
             body: components["schemas"]["BodyOut"];
@@ -542,6 +866,10 @@ export interface components {
             pot: components["schemas"]["PotOut"];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
+            /** Ribbon */
+            ribbon: components["schemas"]["StretchOut"][];
+            estimated: components["schemas"]["EstimatedOut"] | null;
+            doubt: components["schemas"]["SaidOut"] | null;
         };
         /**
          * RangeOut
@@ -555,7 +883,10 @@ export interface components {
             /** High */
             high: number;
         };
-        /** ReasonOut */
+        /**
+         * ReasonOut
+         * @description One line of the arithmetic behind a figure.
+         */
         ReasonOut: {
             /** What */
             what: string;
@@ -572,8 +903,261 @@ export interface components {
             us: string;
         };
         /**
+         * SpanOut
+         * @description An amount with its 80 % interval.
+         */
+        SpanOut: {
+            low: components["schemas"]["ShownOut"];
+            best: components["schemas"]["ShownOut"];
+            high: components["schemas"]["ShownOut"];
+        };
+        /**
+         * StretchOut
+         * @description A stretch of the ribbon; see ``spissus_core.journey.Stretch``.
+         */
+        StretchOut: {
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
+            /** Planned */
+            planned: boolean;
+            /** From Ml */
+            from_ml: number;
+            /** To Ml */
+            to_ml: number;
+            /** From Fat Ml */
+            from_fat_ml: number;
+            /** To Fat Ml */
+            to_fat_ml: number;
+            /** From Tone */
+            from_tone: number;
+            /** To Tone */
+            to_tone: number;
+            /** Salt Percent */
+            salt_percent: number;
+            liquid: components["schemas"]["ShownOut"];
+            fat: components["schemas"]["ShownOut"];
+            vapour: components["schemas"]["ShownOut"];
+            added: components["schemas"]["ShownOut"];
+        };
+        /**
+         * Braise
+         * @description What went into a braise, and how it was cooked and strained.
+         */
+        Braise: {
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["Line"][];
+            /**
+             * Cover
+             * @default tight
+             * @enum {string}
+             */
+            cover: "tight" | "ajar" | "paper" | "open";
+            /**
+             * Heat
+             * @default oven
+             * @enum {string}
+             */
+            heat: "stove" | "oven";
+            /**
+             * Oven C
+             * @default 150
+             */
+            oven_c: number | string;
+            /**
+             * Hours
+             * @default 3
+             */
+            hours: number | string;
+            /**
+             * Level
+             * @default nearly
+             * @enum {string}
+             */
+            level: "submerged" | "nearly" | "half_way";
+            /**
+             * Pieces
+             * @default large
+             * @enum {string}
+             */
+            pieces: "large" | "small";
+            /**
+             * Overnight
+             * @default false
+             */
+            overnight: boolean;
+            /**
+             * Trimmed
+             * @default false
+             */
+            trimmed: boolean;
+            /**
+             * Strain
+             * @default fine
+             * @enum {string}
+             */
+            strain: "fine" | "pressed" | "colander" | "milled" | "not_strained";
+        };
+        /**
+         * Ingredient
+         * @description One row of ``data/ingredients.csv``, or an ingredient of a kitchen's own.
+         *
+         *     Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
+         *     ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
+         *     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
+         *     ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`), ``lifts_below_c`` when its fat
+         *     has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and sugars come from,
+         *     ``source`` where the rest does.
+         */
+        Ingredient: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "stock" | "wine" | "tomato" | "juice" | "acid" | "condiment" | "salt" | "sugar" | "dairy" | "fat" | "starch" | "spice" | "meat" | "cured" | "vegetable" | "fruit" | "pulse";
+            /**
+             * Synonyms
+             * @default []
+             */
+            synonyms: string[];
+            /**
+             * Household
+             * @default
+             * @enum {string}
+             */
+            household: "" | "cup" | "fl oz" | "tbsp" | "tsp";
+            /**
+             * Household G
+             * @default 0
+             */
+            household_g: number | string;
+            /** Pieces */
+            pieces?: {
+                [key: string]: number | string;
+            };
+            /**
+             * Cut
+             * @default
+             * @enum {string}
+             */
+            cut: "" | "lean" | "shoulder" | "gelatinous" | "marbled" | "belly" | "skin" | "bones" | "poultry" | "poultry_fat";
+            /** Lifts Below C */
+            lifts_below_c?: number | null;
+            /**
+             * Abv
+             * @default 0
+             */
+            abv: number | string;
+            /**
+             * Sodium Mg
+             * @default 0
+             */
+            sodium_mg: number;
+            /**
+             * Sugar
+             * @default 0
+             */
+            sugar: number | string;
+            /**
+             * Acid
+             * @default 0
+             */
+            acid: number | string;
+            /**
+             * Acetic
+             * @default 0
+             */
+            acetic: number | string;
+            /**
+             * Fat
+             * @default 0
+             */
+            fat: number | string;
+            /**
+             * Gelatin
+             * @default 0
+             */
+            gelatin: number | string;
+            /**
+             * Pulp
+             * @default 0
+             */
+            pulp: number | string;
+            /**
+             * Starch
+             * @default 0
+             */
+            starch: number | string;
+            /**
+             * Other
+             * @default 0
+             */
+            other: number | string;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: string[];
+            /**
+             * Usda Row
+             * @default
+             */
+            usda_row: string;
+            /**
+             * Source
+             * @default the kitchen's own
+             */
+            source: string;
+        };
+        /**
+         * Line
+         * @description Something that went in: an ingredient of the catalogue or of the kitchen's own, and how much.
+         *
+         *     ``spread`` is how far the amount may be off, as a share. ``left`` is the share of it left where it
+         *     was boiled down first; ``poured_off`` the share of a frying fat that was thrown away. A line that
+         *     was left out, or names nothing known, is kept for what it says and counts nothing.
+         */
+        Line: {
+            /** Text */
+            text: string;
+            /** Ingredient */
+            ingredient?: string | null;
+            own?: components["schemas"]["Ingredient"] | null;
+            /** Mass G */
+            mass_g?: number | string | null;
+            /** Volume Ml */
+            volume_ml?: number | string | null;
+            /**
+             * Spread
+             * @default 0
+             */
+            spread: number;
+            /**
+             * Use
+             * @default in
+             * @enum {string}
+             */
+            use: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
+            /** Left */
+            left?: number | null;
+            /**
+             * Poured Off
+             * @default 0
+             */
+            poured_off: number;
+        };
+        /**
          * Measured
-         * @description One measurement of the pot: mL by jug, mm by dip, or g gross by scale.
+         * @description One measurement of the pot: mL by jug or by eye, mm by dip, or g gross by scale.
          *
          *     ``value`` may be written as an amount ("1.4 l", "2 1/8 in"); it is kept as a number.
          *     ``hot`` says the liquid was straight off the boil, where it takes 3.8 % more room than at 20 °C.
@@ -583,7 +1167,7 @@ export interface components {
              * Method
              * @enum {string}
              */
-            method: "jug" | "dip" | "scale";
+            method: "jug" | "dip" | "scale" | "eye";
             /** Value */
             value: number | string;
             /**
@@ -591,6 +1175,17 @@ export interface components {
              * @default true
              */
             hot: boolean;
+        };
+        /**
+         * SaltByList
+         * @description Nobody measured or tasted it: what went into the braise has to tell.
+         */
+        SaltByList: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "list";
         };
         /**
          * SaltByMeter
@@ -663,22 +1258,144 @@ export interface components {
          * StrainedLiquid
          * @description What the cook knows of the strained liquid.
          *
-         *     The fat layer is given by thickness in the pan or by volume, not both.
+         *     With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat layer
+         *     is given by thickness in the pan or by volume, not both. ``solids_g`` is meat or vegetables left in
+         *     the pan: part of a depth or a weight, no part of the liquid.
          */
         StrainedLiquid: {
-            measured: components["schemas"]["Measured"];
+            measured?: components["schemas"]["Measured"] | null;
             /** Fat Mm */
             fat_mm?: number | string | null;
             /** Fat Ml */
             fat_ml?: number | string | null;
             /** Salt */
-            salt: components["schemas"]["SaltByTaste"] | components["schemas"]["SaltByMeter"] | components["schemas"]["SaltByStock"];
+            salt: components["schemas"]["SaltByTaste"] | components["schemas"]["SaltByMeter"] | components["schemas"]["SaltByStock"] | components["schemas"]["SaltByList"];
             /**
              * Character
              * @default gelatin_rich
              * @enum {string}
              */
             character: "thin" | "gelatin_rich" | "milled";
+            braise?: components["schemas"]["Braise"] | null;
+            /**
+             * Solids G
+             * @default 0
+             */
+            solids_g: number | string;
+        };
+        /** FoundOut */
+        FoundOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LineOut
+         * @description A line of what went in: as it is kept, what it was taken for, and what it brings.
+         */
+        LineOut: {
+            line: components["schemas"]["Line"];
+            /** Name */
+            name: string;
+            amount: components["schemas"]["ShownOut"] | null;
+            /** About */
+            about: boolean;
+            /** Group */
+            group: string | null;
+            /** Brings */
+            brings: string;
+            note: components["schemas"]["SaidOut"] | null;
+            /** Problem */
+            problem: string | null;
+            /** Candidates */
+            candidates: components["schemas"]["FoundOut"][];
+        };
+        /**
+         * LinesOut
+         * @description A list as it was understood; ``rest`` is what was too much to read.
+         */
+        LinesOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Rest */
+            rest: string;
+        };
+        /**
+         * ListIn
+         * @description A whole list as it was pasted.
+         */
+        ListIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * LineIn
+         * @description One line, with what the cook chose for it where the reading was wrong.
+         */
+        LineIn: {
+            /** Text */
+            text: string;
+            /** Ingredient */
+            ingredient?: string | null;
+            /** Use */
+            use?: ("in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out") | null;
+            /** Left */
+            left?: number | null;
+            /** Poured Off */
+            poured_off?: number | null;
+        };
+        /**
+         * SentenceOut
+         * @description What a sentence says of the strained liquid, in the words a start takes; None where it is silent.
+         */
+        SentenceOut: {
+            /** Method */
+            method: ("jug" | "dip" | "scale" | "eye") | null;
+            /** Value */
+            value: string | null;
+            /** Hot */
+            hot: boolean | null;
+            /** Fat Mm */
+            fat_mm: string | null;
+            /** Fat Ml */
+            fat_ml: string | null;
+            /** Verdict */
+            verdict: ("flat" | "nearly" | "right" | "salty" | "too_salty") | null;
+            /** Percent */
+            percent: string | null;
+            /** Stock */
+            stock: ("salted" | "reduced_salt" | "low_salt" | "unsalted") | null;
+            /** Character */
+            character: ("thin" | "gelatin_rich" | "milled") | null;
+            /** Unread */
+            unread: string[];
+        };
+        /** SentenceIn */
+        SentenceIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ConcentrateOut
+         * @description What makes exactly that much, and the mistake to avoid.
+         */
+        ConcentrateOut: {
+            concentrate: components["schemas"]["ShownOut"];
+            water: components["schemas"]["ShownOut"];
+            mind: components["schemas"]["SaidOut"];
+        };
+        /**
+         * ConcentrateIn
+         * @description Parts of a concentrate and of water, and how much it is to make.
+         */
+        ConcentrateIn: {
+            /** Volume Ml */
+            volume_ml: number | string;
+            /** Concentrate Parts */
+            concentrate_parts: number;
+            /** Water Parts */
+            water_parts: number;
         };
         /**
          * BatchLine
@@ -729,14 +1446,15 @@ export interface components {
          * @description The next act: its sentence, and what answers it where one tap is enough.
          *
          *     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
-         *     then on.
+         *     then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
+         *     its own zone.
          */
         ActOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "start" | "want" | "choose" | "skim" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done";
             /**
              * Stage
              * @enum {string}
@@ -746,6 +1464,8 @@ export interface components {
             /** Look At */
             look_at: string | null;
             overdue: components["schemas"]["SaidOut"] | null;
+            /** By */
+            by: string | null;
             /** Amount */
             amount: number;
             /** Thickener */
@@ -808,17 +1528,43 @@ export interface components {
             act: components["schemas"]["ActOut"];
             /** Log */
             log: components["schemas"]["EntryOut"][];
-            /** Skim Ways */
-            skim_ways: components["schemas"]["SkimWayOut"][];
+            skim: components["schemas"]["SkimOut"];
+            cooling: components["schemas"]["CoolingOut"] | null;
+            estimated: components["schemas"]["EstimatedOut"] | null;
+            doubt: components["schemas"]["SaidOut"] | null;
             served: components["schemas"]["ServedOut"];
-            /** Skim Cautions */
-            skim_cautions: string[];
             /** Boil Cautions */
             boil_cautions: string[];
             /** Serve Cautions */
             serve_cautions: string[];
             /** Ladder */
             ladder: components["schemas"]["StepOut"][];
+        };
+        /**
+         * CoolingOut
+         * @description A pot set to cool: its log, the way ahead at its pace, and how it stands.
+         */
+        CoolingOut: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            surroundings: components["schemas"]["ShownOut"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "above" | "unknown" | "in_time" | "too_slow" | "missed" | "done";
+            sentence: components["schemas"]["SaidOut"];
+            /** Readings */
+            readings: components["schemas"]["TemperatureOut"][];
+            /** Forecast */
+            forecast: components["schemas"]["TemperatureOut"][];
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+            /** Cautions */
+            cautions: string[];
         };
         /**
          * CurveOut
@@ -871,6 +1617,17 @@ export interface components {
             undoable: boolean;
             /** Strikes */
             strikes: string | null;
+        };
+        /**
+         * LimitOut
+         * @description A temperature to be reached, and by when; unknown until the clock runs.
+         */
+        LimitOut: {
+            /** Celsius */
+            celsius: number;
+            shown: components["schemas"]["ShownOut"];
+            /** By */
+            by: string | null;
         };
         /** RouteOut */
         RouteOut: {
@@ -928,22 +1685,51 @@ export interface components {
             portions: number | null;
         };
         /**
+         * SkimOut
+         * @description Taking the fat off: the ways, how much is to stay, and what is to be known first.
+         */
+        SkimOut: {
+            /** Ways */
+            ways: components["schemas"]["SkimWayOut"][];
+            rest: components["schemas"]["ShownOut"];
+            /** Rest G Per 100 Ml */
+            rest_g_per_100_ml: number;
+            fat: components["schemas"]["ShownOut"];
+            per_portion: components["schemas"]["SaidOut"] | null;
+            kept: components["schemas"]["ShownOut"] | null;
+            settling: components["schemas"]["SaidOut"];
+            sets: components["schemas"]["SaidOut"];
+            roux: components["schemas"]["SaidOut"] | null;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
          * SkimWayOut
-         * @description A way to take the fat off this pot, and what it leaves.
+         * @description A way to take the fat off this pot: what it leaves, takes with it and costs, or why it is barred.
          */
         SkimWayOut: {
             /**
              * Way
              * @enum {string}
              */
-            way: "spoon" | "separator" | "chill";
+            way: "spoon" | "separator" | "paper" | "chill" | "ice" | "boil_dry";
             /** Label */
             label: string;
             /** Share */
             share: number;
+            takes: components["schemas"]["ShownOut"];
             leaves: components["schemas"]["ShownOut"];
+            leaves_at_most: components["schemas"]["ShownOut"];
+            lost: components["schemas"]["ShownOut"];
+            minutes: components["schemas"]["RangeOut"];
             /** Time */
             time: string;
+            /** Costs */
+            costs: components["schemas"]["SaidOut"][];
+            barred: components["schemas"]["SaidOut"] | null;
+            /** Advised */
+            advised: boolean;
+            ice: components["schemas"]["ShownOut"] | null;
         };
         /**
          * StartOut
@@ -954,35 +1740,9 @@ export interface components {
             pan: string;
             /** Burner */
             burner: string;
-            /**
-             * Method
-             * @enum {string}
-             */
-            method: "jug" | "dip" | "scale";
-            /** Value */
-            value: number;
-            /** Hot */
-            hot: boolean;
-            /** Fat Mm */
-            fat_mm: number | null;
-            /** Fat Ml */
-            fat_ml: number | null;
-            /**
-             * Salt By
-             * @enum {string}
-             */
-            salt_by: "taste" | "meter" | "stock";
-            /** Salt Verdict */
-            salt_verdict: ("flat" | "nearly" | "right" | "salty" | "too_salty") | null;
-            /** Salt Percent */
-            salt_percent: number | null;
-            /** Salt Stock */
-            salt_stock: ("salted" | "reduced_salt" | "low_salt" | "unsalted") | null;
-            /**
-             * Character
-             * @enum {string}
-             */
-            character: "thin" | "gelatin_rich" | "milled";
+            liquid: components["schemas"]["StrainedLiquid"];
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
         };
         /**
          * StepOut
@@ -996,36 +1756,16 @@ export interface components {
             /** Does */
             does: string;
         };
-        /**
-         * StretchOut
-         * @description A stretch of the ribbon; see ``spissus_core.journey.Stretch``.
-         */
-        StretchOut: {
+        /** TemperatureOut */
+        TemperatureOut: {
             /**
-             * Stage
-             * @enum {string}
+             * At
+             * Format: date-time
              */
-            stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
-            /** Planned */
-            planned: boolean;
-            /** From Ml */
-            from_ml: number;
-            /** To Ml */
-            to_ml: number;
-            /** From Fat Ml */
-            from_fat_ml: number;
-            /** To Fat Ml */
-            to_fat_ml: number;
-            /** From Tone */
-            from_tone: number;
-            /** To Tone */
-            to_tone: number;
-            /** Salt Percent */
-            salt_percent: number;
-            liquid: components["schemas"]["ShownOut"];
-            fat: components["schemas"]["ShownOut"];
-            vapour: components["schemas"]["ShownOut"];
-            added: components["schemas"]["ShownOut"];
+            at: string;
+            /** Celsius */
+            celsius: number;
+            shown: components["schemas"]["ShownOut"];
         };
         /** WantedOut */
         WantedOut: {
@@ -1039,6 +1779,8 @@ export interface components {
             salt_percent: number;
             /** Ceiling Percent */
             ceiling_percent: number;
+            /** Fat G Per 100 Ml */
+            fat_g_per_100_ml: number;
         };
         /**
          * StartIn
@@ -1068,7 +1810,8 @@ export interface components {
          * Added
          * @description An ingredient of the catalogue poured or stirred in, by weight or by volume.
          *
-         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number.
+         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. An
+         *     ingredient of the kitchen's own is kept whole, as it was when it went in.
          */
         Added: {
             /**
@@ -1078,6 +1821,7 @@ export interface components {
             kind: "added";
             /** Ingredient */
             ingredient: string;
+            own?: components["schemas"]["Ingredient"] | null;
             /** Amount */
             amount?: string | null;
             /** Mass G */
@@ -1102,6 +1846,47 @@ export interface components {
             route: "reduction" | "roux" | "corn_starch" | "salt_limit";
         };
         /**
+         * Cooling
+         * @description The pot is set to cool: the clock starts.
+         */
+        Cooling: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cooling";
+            /** Celsius */
+            celsius: number | string;
+            /**
+             * Surroundings C
+             * @default 4
+             */
+            surroundings_c: number | string;
+        };
+        /**
+         * DrawnIn
+         * @description Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners.
+         */
+        DrawnIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /** Volume Ml */
+            volume_ml: number | string;
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
+        };
+        /**
          * EventIn
          * @description One event. The page makes the id, so that sending it twice records it once.
          */
@@ -1117,7 +1902,7 @@ export interface components {
              */
             at: string;
             /** Payload */
-            payload: components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Struck"];
+            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Struck"];
         };
         /**
          * Finished
@@ -1146,6 +1931,19 @@ export interface components {
             text: string;
         };
         /**
+         * Probed
+         * @description A temperature taken in the thickest part while it cools.
+         */
+        Probed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "probed";
+            /** Celsius */
+            celsius: number | string;
+        };
+        /**
          * Read
          * @description A reading of the pot while it reduces.
          *
@@ -1160,6 +1958,19 @@ export interface components {
             measured: components["schemas"]["Measured"];
             /** Gain */
             gain?: ("added" | "misread") | null;
+        };
+        /**
+         * Returned
+         * @description Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given.
+         */
+        Returned: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "returned";
+            /** Volume Ml */
+            volume_ml?: number | string | null;
         };
         /**
          * Salted
@@ -1183,6 +1994,9 @@ export interface components {
         /**
          * Skimmed
          * @description Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
+         *
+         *     ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` the water that took the stuck juices
+         *     up after boiling dry. ``kept`` says whether the fat was put by, for roux or another day.
          */
         Skimmed: {
             /**
@@ -1195,9 +2009,31 @@ export interface components {
              * @default spoon
              * @enum {string}
              */
-            way: "spoon" | "separator" | "chill";
+            way: "spoon" | "separator" | "paper" | "chill" | "ice" | "boil_dry";
             /** Fat Ml */
             fat_ml?: number | string | null;
+            /** Ice G */
+            ice_g?: number | string | null;
+            /** Dissolved Ml */
+            dissolved_ml?: number | string | null;
+            /**
+             * Kept
+             * @default true
+             */
+            kept: boolean;
+        };
+        /**
+         * Solids
+         * @description Meat or vegetables now in the pan with the liquid, by their weight; nothing when they were lifted out.
+         */
+        Solids: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solids";
+            /** Mass G */
+            mass_g: number | string;
         };
         /**
          * Struck
@@ -1256,7 +2092,10 @@ export interface components {
         };
         /**
          * Wanted
-         * @description What the sauce is to be: volume or portions of a size, body on the ladder, salt and its ceiling.
+         * @description What the sauce is to be.
+         *
+         *     Volume or portions of a size, body on the ladder, salt and its ceiling, and the fat that may float
+         *     on it, g per 100 mL.
          */
         Wanted: {
             /**
@@ -1285,6 +2124,11 @@ export interface components {
              * @default 1.3
              */
             ceiling_percent: number | string;
+            /**
+             * Fat G Per 100 Ml
+             * @default 2
+             */
+            fat_g_per_100_ml: number;
         };
         /** RoutesOut */
         RoutesOut: {
@@ -1312,20 +2156,6 @@ export interface components {
             roux_flour_g: number;
             /** Corn Starch G */
             corn_starch_g: number;
-        };
-        /**
-         * IngredientOut
-         * @description An ingredient of the catalogue, by name.
-         */
-        IngredientOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Group */
-            group: string;
-            /** Salt Percent */
-            salt_percent: number;
         };
     };
     responses: never;
@@ -1530,6 +2360,53 @@ export interface operations {
             };
         };
     };
+    kitchens_api_preview_calibration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+        };
+    };
+    kitchens_api_pan_skewer: {
+        parameters: {
+            query: {
+                units: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                pan_id: string;
+                kind: "svg" | "pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     kitchens_api_change_pan: {
         parameters: {
             query?: never;
@@ -1602,6 +2479,119 @@ export interface operations {
             };
         };
     };
+    larder_api_ingredients: {
+        parameters: {
+            query?: {
+                q?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IngredientOut"][];
+                };
+            };
+        };
+    };
+    larder_api_larder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"][];
+                };
+            };
+        };
+    };
+    larder_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnIngredient"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+        };
+    };
+    larder_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnIngredient"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+        };
+    };
+    larder_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     batches_api_preview_start: {
         parameters: {
             query?: never;
@@ -1622,6 +2612,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    batches_api_preview_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesOut"];
+                };
+            };
+        };
+    };
+    batches_api_preview_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesOut"];
+                };
+            };
+        };
+    };
+    batches_api_preview_sentence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentenceOut"];
+                };
+            };
+        };
+    };
+    batches_api_preview_concentrate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConcentrateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConcentrateOut"];
                 };
             };
         };
@@ -1746,11 +2832,16 @@ export interface operations {
             };
         };
     };
-    batches_api_ingredients: {
+    batches_api_batch_skewer: {
         parameters: {
-            query?: never;
+            query: {
+                units: "metric" | "us";
+            };
             header?: never;
-            path?: never;
+            path: {
+                batch_id: string;
+                kind: "svg" | "pdf";
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1760,9 +2851,7 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["IngredientOut"][];
-                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,143 @@
+"""What went into a braise, read and estimated, as the page shows it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from kitchens.api import ShownOut
+from spissus_core import events as ev
+from spissus_core.alcohol import strength_percent
+from spissus_core.braise import Braise, Estimated, Line, brings, reduced_note
+from spissus_core.concentrates import made_up
+from spissus_core.estimate import Estimate
+from spissus_core.ingredients import Ingredient
+from spissus_core.lines import ReadLine, ReadSentence
+from spissus_core.quantities import say, show_mass, show_volume
+from spissus_core.safety import ALCOHOL_REMAINS, ALCOHOL_WORTH_A_WORD_G, intake_cautions
+
+from . import schemas as out
+
+_FIGURES = (
+    ("salt", "salt", "salt"), ("fat", "fat_free", "floating fat"), ("gelatin", "gelatin", "gelatin"),
+    ("sugar", "sugar", "sugar"), ("acid", "acid", "acid, as tartaric"),
+)  # fmt: skip
+
+
+def line_of(read: ReadLine) -> Line:
+    """A line as it is kept, from how it was read."""
+    amount = read.amount
+    return Line(
+        text=read.text.strip()[:2000] or read.name,
+        ingredient=None if read.ingredient is None else read.ingredient.key,
+        mass_g=amount.value if amount and amount.dimension == "mass" else None,
+        volume_ml=amount.value if amount and amount.dimension == "volume" else None,
+        spread=min(amount.spread, 1.0) if amount else 0.0,
+        use=read.use,
+        left=read.left,
+        poured_off=read.poured_off,
+    )
+
+
+def with_own(line: Line, own: Sequence[Ingredient]) -> Line:
+    """The line with the kitchen's own ingredient in it, so that later changes to it leave the batch alone."""
+    mine = next((item for item in own if item.key == line.ingredient), None)
+    return line if mine is None else line.model_copy(update={"own": mine})
+
+
+def read_out(read: ReadLine, own: Sequence[Ingredient]) -> out.LineOut:
+    """A line that was just read."""
+    return line_out(with_own(line_of(read), own), read.name, read.problem, read.candidates)
+
+
+def line_out(
+    line: Line, name: str = "", problem: str | None = None, candidates: Sequence[Ingredient] = ()
+) -> out.LineOut:
+    """A line as it is kept, with what it was taken for and what it brings."""
+    what = line.what if line.own or line.ingredient else None
+    note = reduced_note(line) if line.counts else None
+    if problem is None and not line.counts and line.use != "left_out":
+        problem = "It does not count: say what, and how much."
+    return out.LineOut(
+        line=line,
+        name=what.name if what else name or line.text,
+        amount=ShownOut.of(line.shown) if line.counts else None,
+        about=line.spread > 0.1,
+        group=what.group if what else None,
+        brings=brings(line),
+        note=None if note is None else out.SaidOut.of(note),
+        problem=problem,
+        candidates=[out.FoundOut(key=item.key, name=item.name) for item in candidates],
+    )  # fmt: skip
+
+
+def estimated_out(estimated: Estimated, braise: Braise | None) -> out.EstimatedOut:
+    """What the list alone says of the strained liquid."""
+    alcohol, ranges = estimated.alcohol, dict(estimated.ranges)
+    # What boils off and what does not are one figure to the cook.
+    acid, acetic = ranges["acid"], ranges["acetic"]
+    ranges["acid"] = Estimate(acid.low + acetic.low, acid.best + acetic.best, acid.high + acetic.high)
+    return out.EstimatedOut(
+        liquid=out.SpanOut.of(estimated.liquid_ml, show_volume),
+        liquid_reasons=[out.ReasonOut.of(reason) for reason in estimated.terms["liquid"]],
+        figures=[
+            out.EstimateOut(
+                name=name, label=label, span=out.SpanOut.of(ranges[mass], show_mass),
+                reasons=[out.ReasonOut.of(reason) for reason in estimated.terms[name]],
+            )
+            for name, mass, label in _FIGURES
+        ],
+        alcohol=out.AlcoholOut(
+            grams=out.RangeOut.of(alcohol.grams),
+            percent_vol=strength_percent(alcohol.grams.best, estimated.contents.liquid_ml),
+            rule=alcohol.rule,
+            why=out.SaidOut.of(alcohol.why),
+            caution=ALCOHOL_REMAINS if alcohol.grams.high >= ALCOHOL_WORTH_A_WORD_G else None,
+        ),
+        allergens=list(estimated.allergens),
+        cautions=list(intake_cautions(braise)) if braise else [],
+    )  # fmt: skip
+
+
+def start_out(started: ev.Started) -> out.StartOut:
+    """The start as the cook gave it."""
+    braise = started.liquid.braise
+    return out.StartOut(
+        pan=started.pan.name,
+        burner=started.burner.name,
+        liquid=started.liquid,
+        lines=[line_out(line) for line in braise.lines] if braise else [],
+    )
+
+
+def sentence_out(said: ReadSentence) -> out.SentenceOut:
+    """A sentence in the words that a start takes."""
+    unit = {"jug": "ml", "eye": "ml", "dip": "mm", "scale": "g", None: ""}[said.method]
+    return out.SentenceOut(
+        method=said.method,
+        value=None if said.value is None else f"{said.value:g} {unit}",
+        hot=said.hot,
+        fat_mm=None if said.fat_mm is None else f"{said.fat_mm:g} mm",
+        fat_ml=None if said.fat_ml is None else f"{said.fat_ml:g} ml",
+        verdict=said.verdict,
+        percent=None if said.percent is None else f"{said.percent:g} %",
+        stock=said.stock,
+        character=said.character,
+        unread=list(said.unread),
+    )
+
+
+def concentrate_out(data: out.ConcentrateIn) -> out.ConcentrateOut:
+    """What makes exactly the volume wanted, and the usual mistake with it."""
+    made = made_up(data.volume_ml, data.concentrate_parts, data.water_parts)
+    if data.water_parts <= 0.0:
+        mind = say("No water at all: the concentrate goes in as it is.")
+    else:
+        wrong = data.volume_ml * (data.concentrate_parts + data.water_parts) / data.water_parts
+        mind = say(
+            "Not {} of water with its share of concentrate: that makes {}.",
+            show_volume(data.volume_ml), show_volume(wrong),
+        )  # fmt: skip
+    return out.ConcentrateOut(
+        concentrate=ShownOut.of(show_volume(made.concentrate_ml)), water=ShownOut.of(show_volume(made.water_ml)),
+        mind=out.SaidOut.of(mind),
+    )  # fmt: skip

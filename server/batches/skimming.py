@@ -1,0 +1,105 @@
+"""Taking the fat off, and cooling the pot for it, as the page shows them."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from kitchens.api import ShownOut
+from spissus_core.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.cooling import LIMITS, forecast, judge
+from spissus_core.events import Wanted
+from spissus_core.fat import USUAL_REST_G_PER_100_ML, WAYS
+from spissus_core.fold import Pot, Timeline
+from spissus_core.intake import Strained
+from spissus_core.quantities import Said, say, show_mass, show_span, show_temperature, show_volume
+from spissus_core.routes import Route
+from spissus_core.safety import COOLING_CAUTIONS, FAT_CAUTIONS
+from spissus_core.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
+
+from . import schemas as out
+from .wording import cooling_line
+
+
+def skim_out(timeline: Timeline, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
+    """The ways to take the fat off this pot."""
+    found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
+    best = advised(found, rest)
+    roux = None
+    if route is not None:
+        roux = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, route.dry_g, route.thickener)
+    chosen = next((o for o in found if o.way == best), None)
+    portions = _per_portion(pot, timeline.wanted, chosen)
+    return out.SkimOut(
+        ways=[_way(option, advised=option.way == best) for option in found],
+        rest=ShownOut.of(show_volume(rest)),
+        rest_g_per_100_ml=timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML,
+        fat=ShownOut.of(show_mass(pot.contents.fat_free)),
+        per_portion=None if portions is None else out.SaidOut.of(portions),
+        kept=ShownOut.of(show_mass(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,
+        settling=out.SaidOut.of(settling(pot)),
+        sets=out.SaidOut.of(sets_at(strained)),
+        roux=None if roux is None else out.SaidOut.of(roux),
+        cautions=list(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
+    )
+
+
+def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Said | None:
+    """Fat on each portion, before and after."""
+    if wanted is None or wanted.portions is None or pot.contents.fat_free < 0.5:
+        return None
+    before = pot.contents.fat_free / wanted.portions
+    if chosen is None:
+        return say("{} on each portion.", show_mass(before))
+    after = chosen.leaves_ml.best / SPECIFIC_VOLUME_ML_G["fat_free"] / wanted.portions
+    label = WAYS[chosen.way].label
+    return say(f"{{}} on each portion now, {{}} after: {label}.", show_mass(before), show_mass(after))
+
+
+def _way(option: Option, *, advised: bool) -> out.SkimWayOut:
+    way = WAYS[option.way]
+    return out.SkimWayOut(
+        way=option.way,
+        label=way.label,
+        share=way.share.best,
+        takes=ShownOut.of(show_volume(option.takes_ml)),
+        leaves=ShownOut.of(show_volume(option.leaves_ml.best)),
+        leaves_at_most=ShownOut.of(show_volume(option.leaves_ml.high)),
+        lost=ShownOut.of(show_volume(option.liquid_ml)),
+        minutes=out.RangeOut.of(option.minutes),
+        time=show_span(option.minutes.low, option.minutes.high),
+        costs=[out.SaidOut.of(said) for said in option.costs],
+        barred=None if option.barred is None else out.SaidOut.of(option.barred),
+        advised=advised,
+        ice=ShownOut.of(show_mass(option.ice_g)) if option.ice_g else None,
+    )
+
+
+def cooling_out(timeline: Timeline) -> out.CoolingOut | None:
+    """The cooling that is under way; None where nothing cools."""
+    log = timeline.cooling
+    if log is None:
+        return None
+    stands = judge(log.readings, log.surroundings_c)
+
+    def at(minute: float, celsius: float) -> out.TemperatureOut:
+        shown = ShownOut.of(show_temperature(celsius))
+        return out.TemperatureOut(at=log.began + timedelta(minutes=minute), celsius=celsius, shown=shown)
+
+    began = stands.began
+    until = (began or 0.0) + LIMITS[-1][1]
+    return out.CoolingOut(
+        began=log.began,
+        surroundings=ShownOut.of(show_temperature(log.surroundings_c)),
+        verdict=stands.verdict,
+        sentence=out.SaidOut.of(cooling_line(stands)),
+        readings=[at(r.minute, r.celsius) for r in log.readings],
+        forecast=[at(r.minute, r.celsius) for r in forecast(log.readings, log.surroundings_c, until)],
+        limits=[
+            out.LimitOut(
+                celsius=celsius, shown=ShownOut.of(show_temperature(celsius)),
+                by=None if began is None else log.began + timedelta(minutes=began + within),
+            )
+            for celsius, within in LIMITS
+        ],
+        cautions=list(COOLING_CAUTIONS),
+    )  # fmt: skip

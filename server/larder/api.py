@@ -1,0 +1,110 @@
+"""Finding ingredients, and keeping those of one's own."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.http import Http404, HttpRequest
+from kitchens.services import member_of
+from ninja import Router, Status
+from ninja.errors import HttpError
+from ninja.security import SessionAuth
+from pydantic import BaseModel
+from spissus_core.ingredients import Ingredient, catalogue, search
+from spissus_core.larder import OwnIngredient as OwnSpec
+
+from .models import OwnIngredient
+from .services import key_of, own_ingredients
+
+router = Router(auth=SessionAuth(), tags=["larder"])
+
+#: More ingredients of its own than any kitchen keeps.
+MOST_OWN = 300
+
+
+class IngredientOut(BaseModel):
+    """An ingredient, and what 100 g of it bring, g; ``abv`` in % vol."""
+
+    key: str
+    name: str
+    group: str
+    own: bool
+    salt: float
+    sugar: float
+    fat: float
+    gelatin: float
+    acid: float
+    abv: float
+    allergens: list[str]
+    source: str
+
+    @classmethod
+    def of(cls, item: Ingredient, *, own: bool) -> IngredientOut:
+        return cls(
+            key=item.key, name=item.name, group=item.group, own=own, salt=item.salt, sugar=item.sugar, fat=item.fat,
+            gelatin=item.gelatin, acid=item.acid + item.acetic, abv=item.abv, allergens=list(item.allergens),
+            source=item.source,
+        )  # fmt: skip
+
+
+class OwnOut(BaseModel):
+    """An ingredient of the kitchen's own: as it was said, and what comes of it."""
+
+    id: UUID
+    spec: OwnSpec
+    like: str
+    ingredient: IngredientOut
+
+    @classmethod
+    def of(cls, row: OwnIngredient) -> OwnOut:
+        spec = OwnSpec.model_validate(row.spec)
+        item = spec.ingredient(key_of(row))
+        return cls(id=row.id, spec=spec, like=catalogue()[spec.like].name, ingredient=IngredientOut.of(item, own=True))
+
+
+@router.get("/ingredients", response=list[IngredientOut], summary="Ingredients by name, best first")
+def ingredients(request: HttpRequest, q: str = "", limit: int = 8) -> list[IngredientOut]:
+    own = own_ingredients(member_of(request).kitchen.pk)
+    mine = {item.key for item in own}
+    found = search(q[:60], own, limit=min(max(limit, 1), 30))
+    return [IngredientOut.of(f.ingredient, own=f.ingredient.key in mine) for f in found]
+
+
+@router.get("/larder", response=list[OwnOut], summary="The kitchen's own ingredients")
+def larder(request: HttpRequest) -> list[OwnOut]:
+    rows = OwnIngredient.objects.filter(kitchen=member_of(request).kitchen, retired=False)
+    return [OwnOut.of(row) for row in rows]
+
+
+@router.post("/larder", response=OwnOut, summary="Add an ingredient of one's own")
+def add(request: HttpRequest, data: OwnSpec) -> OwnOut:
+    member = member_of(request)
+    member.require_cook()
+    if OwnIngredient.objects.filter(kitchen=member.kitchen, retired=False).count() >= MOST_OWN:
+        raise HttpError(422, "That many ingredients of your own are enough; take one away first.")
+    return OwnOut.of(OwnIngredient.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json")))
+
+
+@router.put("/larder/{own_id}", response=OwnOut, summary="Change it; batches keep what went into them")
+def change(request: HttpRequest, own_id: UUID, data: OwnSpec) -> OwnOut:
+    row = _own(request, own_id)
+    row.spec = data.model_dump(mode="json")
+    row.save(update_fields=["spec"])
+    return OwnOut.of(row)
+
+
+@router.delete("/larder/{own_id}", response={204: None}, summary="Take it away")
+def remove(request: HttpRequest, own_id: UUID) -> Status[None]:
+    row = _own(request, own_id)
+    row.retired = True
+    row.save(update_fields=["retired"])
+    return Status(204, None)
+
+
+def _own(request: HttpRequest, pk: UUID) -> OwnIngredient:
+    member = member_of(request)
+    member.require_cook()
+    row = OwnIngredient.objects.filter(kitchen=member.kitchen, pk=pk, retired=False).first()
+    if row is None:
+        raise Http404
+    return row
