@@ -587,7 +587,7 @@ def brings(line: Line) -> str:
         given = [f"{e.low * raw:.0f} to {e.high * raw:.0f} g {name}" for name, e in shares if e.high * raw >= 1.0]
         salt = what.salt * raw
         return ", ".join(["gives " + given[0], *given[1:]] if given else []) + (f", {salt:.1f} g salt" * (salt >= 0.1))
-    c = _as_poured(line)
+    c = _as_poured(line).scaled(DREDGED.best if line.use == "dredged" else 1.0)
     named = (
         ("salt", c.salt, 0.1), ("alcohol", c.ethanol, 0.5), ("fat", c.fat_free + c.fat_emulsified, 1.0),
         ("gelatin", c.gelatin, 1.0), ("sugar", c.sugar, 1.0), ("acid", c.acid + c.acetic, 0.3),

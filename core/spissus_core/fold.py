@@ -94,8 +94,9 @@ class Pot:
 
     @property
     def fat_mm(self) -> float:
-        """Thickness of the floating fat, mm."""
-        return self._stands_mm(self.contents.volume_ml) - self._stands_mm(self.contents.liquid_ml)
+        """Thickness of the floating fat as it stands in the pan, mm."""
+        c, hot = self.contents, self.expansion
+        return self._stands_mm(c.volume_ml * hot) - self._stands_mm(c.liquid_ml * hot)
 
     def gross_of(self, contents: Contents) -> float | None:
         """What a scale shows with ``contents`` in this pan, g; None where the pan was never weighed."""

@@ -15,7 +15,7 @@ from typing import Literal
 from .concentrates import made_up
 from .errors import QuantityError
 from .ingredients import SURE, Found, Ingredient, search
-from .quantities import NUMBER, NUMBER_WORDS, UNITS, Shown, parse, read_number, show_mass, show_volume
+from .quantities import ML_PER_TBSP, NUMBER, NUMBER_WORDS, UNITS, Shown, parse, read_number, show_mass, show_volume
 
 #: How something went in; see :mod:`.braise` for what each does.
 Use = Literal["in", "reduced", "flamed", "late", "dredged", "rubbed", "fried", "left_out"]
@@ -170,6 +170,8 @@ def _count(text: str) -> tuple[_Count, str] | None:
             middle = (value + other) / 2.0
             spread = max(spread, abs(other - value) / 2.0 / middle if middle else 0.0)
             value = middle
+    # "1/2 a bottle", "½ of a lemon".
+    rest = re.sub(r"^\s*(?:of\s+)?an?\s+(?=\S)", "", rest) if value < 1.0 else rest
     return _Count(value, factor or 1.0, spread), rest.lstrip()
 
 
@@ -253,6 +255,16 @@ def _without_container(text: str) -> str:
     return ("canned " if found.group(1).lower() in ("tin", "can") else "") + text[found.end() :]
 
 
+#: Measures that nobody counts without naming them: "1 salt" is not a pinch.
+_NOT_COUNTED = frozenset({"pinch", "grind", "handful", "squeeze", "cup"})
+
+#: Other words for the same piece.
+_SAME_PIECE = {
+    "strip": ("rasher", "slice"), "slice": ("rasher",), "rasher": ("slice",), "stalk": ("stick", "rib"),
+    "rib": ("stick", "stalk"), "stick": ("stalk", "rib"), "bulb": ("head",), "head": ("bulb",),
+}  # fmt: skip
+
+
 def _resolve(count: _Count, measure: Amount | str | None, what: Ingredient) -> Amount:
     """The amount of an ingredient that ``count`` of ``measure`` come to."""
     times = count.value * count.factor
@@ -268,7 +280,8 @@ def _resolve(count: _Count, measure: Amount | str | None, what: Ingredient) -> A
     if measure is not None:
         dimension, size, wide = _LOOSE.get(measure) or _CONTAINERS[measure]
         return Amount(dimension, size * times, max(count.spread, wide))
-    one = what.pieces.get("each") or (next(iter(what.pieces.values())) if len(what.pieces) == 1 else None)
+    single = next(iter(what.pieces), "") if len(what.pieces) == 1 else "each"
+    one = None if single in _NOT_COUNTED else what.pieces.get(single)
     if one:
         return Amount("mass", one * times, max(count.spread, _PIECE_SPREAD if "each" in what.pieces else 0.0))
     raise QuantityError("amount", f"Say how much of it: “{what.name}” is counted in grams or by volume here.")
@@ -374,7 +387,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
 def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient | None = None) -> ReadLine:
     body, use, left, poured = _uses(shown)
     if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
-        raise QuantityError("amount", f"“{shown}” is below zero. Write a positive amount.")
+        raise QuantityError("amount", f"“{text.strip()}” is below zero. Write a positive amount.")
     if squeezed := re.match(r"(?:the )?(juice|zest|peel) of (.+)", body, re.I):
         part = "juice" if squeezed.group(1).lower() == "juice" else "peel"
         body = f"{_LEADING.sub('', squeezed.group(2))} {part}"
@@ -382,6 +395,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
     if read is None:
         read = _amount_last(body)
     count, measure, name = read if read else (None, None, body)
+    name, measure = _size_in_brackets(name, measure)
     name = _without_second_amount(_OF.sub("", name, count=1) if _OF.match(name) else name).strip(" ,;:.")
     if not name and meant is None:
         raise QuantityError("ingredient", "This says how much, but not of what.")
@@ -401,9 +415,9 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
         return ReadLine(
             text, name, problem=f"“{name[:60]}” is not in the catalogue. {hint}", candidates=candidates, use=use
         )
-    what = meant or found[0].ingredient
-    if word and word in what.pieces:
-        measure = word
+    what = meant or _best(found, measure)
+    if word:
+        measure = next((w for w in (word, *_SAME_PIECE.get(word, ())) if w in what.pieces), measure)
     if use == "in" and what.group == "fat" and poured:
         use = "fried"
     line = ReadLine(text, name, what, None, use, left, poured, candidates=candidates)
@@ -418,6 +432,18 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
     if not 0.0 < amount.value <= 100_000.0:
         return replace(line, problem="That is no amount a kitchen holds. Check the number and its unit.")
     return replace(line, amount=amount)
+
+
+def _size_in_brackets(name: str, measure: Amount | str | None) -> tuple[str, Amount | str | None]:
+    """ "1 bottle dry cider (750 ml)": the size of what is counted, wherever it stands."""
+    found = re.search(r"\(\s*(?:of\s+)?([^)]{1,24}?)\s*(?:each)?\s*\)", name)
+    if not found or not isinstance(measure, str) or measure not in _CONTAINERS:
+        return name, measure
+    inner = _safe_amount(found.group(1))
+    if inner is None or not isinstance(inner[1], Amount) or inner[2].strip():
+        return name, measure
+    size = replace(inner[1], value=inner[1].value * inner[0].value)
+    return f"{name[: found.start()]} {name[found.end() :]}", size
 
 
 def _piece_word(name: str, measure: object, count: _Count | None) -> tuple[str | None, str]:
@@ -478,6 +504,15 @@ def _named(name: str, own: Sequence[Ingredient]) -> list[Found]:
         if found and (not best or found[0].score > best[0].score + 1e-9):
             best = found
     return best
+
+
+def _best(found: Sequence[Found], measure: Amount | str | None) -> Ingredient:
+    """Of names that fit alike, what is spooned is meant by a spoon: "1 tsp pepper" is no vegetable."""
+    if isinstance(measure, Amount) and measure.dimension == "volume" and measure.value <= 1.1 * ML_PER_TBSP:
+        for one in found:
+            if one.score >= found[0].score - 1e-9 and one.ingredient.household in ("tsp", "tbsp"):
+                return one.ingredient
+    return found[0].ingredient
 
 
 def _parts(text: str, found: re.Match[str], own: Sequence[Ingredient]) -> list[ReadLine]:

@@ -204,7 +204,7 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
     if match is None:
         raise QuantityError(field, f"“{text}” does not start with a number. Write it as {example}.")
     rest = text[match.end() :]
-    if re.match(r"[.,/⁄\d]", rest.strip()):
+    if re.match(r"[.,/⁄\d]|e[+-]?\d", rest.strip(), re.I):
         raise QuantityError(field, f"“{text}” cannot be read as one number. Write it as {example}.")
     got = match.groupdict()
     if got["vulgar"]:

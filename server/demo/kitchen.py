@@ -6,11 +6,14 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from uuid import uuid4
 
+from batches.intake import line_of
 from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
+from spissus_core.braise import Braise
 from spissus_core.intake import StrainedLiquid
+from spissus_core.lines import read_list
 from spissus_core.seasoning import SaltByMeter, SaltByStock, SaltByTaste
 from spissus_core.vessels import Pan
 
@@ -46,6 +49,11 @@ class Story:
 
 def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> StrainedLiquid:
     return StrainedLiquid.model_validate({"measured": {"method": method, "value": value, "hot": hot}, **more})
+
+
+def _braise(text: str, **cooked: object) -> Braise:
+    """A braise from the list of what went in, as a cook would paste it."""
+    return Braise.model_validate({"lines": [line_of(line) for line in read_list(text).lines], **cooked})
 
 
 def _read(method: str, value: str) -> ev.Read:
@@ -100,7 +108,39 @@ STORIES = (
         40,
         ev.Started(
             pan=OVAL, burner=FRONT,
-            liquid=_liquid("jug", "2.1 l", fat_ml="260 ml", salt=SaltByTaste(verdict="nearly")),
+            liquid=_liquid(
+                "jug", "2.1 l", fat_ml="260 ml", salt=SaltByTaste(verdict="nearly"),
+                braise=_braise(
+                    """
+                    8 duck legs
+                    18 g salt, rubbed on the meat
+                    1 bottle perry (750 ml), reduced by half
+                    1.6 l chicken stock
+                    2 onions
+                    2 sticks celery
+                    200 g prunes
+                    2 tbsp cider vinegar
+                    3 bay leaves
+                    """,
+                    hours=2.5, level="nearly", strain="fine",
+                ),
+            ),
+        ),
+    ),
+    Story(
+        "Mutton shoulder with barley and bay",
+        150,
+        ev.Started(
+            pan=BRAISER, burner=FRONT,
+            liquid=_liquid("dip", "71 mm", fat_mm="6 mm", salt=SaltByMeter(percent=0.52), character="thin"),
+        ),
+        (
+            (1, ev.Wanted(portions=16, portion_ml=80, body=2, salt_percent=0.9, ceiling_percent=1.3)),
+            (3, ev.Noted(text="Strained and split over two trays, ice underneath.")),
+            (6, ev.Cooling(celsius=88, surroundings_c=4)),
+            (41, ev.Probed(celsius=60)),
+            (92, ev.Probed(celsius=33)),
+            (140, ev.Probed(celsius=20)),
         ),
     ),
     Story(

@@ -14,11 +14,16 @@ export type PanShape = Schemas['PanShape']
 export type Wanted = Schemas['Wanted']
 export type StartedIn = Schemas['StartedIn']
 export type Payload = Schemas['EventIn']['payload']
+export type Line = Schemas['LineOut']
+export type Estimated = Schemas['EstimatedOut']
+export type Ingredient = Schemas['IngredientOut']
+export type { Schemas }
 export type Stage = Batch['act']['stage']
 
 export const keys = {
   session: ['session'] as const,
   kitchen: ['kitchen'] as const,
+  larder: ['larder'] as const,
   batches: ['batches'] as const,
   batch: (id: string) => ['batch', id] as const,
 }
@@ -43,13 +48,19 @@ export function useKitchen() {
   return useQuery({ queryKey: keys.kitchen, queryFn: () => answer(client.GET('/api/v1/kitchen')) })
 }
 
-export function useIngredients(enabled: boolean) {
+/** Ingredients by name, the kitchen's own among them. */
+export function useIngredients(sought: string) {
   return useQuery({
-    queryKey: ['ingredients'],
-    queryFn: () => answer(client.GET('/api/v1/ingredients')),
-    staleTime: Infinity,
-    enabled,
+    queryKey: ['ingredients', sought],
+    queryFn: ({ signal }) => answer(client.GET('/api/v1/ingredients', { params: { query: { q: sought } }, signal })),
+    enabled: sought.trim() !== '',
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
   })
+}
+
+export function useLarder() {
+  return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })
 }
 
 export function useBatches() {
@@ -132,5 +143,47 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted | null) {
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,
+  })
+}
+
+/** What a sentence says of the strained liquid. */
+export function useSentence(text: string) {
+  return useQuery<Schemas['SentenceOut'], Problem>({
+    queryKey: ['sentence', text],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/sentence', { body: { text }, signal })),
+    enabled: text.trim() !== '',
+    retry: false,
+  })
+}
+
+/** One line of what went in, while it is typed. */
+export function useLinePreview(text: string) {
+  return useQuery<Schemas['LinesOut'], Problem>({
+    queryKey: ['line', text],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/line', { body: { text }, signal })),
+    enabled: text.trim() !== '',
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+}
+
+/** A pasted list, or one line read or corrected: lines as they can be kept. */
+export function useReadLines() {
+  return useMutation<Schemas['LinesOut'], Problem, Schemas['LineIn'] | Schemas['ListIn'] & { list: true }>({
+    mutationFn: (input) =>
+      'list' in input
+        ? answer(client.POST('/api/v1/previews/list', { body: { text: input.text } }))
+        : answer(client.POST('/api/v1/previews/line', { body: input })),
+  })
+}
+
+export function useConcentrate(concentrate: Schemas['ConcentrateIn'] | null) {
+  return useQuery<Schemas['ConcentrateOut'], Problem>({
+    queryKey: ['concentrate', concentrate],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/v1/previews/concentrate', { body: concentrate as Schemas['ConcentrateIn'], signal })),
+    enabled: concentrate !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
   })
 }

@@ -49,7 +49,7 @@ export function Header({ title, detail, children }: Props) {
           items={[
             { label: 'Batches', onSelect: () => go('/') },
             { label: 'Start a batch', onSelect: () => go('/start') },
-            { label: 'Kitchen: pans and burners', onSelect: () => go('/kitchen') },
+            { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
             {
               label: units === 'metric' ? 'Use US measures' : 'Use metric measures',
               onSelect: () => setUnits.mutate(other),

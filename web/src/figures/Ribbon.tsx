@@ -20,22 +20,28 @@ interface Props<S extends string> {
   /** The stage that is next to do, and the one that is open. */
   next: S | null
   open: S | null
-  onOpen: (stage: S) => void
+  onOpen?: (stage: S) => void
   clock: string
+  /** What the ribbon's full height stands for, in mL; the most there was by default. */
+  fullMl?: number | undefined
+  /** A lower ribbon without its stages, for where the way only begins. */
+  low?: boolean
   /** Said where nothing is planned yet. */
   ahead: string
 }
 
-const HEIGHT = 138
-const FLOOR = HEIGHT - 6
+const TALL = 138
+const LOW = 92
 const TOP = 34
 
 /** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
-export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead }: Props<S>) {
+export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead, fullMl, low = false }: Props<S>) {
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const id = useId()
   const narrow = width < 640
-  const most = Math.max(...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
+  const HEIGHT = low ? LOW : TALL
+  const FLOOR = HEIGHT - 6
+  const most = Math.max(fullMl ?? 0, ...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
   const y = (ml: number) => FLOOR - (ml / most) * (FLOOR - TOP)
   const { stations, placed } = layRibbon(
     stages.map((s) => s.stage),
@@ -46,7 +52,18 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   const edge = ribbonEdge(placed, y)
   const first = placed[0]
   const last = placed.at(-1)
-  if (!first || !last) return null
+  if (!first || !last) {
+    return (
+      <div ref={ref} className="min-w-0">
+        <svg width={width} height={HEIGHT} aria-hidden="true" className="block">
+          <line x1={0} x2={width} y1={FLOOR} y2={FLOOR} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
+          <text x={4} y={FLOOR - 16} fontSize="16" fill="var(--quiet)">
+            {ahead}
+          </text>
+        </svg>
+      </div>
+    )
+  }
   const area = `${edge}L${last.x1},${FLOOR}L0,${FLOOR}Z`
   const liquid = `${ribbonEdge(placed, y, 'liquid')}L${last.x1},${FLOOR}L0,${FLOOR}Z`
   const doneTo = placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
@@ -94,7 +111,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
                   opacity={stretch.planned ? 0.7 : 1}
                 />
               )}
-              {!narrow && <StretchWords {...{ stretch, x0, x1, surface }} />}
+              {!narrow && !low && <StretchWords {...{ stretch, x0, x1, surface }} floor={FLOOR} />}
             </g>
           )
         })}
@@ -125,34 +142,36 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           </g>
         )}
       </svg>
-      <nav aria-label="Stages" className="relative flex">
-        {stations.map((station, i) => {
-          const { stage, label } = stages[i] ?? { stage: station.stage as S, label: station.stage }
-          const current = open === stage
-          return (
-            <button
-              key={stage}
-              type="button"
-              onClick={() => onOpen(stage)}
-              aria-current={current ? 'step' : undefined}
-              style={{ width: station.x1 - station.x0 }}
-              className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] sm:px-1.5 sm:text-base md:text-[1.05rem] ${
-                current ? 'border-ink font-bold' : stage === next ? 'border-heat' : 'border-line text-quiet hover:text-ink'
-              }`}
-            >
-              {label}
-              {stage === next && (
-                <>
-                  <span className="sr-only">, next</span>
-                  <span aria-hidden="true" className="ml-1.5 text-heat max-sm:hidden">
-                    ●
-                  </span>
-                </>
-              )}
-            </button>
-          )
-        })}
-      </nav>
+      {!low && (
+        <nav aria-label="Stages" className="relative flex">
+          {stations.map((station, i) => {
+            const { stage, label } = stages[i] ?? { stage: station.stage as S, label: station.stage }
+            const current = open === stage
+            return (
+              <button
+                key={stage}
+                type="button"
+                onClick={() => onOpen?.(stage)}
+                aria-current={current ? 'step' : undefined}
+                style={{ width: station.x1 - station.x0 }}
+                className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] sm:px-1.5 sm:text-base md:text-[1.05rem] ${
+                  current ? 'border-ink font-bold' : stage === next ? 'border-heat' : 'border-line text-quiet hover:text-ink'
+                }`}
+              >
+                {label}
+                {stage === next && (
+                  <>
+                    <span className="sr-only">, next</span>
+                    <span aria-hidden="true" className="ml-1.5 text-heat max-sm:hidden">
+                      ●
+                    </span>
+                  </>
+                )}
+              </button>
+            )
+          })}
+        </nav>
+      )}
     </div>
   )
 }
@@ -166,10 +185,11 @@ interface Words {
   x0: number
   x1: number
   surface: number
+  floor: number
 }
 
 /** Volume and salt at the end of a stretch. */
-function StretchWords({ stretch, x0, x1, surface }: Words) {
+function StretchWords({ stretch, x0, x1, surface, floor }: Words) {
   const wide = x1 - x0 > 96
   const changed = Math.abs(stretch.to_ml - stretch.from_ml) > 2 || stretch.stage === 'strain'
   if (!wide || !changed) return null
@@ -179,7 +199,7 @@ function StretchWords({ stretch, x0, x1, surface }: Words) {
   return (
     <text
       x={x1 - 12}
-      y={Math.min(surface + 27, FLOOR - 28)}
+      y={Math.min(surface + 27, floor - 28)}
       textAnchor="end"
       fontSize="18"
       fontWeight="700"

@@ -3,23 +3,27 @@ import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys, useKitchen, useSession } from '../api/hooks'
 import { Header } from '../app/Header'
+import { SkewerLink } from '../app/SkewerLink'
 import { useSay } from '../app/units'
 import { panScale } from '../figures/geometry'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
+import { CalibrateSheet } from './CalibrateSheet'
+import { Larder } from './Larder'
 
 type Pan = Schemas['PanOut']
 type Burner = Schemas['BurnerOut']
 
-/** Pans and burners: what the kitchen measures in, drawn to one scale. */
+/** Pans, burners and the larder: what the kitchen measures in and cooks with. */
 export function KitchenPage() {
   const kitchen = useKitchen()
   const session = useSession()
   const say = useSay()
   const queries = useQueryClient()
   const [editing, setEditing] = useState<Pan | 'new' | null>(null)
+  const [calibrating, setCalibrating] = useState<Pan | null>(null)
   const [burner, setBurner] = useState<Burner | null>(null)
   const remove = useMutation<unknown, Problem, string>({
     mutationFn: (id) => answer(client.DELETE('/api/v1/pans/{pan_id}', { params: { path: { pan_id: id } } })),
@@ -51,7 +55,13 @@ export function KitchenPage() {
                 {pan.empty ? `weighs ${say(pan.empty)} empty` : 'never weighed'} · a dip is good to ±&nbsp;{say(pan.dip_error)}
               </p>
               {mayChange && (
-                <div className="mt-auto flex gap-2">
+                <div className="mt-auto flex flex-wrap gap-2">
+                  <SkewerLink path={`/api/v1/pans/${pan.id}/skewer`} of={pan.name} />
+                  <Button onClick={() => setCalibrating(pan)}>
+                    <span>
+                      Calibrate<span className="sr-only"> {pan.name}</span>
+                    </span>
+                  </Button>
                   <Button onClick={() => setEditing(pan)}>
                     <span>
                       Change<span className="sr-only"> {pan.name}</span>
@@ -89,8 +99,10 @@ export function KitchenPage() {
             </li>
           ))}
         </ul>
+        <Larder mayChange={mayChange} />
       </main>
       {burner && <BurnerSheet burner={burner} onClose={() => setBurner(null)} />}
+      {calibrating && <CalibrateSheet pan={calibrating} onClose={() => setCalibrating(null)} />}
       {editing && <PanSheet pan={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </>
   )

@@ -1,5 +1,6 @@
 import { Link, useLocation } from 'wouter'
 import { useBatches, type Stage } from '../api/hooks'
+import { clock } from '../app/clock'
 import { Header } from '../app/Header'
 import { useSay } from '../app/units'
 import { sauce } from '../figures/tone'
@@ -102,5 +103,5 @@ export function BatchList() {
 function when(at: string): string {
   const date = new Date(at)
   const day = date.toDateString() === new Date().toDateString() ? 'today' : date.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
-  return `${day}, ${date.toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}`
+  return `${day}, ${clock(date.getTime())}`
 }

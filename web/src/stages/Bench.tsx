@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { useLocation } from 'wouter'
 import { useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
 import { Header } from '../app/Header'
+import { clock } from '../app/clock'
 import { Notice } from '../app/Notice'
 import { STAGES } from '../app/stages'
 import { useNow } from '../app/useNow'
@@ -58,6 +59,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
     }
     after?.()
     open('')
+    window.scrollTo({ top: 0 })
   }
   useLetters({
     r: () => setSheet('reading'),
@@ -117,7 +119,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           next={batch.finished ? null : batch.act.stage}
           open={view === 'plan' ? null : view}
           onOpen={open}
-          clock={new Date(now).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}
+          clock={clock(now)}
         />
       </div>
       {offline && (

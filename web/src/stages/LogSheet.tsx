@@ -1,6 +1,7 @@
 import type { UseMutationResult } from '@tanstack/react-query'
 import type { Problem } from '../api/client'
 import type { Batch, Payload } from '../api/hooks'
+import { clock } from '../app/clock'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
@@ -27,7 +28,7 @@ export function LogSheet({ batch, append, onClose }: Props) {
               <div className="min-w-0">
                 <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}>{say(entry.text)}</p>
                 <p className="text-sm text-quiet">
-                  {new Date(entry.at).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })}
+                  {clock(entry.at)}
                   {entry.problem && <span className="font-semibold text-heat"> Not counted: {entry.problem}</span>}
                 </p>
               </div>

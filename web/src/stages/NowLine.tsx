@@ -1,5 +1,6 @@
 import type { Problem } from '../api/client'
 import type { Batch, Payload, Stage } from '../api/hooks'
+import { clock } from '../app/clock'
 import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
@@ -80,7 +81,8 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
 function Sentence({ batch }: { batch: Batch }) {
   const say = useSay()
   const now = useNow()
-  const { look_at, overdue, sentence } = batch.act
+  const { look_at, overdue, sentence, by } = batch.act
+  if (by !== null) return <Emphasised text={say(sentence).replace('{by}', clock(by))} />
   if (look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
   const left = Date.parse(look_at) - now
   const minutes = Math.max(Math.round(left / 60_000), 1)
@@ -116,6 +118,8 @@ function answersTo({ batch, view, onRecord, onOpen, onSheet }: Context): Answer[
     case 'want':
     case 'choose':
       return view === 'plan' ? [] : [{ label: 'Plan', letter: 'P', act: () => onOpen('plan') }]
+    case 'cool':
+      return view === 'skim' ? [] : [{ label: 'Temperature', act: () => onOpen('skim') }]
     case 'skim':
       return view === 'skim' ? [] : [{ label: 'Skim', letter: 'S', act: () => onOpen('skim') }]
     case 'boil':

@@ -1,10 +1,9 @@
+import { clock } from '../app/clock'
 import { useSay } from '../app/units'
 import { ReductionCurve } from '../figures/ReductionCurve'
 import { Figure } from './Figure'
 import type { PanelProps } from './panel'
-import { Cautions } from './SkimPanel'
-
-const clock = (at: string) => new Date(at).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })
+import { Cautions } from './Cautions'
 
 /** How far, how long, and how it has gone. */
 export function ReducePanel({ batch, onOpen }: PanelProps) {

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Figure } from './Figure'
 import type { PanelProps } from './panel'
-import { Cautions } from './SkimPanel'
+import { Cautions } from './Cautions'
 
 /** What it came to: yield, portions, body, salt. */
 export function ServePanel({ batch, onRecord, problem }: PanelProps) {

@@ -1,84 +1,172 @@
 import { useState } from 'react'
+import type { Batch, Payload } from '../api/hooks'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
+import { Cautions } from './Cautions'
+import { CoolingCard } from './CoolingCard'
 import { Figure } from './Figure'
 import type { PanelProps } from './panel'
+import { wantedAgain } from './plan/wish'
 
-/** Fat off: a way to tap, or the amount that came off. */
+type Way = Batch['skim']['ways'][number]
+
+/** Fat off: the ways, what each leaves and costs, and the one it was done by. */
 export function SkimPanel({ batch, onRecord, problem }: PanelProps) {
   const say = useSay()
-  const [amount, setAmount] = useState('')
-  const { pot } = batch
+  const { pot, skim, cooling, wanted } = batch
+  const [picked, setPicked] = useState<Way['way'] | null>(null)
+  const advised = skim.ways.find((way) => way.advised)
+  const way = skim.ways.find((w) => w.way === (picked ?? (cooling ? 'chill' : advised?.way)))
+  const rests = [
+    { value: '0', label: 'none' },
+    { value: '2', label: 'a little' },
+    { value: '5', label: 'plenty' },
+  ]
   return (
-    <div className="grid gap-6">
-      <div className="grid gap-4 sm:grid-cols-2">
+    <div className="grid gap-5">
+      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
         <Figure
           label="fat on top"
           value={say(pot.fat)}
-          note={`${say(pot.fat_depth)} thick`}
+          note={`${say(pot.fat_depth)} thick, ${say(skim.fat)}`}
           tone="text-fat-ink"
           reason={pot.reasons.find((r) => r.what === 'Fat')}
         />
+        <Figure label="to leave on" value={say(skim.rest)} note={`${skim.rest_g_per_100_ml} g in 100 mL${wanted ? '' : ', as most do'}`} />
         <Figure label="liquid below" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} />
       </div>
-      <div>
-        <h2 className="mb-2 text-lg">Tap the way you did it</h2>
-        <ul className="grid gap-3 sm:grid-cols-3">
-          {batch.skim_ways.map((way) => (
-            <li key={way.way}>
-              <button
-                type="button"
-                onClick={() => onRecord({ kind: 'skimmed', way: way.way })}
-                className="h-full w-full rounded-2xl border-2 border-line bg-panel p-4 text-left hover:border-ink"
-              >
-                <span className="block text-lg font-bold">{way.label}</span>
-                <span className="block text-quiet">
-                  leaves about {say(way.leaves)}
-                  <br />
-                  {way.time}
-                </span>
-                <span className="mt-2 block h-2.5 overflow-hidden rounded-full bg-line" aria-hidden="true">
-                  <span className="block h-full bg-fat" style={{ width: `${way.share * 100}%` }} />
-                </span>
-              </button>
-            </li>
+      {cooling && <CoolingCard cooling={cooling} onRecord={onRecord} problem={problem} />}
+      <div className="grid gap-4 xl:grid-cols-[1fr_20rem]">
+        <div role="radiogroup" aria-label="Way to take the fat off" className="grid content-start gap-1.5">
+          {skim.ways.map((one) => (
+            <WayRow key={one.way} way={one} picked={one === way} onPick={() => setPicked(one.way)} />
           ))}
-        </ul>
+        </div>
+        <div className="grid content-start gap-4">
+          {way && <TakeOff key={way.way} way={way} cooling={cooling !== null} onRecord={onRecord} problem={problem} />}
+          <Button onClick={() => onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: 0, kept: false })}>Leave it on</Button>
+        </div>
       </div>
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: amount }, () => setAmount(''))
-        }}
-      >
-        <TextField
-          label="Or say how much came off"
-          placeholder="90 ml or 1/3 cup"
-          value={amount}
-          onChange={setAmount}
-          error={problem?.at('fat_ml')}
-          className="w-64"
+      {wanted && (
+        <Choice
+          label="Fat to leave on"
+          value={rests.find((rest) => Number(rest.value) === skim.rest_g_per_100_ml)?.value}
+          onChange={(rest) => onRecord(wantedAgain(wanted, { fat_g_per_100_ml: Number(rest) }))}
+          options={rests}
         />
-        <Button type="submit" disabled={!amount.trim()}>
-          Took it off
-        </Button>
-        <Button onClick={() => onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: 0 })}>Leave it on</Button>
-      </form>
-      <Cautions cautions={batch.skim_cautions} />
+      )}
+      <ul className="grid gap-1">
+        {[skim.roux, skim.per_portion, skim.sets, skim.settling].map((said) => said && <li key={said.metric}>{say(said)}</li>)}
+        {skim.kept && <li>{say(skim.kept)} of fat put by so far.</li>}
+      </ul>
+      <Cautions cautions={skim.cautions} />
     </div>
   )
 }
 
-/** What to mind, with local rules before ours. */
-export function Cautions({ cautions }: { cautions: readonly string[] }) {
-  if (cautions.length === 0) return null
+function WayRow({ way, picked, onPick }: { way: Way; picked: boolean; onPick: () => void }) {
+  const say = useSay()
   return (
-    <ul className="grid gap-1 border-l-4 border-heat pl-4">
-      {cautions.map((caution) => (
-        <li key={caution}>{caution}</li>
-      ))}
-    </ul>
+    <button
+      type="button"
+      role="radio"
+      aria-checked={picked}
+      onClick={onPick}
+      className={`grid min-h-12 grid-cols-[1fr_auto] items-center gap-x-3 rounded-xl border-2 bg-panel px-4 py-2 text-left hover:border-quiet ${picked ? 'border-ink' : 'border-line'} ${way.barred ? 'text-quiet' : ''}`}
+    >
+      <span className="font-bold">
+        {way.label}
+        {way.advised && <span className="ml-2 whitespace-nowrap text-done">best here</span>}
+      </span>
+      <span className="text-right text-quiet">{way.barred ? 'not here' : way.time}</span>
+      <svg className="h-2.5 w-full self-center" aria-hidden="true">
+        <rect width="100%" height="10" rx="5" fill="var(--line)" />
+        <rect width={`${way.share * 100}%`} height="10" rx="5" fill="var(--fat)" opacity={way.barred ? 0.4 : 1} />
+      </svg>
+      <span className="w-32 text-right">
+        leaves <b>{say(way.leaves)}</b>
+      </span>
+    </button>
+  )
+}
+
+interface TakeOffProps {
+  way: Way
+  cooling: boolean
+  onRecord: PanelProps['onRecord']
+  problem: PanelProps['problem']
+}
+
+/** What one way costs, and the taps that say it was done. */
+function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
+  const say = useSay()
+  const [amount, setAmount] = useState('')
+  const [ice, setIce] = useState(way.ice ? `${Math.round(way.ice.value)} g` : '')
+  const [dissolved, setDissolved] = useState('300 ml')
+  const [kept, setKept] = useState<'kept' | 'binned'>('kept')
+  const done = (): Payload => ({
+    kind: 'skimmed',
+    way: way.way,
+    kept: kept === 'kept',
+    ...(amount.trim() && { fat_ml: amount }),
+    ...(way.way === 'ice' && { ice_g: ice }),
+    ...(way.way === 'boil_dry' && { dissolved_ml: dissolved }),
+  })
+  return (
+    <form
+      aria-label={way.label}
+      className="grid gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onRecord(done())
+      }}
+    >
+      {way.barred && <p className="border-l-4 border-heat pl-3 font-medium">{say(way.barred)}</p>}
+      <ul className="grid gap-1.5 leading-snug">
+        {way.costs.map((cost) => (
+          <li key={cost.metric}>{say(cost)}</li>
+        ))}
+      </ul>
+      {way.way === 'chill' && !cooling && <SetToCool onRecord={onRecord} problem={problem} />}
+      {way.way === 'ice' && <TextField label="Ice that melted into the pot" value={ice} onChange={setIce} error={problem?.at('ice_g')} />}
+      {way.way === 'boil_dry' && (
+        <TextField label="Water or stock to dissolve what sticks" value={dissolved} onChange={setDissolved} error={problem?.at('dissolved_ml')} />
+      )}
+      <TextField label="Fat that came off, if you measured it" placeholder={say(way.takes)} value={amount} onChange={setAmount} error={problem?.at('fat_ml')} autoComplete="off" />
+      <Choice
+        label="The fat is"
+        hideLabel
+        value={kept}
+        onChange={setKept}
+        options={[
+          { value: 'kept', label: 'put by' },
+          { value: 'binned', label: 'binned' },
+        ]}
+      />
+      <Button type="submit" look="main">
+        The fat is off
+      </Button>
+    </form>
+  )
+}
+
+const places = [
+  { value: '4 °C', label: 'fridge' },
+  { value: '1 °C', label: 'ice bath' },
+  { value: '10 °C', label: 'cold room' },
+]
+
+function SetToCool({ onRecord, problem }: Pick<TakeOffProps, 'onRecord' | 'problem'>) {
+  const [celsius, setCelsius] = useState('90 °C')
+  const [place, setPlace] = useState(places[0]?.value ?? '4 °C')
+  return (
+    <div className="grid gap-3 rounded-xl border border-line p-3">
+      <p>Strain it first, or chill it with the meat in, or finish the sauce and chill that: all three are in use. The clock is the same.</p>
+      <TextField label="It is now at" value={celsius} onChange={setCelsius} error={problem?.at('celsius')} />
+      <Choice label="It cools in a" value={place} onChange={setPlace} options={places} />
+      <Button onClick={() => onRecord({ kind: 'cooling', celsius, surroundings_c: place })}>Set it to cool now</Button>
+    </div>
   )
 }

@@ -1,15 +1,24 @@
+import { useState } from 'react'
+import { useKitchen } from '../api/hooks'
+import { SkewerLink } from '../app/SkewerLink'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
 import { Unfold } from '../ui/Unfold'
 import { Figure } from './Figure'
+import { ByTheList } from './intake/ByTheList'
 import type { PanelProps } from './panel'
 
-const methods = { jug: 'a jug', dip: 'a dip', scale: 'the scale' }
+const methods = { jug: 'a jug', eye: 'the eye', dip: 'a dip', scale: 'the scale' }
 
-/** What is in the pot, with the arithmetic of every figure. */
-export function StrainPanel({ batch, onOpen }: PanelProps) {
+/** What is in the pot, with the arithmetic of every figure; and what else may leave it or stay in it. */
+export function StrainPanel(props: PanelProps) {
+  const { batch, onOpen } = props
   const say = useSay()
   const { pot } = batch
+  const [sheet, setSheet] = useState<'draw' | 'solids' | null>(null)
   const reason = (what: string) => pot.reasons.find((r) => r.what === what)
   return (
     <div className="grid gap-6">
@@ -24,6 +33,19 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
         />
         <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reason('Body')} />
       </div>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => onOpen('correct')}>Correct the start</Button>
+        {!batch.finished && <Button onClick={() => setSheet('draw')}>Draw off a part</Button>}
+        {!batch.finished && <Button onClick={() => setSheet('solids')}>{pot.solids ? 'Meat is out, or less' : 'Meat is in the pan'}</Button>}
+        <SkewerLink path={`/api/v1/batches/${batch.id}/skewer`} />
+      </div>
+      {pot.solids && <p>{say(pot.solids)} of meat or vegetables stand in the liquid: they count in depth and weight, and trade salt with it.</p>}
+      {pot.kept && (
+        <p className="flex flex-wrap items-center gap-3">
+          {say(pot.kept)} of liquid stayed on the meat.
+          <Button onClick={() => props.onRecord({ kind: 'returned' })}>Pour it back in</Button>
+        </p>
+      )}
       <div>
         <h2 className="mb-2 text-lg">In the pot now</h2>
         <ul className="grid gap-x-8 sm:grid-cols-2">
@@ -47,6 +69,7 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
           ))}
         </ul>
       </div>
+      {batch.estimated && <ByTheList estimated={batch.estimated} doubt={batch.doubt} />}
       <div>
         <h2 className="mb-2 text-lg">Measuring this pot</h2>
         <ul className="flex flex-wrap gap-x-8 gap-y-2">
@@ -58,9 +81,64 @@ export function StrainPanel({ batch, onOpen }: PanelProps) {
           ))}
         </ul>
       </div>
-      <div>
-        <Button onClick={() => onOpen('correct')}>Correct the start</Button>
-      </div>
+      {sheet === 'draw' && <DrawSheet {...props} onClose={() => setSheet(null)} />}
+      {sheet === 'solids' && <SolidsSheet {...props} onClose={() => setSheet(null)} />}
     </div>
+  )
+}
+
+type SheetProps = PanelProps & { onClose: () => void }
+
+function DrawSheet({ batch, onRecord, problem, onClose }: SheetProps) {
+  const say = useSay()
+  const kitchen = useKitchen()
+  const [volume, setVolume] = useState('')
+  const [panId, setPan] = useState<string>()
+  const [burnerId, setBurner] = useState(kitchen.data?.burners.find((b) => b.name === batch.burner)?.id)
+  const pans = kitchen.data?.pans ?? []
+  return (
+    <Sheet open onClose={onClose} title="Draw off a part" description={`For the sauce, into a pan of its own. The rest of the ${say(batch.pot.liquid)} stays on the meat and keeps it moist.`}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (panId && burnerId) onRecord({ kind: 'drawn', volume_ml: volume, pan_id: panId, burner_id: burnerId }, onClose)
+        }}
+      >
+        <TextField label="How much of the liquid" placeholder="400 ml" value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
+        <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
+        <Choice
+          label="On which burner"
+          value={burnerId}
+          onChange={setBurner}
+          options={(kitchen.data?.burners ?? []).map((burner) => ({ value: burner.id, label: burner.name }))}
+        />
+        <Button type="submit" look="main" disabled={!volume.trim() || !panId || !burnerId}>
+          Drawn off
+        </Button>
+      </form>
+    </Sheet>
+  )
+}
+
+function SolidsSheet({ batch, onRecord, problem, onClose }: SheetProps) {
+  const say = useSay()
+  const [mass, setMass] = useState('')
+  return (
+    <Sheet open onClose={onClose} title="Meat or vegetables in the pan" description="They take up room and weight, and trade salt with the liquid. Half then means half of the liquid.">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          onRecord({ kind: 'solids', mass_g: mass }, onClose)
+        }}
+      >
+        <TextField label={batch.pot.solids ? `In the pan now, instead of ${say(batch.pot.solids)}` : 'Their weight'} placeholder="1.1 kg" value={mass} onChange={setMass} error={problem?.at('mass_g')} autoFocus autoComplete="off" />
+        <Button type="submit" look="main" disabled={!mass.trim()}>
+          They are in the pan
+        </Button>
+        {batch.pot.solids && <Button onClick={() => onRecord({ kind: 'solids', mass_g: 0 }, onClose)}>All lifted out</Button>}
+      </form>
+    </Sheet>
   )
 }

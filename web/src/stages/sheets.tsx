@@ -6,6 +6,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
+import { useSettled } from '../app/useSettled'
 import type { Append } from './LogSheet'
 
 interface Props {
@@ -16,7 +17,7 @@ interface Props {
 
 type Method = Batch['pot']['methods'][number]['method']
 
-const units = { jug: 'mL', dip: 'mm', scale: 'g' }
+const units = { jug: 'mL', eye: 'mL', dip: 'mm', scale: 'g' }
 const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 /** A reading of the pot: a method and a number, for a wet thumb. */
@@ -52,7 +53,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             }}
             options={batch.pot.methods.map((m) => ({
               value: m.method,
-              label: { jug: 'Jug', dip: 'Dip', scale: 'Scale' }[m.method],
+              label: { jug: 'Jug', eye: 'Eye', dip: 'Dip', scale: 'Scale' }[m.method],
               disabled: !m.usable,
             }))}
           />
@@ -114,8 +115,7 @@ export function AddSheet({ append, onClose }: Props) {
   const [salt, setSalt] = useState<'table' | 'fine_sea' | 'dense_flake' | 'light_flake'>('table')
   const [sought, setSought] = useState('')
   const [key, setKey] = useState<string | null>(null)
-  const catalogue = useIngredients(what === 'other')
-  const found = (catalogue.data ?? []).filter((i) => i.name.toLowerCase().includes(sought.trim().toLowerCase())).slice(0, 6)
+  const found = useIngredients(useSettled(sought, 160))
   const payload = (): Payload | null => {
     if (what === 'salt') return { kind: 'salted', salt_g: amount, salt }
     if (what === 'thickener') return { kind: 'thickened', thickener, dry_g: amount }
@@ -172,9 +172,9 @@ export function AddSheet({ append, onClose }: Props) {
         )}
         {what === 'other' && (
           <div className="grid gap-2">
-            <TextField label="Search" placeholder="stock, cream, vinegar" value={sought} onChange={setSought} />
-            <Choice label="Found" hideLabel layout="stack" value={key ?? undefined} onChange={setKey} options={found.map((i) => ({ value: i.key, label: i.name }))} />
-            {catalogue.isSuccess && found.length === 0 && <p className="text-quiet">Nothing of that name in the catalogue. Try a simpler word.</p>}
+            <TextField label="Search" placeholder="stock, cream, vinegar, resting juices" value={sought} onChange={setSought} />
+            <Choice label="Found" hideLabel layout="stack" value={key ?? undefined} onChange={setKey} options={(found.data ?? []).slice(0, 6).map((i) => ({ value: i.key, label: i.name, hint: i.own ? 'your own' : '' }))} />
+            {found.data?.length === 0 && sought.trim() && <p className="text-quiet">Nothing of that name in the catalogue. Try a simpler word.</p>}
           </div>
         )}
         <TextField

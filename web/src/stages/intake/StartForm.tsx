@@ -1,15 +1,22 @@
 import { useState } from 'react'
 import { Link } from 'wouter'
 import type { Problem } from '../../api/client'
-import { useStartPreview, type Kitchen } from '../../api/hooks'
+import { useSentence, useStartPreview, type Kitchen } from '../../api/hooks'
 import { Header } from '../../app/Header'
+import { STAGES } from '../../app/stages'
+import { clock } from '../../app/clock'
+import { useNow } from '../../app/useNow'
 import { useSay } from '../../app/units'
 import { PotSection } from '../../figures/PotSection'
+import { Ribbon } from '../../figures/Ribbon'
 import { Button } from '../../ui/Button'
-import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
-import { startOf, type Draft } from './draft'
-import { useSettled } from './useSettled'
+import { ByTheList } from './ByTheList'
+import { Cooked } from './Cooked'
+import { missing, previewOf, withSentence, type Draft } from './draft'
+import { Telling } from './Telling'
+import { useSettled } from '../../app/useSettled'
+import { WentIn } from './WentIn'
 
 interface Props {
   title: string
@@ -22,23 +29,31 @@ interface Props {
   onDone: (draft: Draft) => void
 }
 
-const placeholders = { jug: '1.4 l, 6 cups, 1 1/2 qt', dip: '53 mm or 2 1/8 in', scale: '2620 g with the pan' }
-
-/** What is in the pan: the pot on the left fills as it is said. */
+/** What is in the pan. It can be said in a sentence, tapped word by word, dragged, or read off a list. */
 export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act, onDone }: Props) {
   const [draft, setDraft] = useState(initial)
   const say = useSay()
   const settled = useSettled(draft)
-  const preview = useStartPreview(startOf(settled))
-  const pan = kitchen.pans.find((p) => p.id === draft.panId)
-  const wrong = problem ?? preview.error
+  const preview = useStartPreview(previewOf(settled))
+  const sentence = useSentence(useSettled(draft.said, 250))
+  const [taken, setTaken] = useState(initial.said)
   const change = (part: Partial<Draft>) => {
     const next = { ...draft, ...part }
     setDraft(next)
     onDraft?.(next)
   }
-  const shown = preview.isError ? undefined : preview.data
-  const pot = draft.value.trim() ? shown?.pot : undefined
+  // What was just read of the sentence goes into the draft once, and can then be said otherwise.
+  if (sentence.data && taken !== draft.said && settled.said === draft.said && !sentence.isFetching) {
+    setTaken(draft.said)
+    change(withSentence(draft, sentence.data))
+  }
+  const pan = kitchen.pans.find((p) => p.id === draft.panId)
+  const open = missing(draft)
+  const asked = open !== 'amount'
+  const wrong = problem ?? (asked ? preview.error : null)
+  const shown = asked && !preview.isError ? preview.data : undefined
+  const pot = shown?.pot
+  const now = useNow()
   if (kitchen.pans.length === 0) {
     return (
       <>
@@ -50,10 +65,35 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
     )
   }
   return (
-    <>
-      <Header title={title} />
-      <main className="mx-auto grid max-w-[84rem] grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 px-4 pb-32 md:grid-cols-[minmax(20rem,28rem)_1fr] md:px-7">
-        <section aria-label="The pot" className="md:sticky md:top-4 md:self-start">
+    <div className="flex min-h-dvh flex-col">
+      <Header title={title}>
+        <TextField
+          label="What is it?"
+          hideLabel
+          placeholder="What is it? Pork cheek in dry cider"
+          value={draft.name}
+          onChange={(name) => change({ name })}
+          error={problem?.at('name')}
+          maxLength={120}
+          className="w-96 max-w-full max-md:order-last max-md:w-full"
+        />
+      </Header>
+      <div className="px-4 md:px-7">
+        <Ribbon
+          stages={STAGES}
+          stretches={(shown?.ribbon ?? []).map((s) => ({
+            ...s, volume: say(s.liquid), salt: open === 'salt' ? '' : `${s.salt_percent.toFixed(2)} %`, fat: null, vapour: null, added: null,
+          }))}
+          fullMl={pan?.capacity.value}
+          ahead={pot ? 'The way from here is drawn once you say what you want.' : 'The sauce’s way begins here.'}
+          next={null}
+          open="strain"
+          clock={clock(now)}
+          low
+        />
+      </div>
+      <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-5 px-4 pt-3 pb-8 md:px-7 lg:grid-cols-[25rem_1fr]">
+        <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
           {pan && (
             <PotSection
               pan={pan}
@@ -62,173 +102,66 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
               tone={pot?.tone ?? 0.2}
               steaming={draft.hot && pot !== undefined}
               marks={pot ? [{ kind: 'now', depthMm: pot.depth.value, label: say(pot.depth) }] : []}
-              height={360}
+              height={300}
               onLevel={(mm) => change({ method: 'dip', value: `${mm} mm` })}
             />
           )}
-          <p className="text-quiet">{pot ? 'Drag the level, or type a measurement.' : 'Drag the level up to where the liquid stands, or type a measurement.'}</p>
-          <dl className="mt-4 grid grid-cols-3 gap-3" aria-live="polite">
+          <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
+          <dl className="mt-2 grid grid-cols-3 gap-3" aria-live="polite">
             <Told name="liquid" value={pot ? say(pot.liquid) : '–'} note={pot ? `± ${say(pot.liquid_error)}` : ''} />
             <Told name="fat" value={pot ? say(pot.fat) : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
             <Told
               name="salt"
-              value={pot ? `${pot.salt.best.toFixed(2)} %` : '–'}
-              note={pot ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
+              value={pot && open === null ? `${pot.salt.best.toFixed(2)} %` : '–'}
+              note={pot && open === null ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
             />
           </dl>
-          <Button type="submit" form="start" look="main" className="mt-4 w-full" disabled={busy || !startOf(draft)}>
+        </section>
+        <div className="grid min-w-0 content-start gap-4">
+          <div>
+            <TextField
+              label="Say what you have"
+              placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
+              value={draft.said}
+              onChange={(said) => change({ said })}
+              maxLength={500}
+              autoComplete="off"
+              autoFocus
+            />
+            {sentence.data && sentence.data.unread.length > 0 && taken === draft.said && (
+              <p className="mt-1 text-quiet">Not understood: {sentence.data.unread.map((part) => `“${part}”`).join(', ')}. Tap the words below instead.</p>
+            )}
+          </div>
+          <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
+          {shown?.doubt && !shown.estimated && <p className="font-medium">{say(shown.doubt)}</p>}
+          <WentIn lines={draft.lines} onLines={(lines) => change({ lines })} />
+          {draft.lines.length > 0 && (
+            <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} wrong={wrong} />
+          )}
+          {shown?.estimated && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
+        </div>
+      </main>
+      <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
+        {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="mb-2 font-medium text-[#ffb39c]">{wrong.message}</p>}
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
+          <p role="status" className="min-w-64 flex-1 text-xl leading-snug font-semibold text-balance md:text-[1.45rem]">
+            {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}
+          </p>
+          <Button look="bar-main" disabled={busy || open !== null || wrong !== null} onClick={() => onDone(draft)}>
             {act}
           </Button>
-        </section>
-        <form
-          id="start"
-          className="grid content-start gap-5"
-          onSubmit={(event) => {
-            event.preventDefault()
-            onDone(draft)
-          }}
-        >
-          <TextField label="What is it?" placeholder="Pork cheek in dry cider" value={draft.name} onChange={(name) => change({ name })} error={problem?.at('name')} maxLength={120} />
-          <Choice
-            label="In which pan?"
-            value={draft.panId}
-            onChange={(panId) => change({ panId })}
-            options={kitchen.pans.map((p) => ({ value: p.id, label: p.name }))}
-          />
-          <Choice
-            label="On which burner will it boil?"
-            value={draft.burnerId}
-            onChange={(burnerId) => change({ burnerId })}
-            options={kitchen.burners.map((b) => ({ value: b.id, label: b.name }))}
-          />
-          <div className="grid items-end gap-3 sm:grid-cols-[auto_1fr_auto]">
-            <Choice
-              label="How much, fat and all, by"
-              value={draft.method}
-              onChange={(method) => change({ method, value: '' })}
-              options={[
-                { value: 'jug', label: 'Jug' },
-                { value: 'dip', label: 'Dip' },
-                { value: 'scale', label: 'Scale', disabled: !pan?.empty_g },
-              ]}
-            />
-            <TextField
-              label="Measurement"
-              hideLabel
-              placeholder={placeholders[draft.method]}
-              value={draft.value}
-              onChange={(value) => change({ value })}
-              required
-              autoComplete="off"
-            />
-            <Choice
-              label="Hot or cold"
-              hideLabel
-              value={draft.hot ? 'hot' : 'cold'}
-              onChange={(hot) => change({ hot: hot === 'hot' })}
-              options={[
-                { value: 'hot', label: 'Hot' },
-                { value: 'cold', label: 'Cold' },
-              ]}
-            />
-            <FieldError text={wrong?.at('value', 'volume', 'measured', 'depth')} />
-          </div>
-          <div className="grid items-end gap-3 sm:grid-cols-[1fr_auto]">
-            <TextField
-              label="Fat on top, if any"
-              placeholder={draft.fatBy === 'mm' ? '4 mm' : '120 ml'}
-              value={draft.fat}
-              onChange={(fat) => change({ fat })}
-              autoComplete="off"
-            />
-            <Choice
-              label="Fat measured by"
-              hideLabel
-              value={draft.fatBy}
-              onChange={(fatBy) => change({ fatBy, fat: '' })}
-              options={[
-                { value: 'mm', label: 'Thickness' },
-                { value: 'ml', label: 'Volume' },
-              ]}
-            />
-            <FieldError text={wrong?.at('fat', 'fat_mm', 'fat_ml')} />
-          </div>
-          <div className="grid gap-2">
-            <Choice
-              label="How do you know its salt?"
-              value={draft.saltBy}
-              onChange={(saltBy) => change({ saltBy })}
-              options={[
-                { value: 'taste', label: 'I tasted it' },
-                { value: 'meter', label: 'Salt meter' },
-                { value: 'stock', label: 'By the stock' },
-              ]}
-            />
-            {draft.saltBy === 'taste' && (
-              <Choice
-                label="It tastes"
-                hideLabel
-                value={draft.verdict}
-                onChange={(verdict) => change({ verdict })}
-                options={[
-                  { value: 'flat', label: 'flat' },
-                  { value: 'nearly', label: 'nearly right' },
-                  { value: 'right', label: 'right' },
-                  { value: 'salty', label: 'salty' },
-                  { value: 'too_salty', label: 'too salty' },
-                ]}
-              />
-            )}
-            {draft.saltBy === 'meter' && (
-              <TextField
-                label="The meter shows"
-                hideLabel
-                placeholder="0.6 %"
-                value={draft.percent}
-                onChange={(percent) => change({ percent })}
-                error={wrong?.at('percent')}
-              />
-            )}
-            {draft.saltBy === 'stock' && (
-              <Choice
-                label="The stock was"
-                hideLabel
-                value={draft.stock}
-                onChange={(stock) => change({ stock })}
-                options={[
-                  { value: 'salted', label: 'salted' },
-                  { value: 'reduced_salt', label: 'reduced in salt' },
-                  { value: 'low_salt', label: 'low in salt' },
-                  { value: 'unsalted', label: 'unsalted' },
-                ]}
-              />
-            )}
-          </div>
-          <Choice
-            label="What is it like?"
-            layout="cards"
-            value={draft.character}
-            onChange={(character) => change({ character })}
-            options={[
-              { value: 'thin', label: 'Thin stock', hint: 'Lean meat. Hardly sets when cold.' },
-              { value: 'gelatin_rich', label: 'Gelatin-rich', hint: 'Cheek, shin, neck, tail. Sets firm.' },
-              { value: 'milled', label: 'Tomato or milled', hint: 'Soft vegetables in it. Cloudy.' },
-            ]}
-          />
-          {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="text-heat">{wrong.message}</p>}
-        </form>
-      </main>
-    </>
+        </div>
+      </section>
+    </div>
   )
 }
 
-function FieldError({ text }: { text: string | undefined }) {
-  if (!text) return null
-  return (
-    <p role="alert" className="font-medium text-heat sm:col-span-full">
-      {text}
-    </p>
-  )
+/** The one thing to say next. */
+function nextWord(open: ReturnType<typeof missing>, wrong: boolean, liquid: string | null): string {
+  if (open === 'amount') return 'Say how much there is.'
+  if (wrong) return 'Something does not fit: it stands beside its word.'
+  if (open === 'salt') return 'Taste it: how salty is it?'
+  return liquid ? `${liquid} of liquid. Is that it?` : 'One moment.'
 }
 
 function Told({ name, value, note }: { name: string; value: string; note: string }) {

@@ -5,7 +5,7 @@ import { useSay } from '../../app/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
-import { useSettled } from '../intake/useSettled'
+import { useSettled } from '../../app/useSettled'
 import { RouteCard } from './RouteCard'
 
 interface Props {
@@ -24,6 +24,7 @@ interface Wish {
   body: string
   salt: string
   ceiling: string
+  fat: number
 }
 
 function wishOf(batch: Batch): Wish {
@@ -37,6 +38,7 @@ function wishOf(batch: Batch): Wish {
     body: String(wanted.body),
     salt: `${wanted.salt_percent.toFixed(2)} %`,
     ceiling: `${wanted.ceiling_percent.toFixed(2)} %`,
+    fat: wanted.fat_g_per_100_ml,
   }
 }
 
@@ -47,6 +49,7 @@ function wantedOf(wish: Wish): Wanted {
     body: Number(wish.body),
     salt_percent: wish.salt,
     ceiling_percent: wish.ceiling,
+    fat_g_per_100_ml: wish.fat,
   }
 }
 

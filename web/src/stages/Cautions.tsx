@@ -1,0 +1,11 @@
+/** What to mind, with local rules before ours. */
+export function Cautions({ cautions }: { cautions: readonly string[] }) {
+  if (cautions.length === 0) return null
+  return (
+    <ul className="grid gap-1 border-l-4 border-heat pl-4">
+      {cautions.map((caution) => (
+        <li key={caution}>{caution}</li>
+      ))}
+    </ul>
+  )
+}

@@ -1,0 +1,55 @@
+import { useState } from 'react'
+import type { Problem } from '../api/client'
+import type { Batch, Payload } from '../api/hooks'
+import { clock } from '../app/clock'
+import { useSay } from '../app/units'
+import { CoolingCurve } from '../figures/CoolingCurve'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+import { Cautions } from './Cautions'
+
+interface Props {
+  cooling: NonNullable<Batch['cooling']>
+  onRecord: (payload: Payload, after?: () => void) => void
+  problem: Problem | null
+}
+
+/** A pot on its way to cold: its temperatures against the limits. */
+export function CoolingCard({ cooling, onRecord, problem }: Props) {
+  const say = useSay()
+  const [celsius, setCelsius] = useState('')
+  const points = (list: typeof cooling.readings) => list.map((r) => ({ at: Date.parse(r.at), celsius: r.celsius }))
+  return (
+    <section aria-label="Cooling" className="grid gap-3">
+      <h2 className="text-lg">Cooling in surroundings of {say(cooling.surroundings)}</h2>
+      <CoolingCurve
+        readings={points(cooling.readings)}
+        forecast={points(cooling.forecast)}
+        limits={cooling.limits.map((limit) => ({ celsius: limit.celsius, by: limit.by === null ? null : Date.parse(limit.by), label: say(limit.shown) }))}
+        from={Date.parse(cooling.began)}
+        clock={clock}
+      />
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          onRecord({ kind: 'probed', celsius }, () => setCelsius(''))
+        }}
+      >
+        <TextField
+          label="Temperature in the thickest part"
+          placeholder="38 °C or 100 °F"
+          value={celsius}
+          onChange={setCelsius}
+          error={problem?.at('celsius')}
+          autoComplete="off"
+          className="w-64"
+        />
+        <Button type="submit" look="main" disabled={!celsius.trim()}>
+          Keep the temperature
+        </Button>
+      </form>
+      <Cautions cautions={cooling.cautions} />
+    </section>
+  )
+}

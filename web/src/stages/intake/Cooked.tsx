@@ -1,0 +1,117 @@
+import type { Problem } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { TextField } from '../../ui/TextField'
+import { Ask, Pick } from './Ask'
+import type { Cooked as Said } from './draft'
+
+interface Props {
+  cooked: Said
+  change: (part: Partial<Said>) => void
+  wrong: Problem | null
+}
+
+const yesNo = (yes: string, no: string) => [
+  { value: 'yes' as const, label: yes },
+  { value: 'no' as const, label: no },
+]
+
+/** How it was cooked and strained, as a sentence to tap. */
+export function Cooked({ cooked, change, wrong }: Props) {
+  const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
+    <Ask label={label} said={value.trim() || null} wrong={Boolean(error)}>
+      {(close) => (
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            close()
+          }}
+        >
+          <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
+          <Button type="submit">Done</Button>
+        </form>
+      )}
+    </Ask>
+  )
+  return (
+    <>
+      <p className="text-xl leading-[3.1rem]">
+        It braised for {words('How long', cooked.hours, 'hours', '2 1/2 h', wrong?.at('hours'))}{' '}
+        <Pick
+          label="Where"
+          value={cooked.heat}
+          options={[
+            { value: 'oven', label: 'in the oven' },
+            { value: 'stove', label: 'on the stove' },
+          ]}
+          onPick={(heat) => change({ heat })}
+        />
+        {cooked.heat === 'oven' && <> at {words('Oven temperature', cooked.oven, 'oven', '150 °C', wrong?.at('oven_c'))}</>},{' '}
+        <Pick
+          label="Cover"
+          value={cooked.cover}
+          options={[
+            { value: 'tight', label: 'tightly covered' },
+            { value: 'ajar', label: 'with the lid ajar' },
+            { value: 'paper', label: 'under paper' },
+            { value: 'open', label: 'open' },
+          ]}
+          onPick={(cover) => change({ cover })}
+        />
+        , the meat{' '}
+        <Pick
+          label="Level"
+          value={cooked.level}
+          options={[
+            { value: 'submerged', label: 'under the liquid' },
+            { value: 'nearly', label: 'nearly covered' },
+            { value: 'half_way', label: 'half-way up' },
+          ]}
+          onPick={(level) => change({ level })}
+        />
+        , in{' '}
+        <Pick
+          label="Pieces"
+          value={cooked.pieces}
+          options={[
+            { value: 'large', label: 'large pieces' },
+            { value: 'small', label: 'small pieces' },
+          ]}
+          onPick={(pieces) => change({ pieces })}
+        />
+        ,{' '}
+        <Pick
+          label="Trimmed"
+          value={cooked.trimmed ? 'yes' : 'no'}
+          options={yesNo('trimmed of fat', 'with its fat')}
+          onPick={(trimmed) => change({ trimmed: trimmed === 'yes' })}
+        />
+        ; strained{' '}
+        <Pick
+          label="Overnight"
+          value={cooked.overnight ? 'yes' : 'no'}
+          options={yesNo('after a night in the liquid', 'the same day')}
+          onPick={(overnight) => change({ overnight: overnight === 'yes' })}
+        />{' '}
+        <Pick
+          label="Strained through"
+          value={cooked.strain}
+          options={[
+            { value: 'fine', label: 'through a fine sieve, not pressed', hint: 'clear; the solids keep the most liquid' },
+            { value: 'pressed', label: 'through a fine sieve, pressed', hint: 'more of it, cloudier' },
+            { value: 'colander', label: 'through a colander', hint: 'soft bits go through' },
+            { value: 'milled', label: 'through a food mill', hint: 'the soft vegetables become body' },
+            { value: 'not_strained', label: 'not at all', hint: 'everything stays' },
+          ]}
+          onPick={(strain) => change({ strain })}
+        />
+        .
+      </p>
+      {[wrong?.at('hours'), wrong?.at('oven_c')].filter(Boolean).map((text) => (
+        <p key={text} role="alert" className="font-medium text-heat">
+          {text}
+        </p>
+      ))}
+    </>
+  )
+}

@@ -1,0 +1,295 @@
+import { useState, type ClipboardEvent } from 'react'
+import type { Line, Schemas } from '../../api/hooks'
+import { useLinePreview, useReadLines } from '../../api/hooks'
+import { useSay } from '../../app/units'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Popover } from '../../ui/Popover'
+import { TextField } from '../../ui/TextField'
+import { ConcentrateSheet } from './ConcentrateSheet'
+import { counts } from './draft'
+import { useSettled } from '../../app/useSettled'
+
+interface Props {
+  lines: readonly Line[]
+  onLines: (lines: Line[]) => void
+}
+
+/** What went into the braise, line by line, as a cook would write it; a whole list can be pasted. */
+export function WentIn({ lines, onLines }: Props) {
+  const say = useSay()
+  const [text, setText] = useState('')
+  const [rest, setRest] = useState('')
+  const [removed, setRemoved] = useState<{ line: Line; at: number } | null>(null)
+  const [making, setMaking] = useState(false)
+  const read = useReadLines()
+  const preview = useLinePreview(useSettled(text.trim(), 160))
+  const typing = text.trim() ? preview.data?.lines[0] : undefined
+  const put = (found: Schemas['LinesOut']) => {
+    onLines([...lines, ...found.lines])
+    setRest(found.rest)
+    setRemoved(null)
+    setText('')
+  }
+  const add = (line: Schemas['LineIn']) => read.mutate(line, { onSuccess: put })
+  const paste = (event: ClipboardEvent) => {
+    const pasted = event.clipboardData.getData('text')
+    if (!/\n/.test(pasted.trim())) return
+    event.preventDefault()
+    read.mutate({ text: pasted.slice(0, 200_000), list: true }, { onSuccess: put })
+  }
+  const replace = (at: number, by: readonly Line[]) => onLines([...lines.slice(0, at), ...by, ...lines.slice(at + 1)])
+  const left = lines.filter((line) => !counts(line) && line.line.use !== 'left_out').length
+  return (
+    <section aria-label="What went in">
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (text.trim()) add({ text })
+        }}
+      >
+        <TextField
+          label="What went into the braise? One thing at a time, or paste the whole list"
+          placeholder="half a bottle of red wine, reduced by half"
+          value={text}
+          onChange={setText}
+          onPaste={paste}
+          autoComplete="off"
+          maxLength={2000}
+          className="min-w-0 flex-1"
+          error={read.error?.message}
+        />
+        <Button type="submit" disabled={!text.trim() || read.isPending} className={read.error ? 'mb-7' : ''}>
+          {read.isPending ? 'Reading' : 'Put it in'}
+        </Button>
+      </form>
+      <div className="min-h-8 pt-1" aria-live="polite">
+        {typing && (
+          <p>
+            {typing.problem ? (
+              <span className="text-quiet">{typing.problem} </span>
+            ) : (
+              <>
+                {typing.about && 'about '}
+                <b>{typing.amount && say(typing.amount)}</b> {typing.name} <Brings text={typing.brings} />
+              </>
+            )}
+            {typing.candidates.length > 0 && (
+              <Candidates candidates={typing.candidates.filter((c) => c.name !== typing.name)} onPick={(ingredient) => add({ text, ingredient })} />
+            )}
+          </p>
+        )}
+        {!typing && lines.length === 0 && (
+          <p className="text-quiet">
+            Not needed, but it says how much salt, gelatin, fat, acid and alcohol to expect.{' '}
+            <button type="button" className="min-h-8 font-semibold text-ink underline" onClick={() => setMaking(true)}>
+              Stock from a concentrate?
+            </button>
+          </p>
+        )}
+      </div>
+      {rest && (
+        <div role="status" className="mb-2 rounded-xl border-2 border-heat p-3">
+          <p className="font-medium">More than 200 lines: what follows was not read. It is kept here.</p>
+          <textarea readOnly aria-label="Lines that were not read" value={rest} rows={3} className="mt-2 w-full rounded-lg border border-line bg-panel p-2 text-sm" />
+        </div>
+      )}
+      {lines.length > 0 && (
+        <ul className="grid gap-x-6 xl:grid-cols-2">
+          {lines.map((line, at) => (
+            <Row
+              key={`${at}-${line.line.text}`}
+              line={line}
+              onChange={(by) => replace(at, by)}
+              onRemove={() => {
+                setRemoved({ line, at })
+                replace(at, [])
+              }}
+            />
+          ))}
+        </ul>
+      )}
+      <p className="flex flex-wrap items-center gap-x-4 pt-1 text-quiet" aria-live="polite">
+        {left > 0 && <span>{left === 1 ? 'One line does' : `${left} lines do`} not count yet.</span>}
+        {removed && (
+          <button
+            type="button"
+            className="min-h-12 font-semibold text-ink underline"
+            onClick={() => {
+              onLines([...lines.slice(0, removed.at), removed.line, ...lines.slice(removed.at)])
+              setRemoved(null)
+            }}
+          >
+            Put {removed.line.name} back
+          </button>
+        )}
+        {lines.length > 0 && (
+          <button type="button" className="min-h-12 font-semibold text-ink underline" onClick={() => setMaking(true)}>
+            Stock from a concentrate?
+          </button>
+        )}
+      </p>
+      {making && <ConcentrateSheet onClose={() => setMaking(false)} onMade={(made) => onLines([...lines, ...made])} />}
+    </section>
+  )
+}
+
+const inks: [RegExp, string][] = [
+  [/salt$/, 'text-salt'],
+  [/fat$/, 'text-fat-ink'],
+]
+
+/** What a line brings, salt and fat in their colours. */
+function Brings({ text }: { text: string }) {
+  if (!text) return null
+  return (
+    <span className="text-quiet">
+      {text.split(', ').map((part, i) => (
+        <span key={part}>
+          {i > 0 && ', '}
+          <span className={inks.find(([pattern]) => pattern.test(part))?.[1] ?? ''}>{part}</span>
+        </span>
+      ))}
+    </span>
+  )
+}
+
+function Candidates({ candidates, onPick }: { candidates: readonly Schemas['FoundOut'][]; onPick: (key: string) => void }) {
+  return (
+    <span className="inline-flex flex-wrap gap-1.5 align-middle">
+      {candidates.slice(0, 4).map((candidate) => (
+        <button
+          key={candidate.key}
+          type="button"
+          className="min-h-10 rounded-full border border-line bg-panel px-3 hover:border-ink"
+          onClick={() => onPick(candidate.key)}
+        >
+          {candidate.name}
+        </button>
+      ))}
+    </span>
+  )
+}
+
+const uses: { value: Line['line']['use']; label: string; hint?: string }[] = [
+  { value: 'in', label: 'in the pot' },
+  { value: 'reduced', label: 'boiled down first' },
+  { value: 'flamed', label: 'set alight' },
+  { value: 'late', label: 'at the end, off the heat' },
+  { value: 'rubbed', label: 'rubbed on the meat' },
+  { value: 'dredged', label: 'dredged on the meat' },
+  { value: 'fried', label: 'for frying' },
+  { value: 'left_out', label: 'not in the sauce' },
+]
+const useWords = Object.fromEntries(uses.map(({ value, label }) => [value, label]))
+const shares = [
+  { value: '0.75', label: '¾', hint: 'boil off ¼' },
+  { value: '0.5', label: '½', hint: 'boil off ½' },
+  { value: '0.333', label: '⅓', hint: 'boil off ⅔' },
+  { value: '0.25', label: '¼', hint: 'boil off ¾' },
+]
+const poured = [
+  { value: '0', label: 'none' },
+  { value: '0.4', label: 'some' },
+  { value: '0.85', label: 'most' },
+  { value: '0.95', label: 'all' },
+]
+
+interface RowProps {
+  line: Line
+  onChange: (by: readonly Line[]) => void
+  onRemove: () => void
+}
+
+/** One line; tapped, it can be put right. */
+function Row({ line, onChange, onRemove }: RowProps) {
+  const say = useSay()
+  const [open, setOpen] = useState(false)
+  const { use, left, poured_off, ingredient, text } = line.line
+  const lost = use === 'left_out'
+  return (
+    <li className="border-b border-line">
+      <Popover
+        open={open}
+        onOpen={setOpen}
+        label={`Change ${line.name}`}
+        className="flex min-h-12 w-full items-baseline gap-3 py-1.5 text-left hover:bg-panel data-[state=open]:bg-panel"
+        trigger={
+          <>
+            <span className="w-24 shrink-0 text-right font-bold">{line.amount ? `${line.about ? '≈ ' : ''}${say(line.amount)}` : '?'}</span>
+            <span className={`min-w-0 flex-1 ${lost ? 'line-through opacity-60' : ''}`}>
+              {line.amount ? line.name : text}
+              {use !== 'in' && use !== 'left_out' && <span className="text-quiet">, {useWords[use]}</span>}{' '}
+              <Brings text={line.brings} />
+              {line.note && <span className="block text-sm text-quiet">{say(line.note)}</span>}
+              {line.problem && <span className="block font-medium text-heat">{line.problem}</span>}
+              {line.problem && line.candidates.length > 0 && (
+                <span className="block text-quiet">Tap to choose: {line.candidates.map((c) => c.name).join('; ')}</span>
+              )}
+            </span>
+          </>
+        }
+      >
+        <Edit key={text} {...{ line, onChange, onRemove }} left={left ?? 0.5} poured={poured_off} ingredient={ingredient ?? null} />
+      </Popover>
+    </li>
+  )
+}
+
+interface EditProps extends RowProps {
+  left: number
+  poured: number
+  ingredient: string | null
+}
+
+function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditProps) {
+  const [text, setText] = useState(line.line.text)
+  const read = useReadLines()
+  const { use } = line.line
+  const again = (part: Partial<Schemas['LineIn']>) =>
+    read.mutate({ text: line.line.text, ingredient, use, left, poured_off: off, ...part }, { onSuccess: (found) => onChange(found.lines) })
+  return (
+    <div className="grid gap-4">
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          read.mutate({ text }, { onSuccess: (found) => onChange(found.lines) })
+        }}
+      >
+        <TextField label="As you would write it" value={text} onChange={setText} className="min-w-0 flex-1" autoComplete="off" />
+        <Button type="submit" disabled={!text.trim() || read.isPending}>
+          Read
+        </Button>
+      </form>
+      {(line.problem ?? read.error) && <p className="font-medium text-heat">{read.error?.message ?? line.problem}</p>}
+      {line.candidates.length > 0 && (
+        <div>
+          <p className="mb-1.5 text-quiet">{line.problem ? 'Perhaps it is' : 'Or is it'}</p>
+          <Candidates candidates={line.candidates.filter((c) => c.key !== ingredient)} onPick={(key) => again({ ingredient: key })} />
+        </div>
+      )}
+      {line.amount && (
+        <Choice label="How it went in" layout="pairs" value={use} onChange={(next) => again({ use: next })} options={uses} />
+      )}
+      {use === 'reduced' && (
+        <Choice
+          label="Boiled down to"
+          value={shares.find((share) => Math.abs(Number(share.value) - left) < 0.01)?.value}
+          onChange={(share) => again({ left: Number(share) })}
+          options={shares}
+        />
+      )}
+      {use === 'fried' && (
+        <Choice
+          label="Poured off afterwards"
+          value={poured.find((part) => Math.abs(Number(part.value) - off) < 0.06)?.value}
+          onChange={(part) => again({ poured_off: Number(part) })}
+          options={poured}
+        />
+      )}
+      <Button onClick={onRemove}>Take it out of the list</Button>
+    </div>
+  )
+}
