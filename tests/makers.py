@@ -7,8 +7,11 @@ from typing import Any
 from uuid import UUID, uuid4
 
 from spissus_core import events as ev
+from spissus_core.braise import Braise, Line
 from spissus_core.contents import Contents
 from spissus_core.fold import Pot, Timeline, fold
+from spissus_core.intake import StrainedLiquid
+from spissus_core.lines import read_list
 from spissus_core.vessels import Pan
 
 PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
@@ -23,6 +26,23 @@ def braise(liquid_ml: float = 1460.0, **masses: float) -> Contents:
     return dry.with_masses(water=(liquid_ml - dry.liquid_ml) / 1.0018)
 
 
+def listed(text: str, **cooked: Any) -> Braise:
+    """A braise from a list as a cook would paste it."""
+    lines = []
+    for read in read_list(text).lines:
+        assert read.problem is None, read
+        assert read.ingredient is not None
+        assert read.amount is not None
+        amount = {"mass_g" if read.amount.dimension == "mass" else "volume_ml": read.amount.value}
+        lines.append(
+            Line(
+                text=read.text, ingredient=read.ingredient.key, spread=read.amount.spread, use=read.use, left=read.left,
+                poured_off=read.poured_off, **amount,
+            )
+        )  # fmt: skip
+    return Braise(lines=tuple(lines), **cooked)
+
+
 def pot(contents: Contents | None = None, pan: Pan = PAN, burner: ev.Burner = BURNER, **more: Any) -> Pot:
     """A hot pot whose salt is known exactly."""
     known = {"salt_minus": 0.0, "salt_plus": 0.0, "measured_by": "scale", "error_ml": 3.0} | more
@@ -33,7 +53,7 @@ def started(value: str = "1.6 l", method: str = "jug", *, hot: bool = True, **li
     """A start in the pan, at 0.6 % salt by the meter."""
     given = {"salt": {"by": "meter", "percent": 0.6}} | liquid
     measured = {"method": method, "value": value, "hot": hot}
-    return ev.Started(pan=PAN, burner=BURNER, liquid=ev.StrainedLiquid.model_validate({"measured": measured, **given}))
+    return ev.Started(pan=PAN, burner=BURNER, liquid=StrainedLiquid.model_validate({"measured": measured, **given}))
 
 
 def wanted(volume_ml: float = 900.0, **more: Any) -> ev.Wanted:

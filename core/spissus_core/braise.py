@@ -66,7 +66,7 @@ class Line(_Said):
     @model_validator(mode="after")
     def _can_be_weighed(self) -> Line:
         if self.counts:
-            _ = self.grams
+            _ = self.what, self.grams
         return self
 
     @property
@@ -243,6 +243,9 @@ class Estimated:
     stays_soft: bool
 
 
+#: What holds less water than this, as a share of its weight, is no liquid. Modelling choice.
+LEAST_WATER = 0.3
+
 #: What is given a range, by name of the ledger.
 RANGED = ("salt", "gelatin", "fat_free", "sugar", "acid", "acetic", "pulp", "other")
 
@@ -264,7 +267,7 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
         raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
     poured = tuple(_Poured(line, _as_poured(line)) for line in braise.counted if line.what.group not in SOLIDS)
     best = _balance(braise, poured, pan, {}, liquid_ml)
-    if best.contents.liquid_ml < 5.0 or best.contents.water <= 0.0:
+    if best.contents.water < max(20.0, LEAST_WATER * best.contents.liquid_g):
         raise QuantityError("lines", "By this list no liquid is left in the pot. Is the stock or the wine missing?")
     leaned = _leaned(braise, poured, pan, liquid_ml)
     ranges = {
@@ -273,7 +276,9 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
     alcohol = _alcohol(braise, poured, best, measured=liquid_ml is not None)
     contents = best.contents.with_masses(ethanol=alcohol.grams.best)
     if liquid_ml is None:
-        volume = _spread(contents.liquid_ml, [b.contents.liquid_ml for b in leaned])
+        volume = _spread(best.contents.liquid_ml, [b.contents.liquid_ml for b in leaned])
+        # The alcohol that has left takes its room with it, in each working-out alike.
+        volume = volume.scaled(contents.liquid_ml / best.contents.liquid_ml)
     else:
         contents = _filled(contents, liquid_ml)
         volume = Estimate.exact(liquid_ml)
@@ -459,18 +464,29 @@ def _loss(braise: Braise, pan: Pan) -> Estimate:
 
 def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measured: bool) -> AlcoholLeft:
     """Alcohol left: by vapour for an open pot that was measured, by the table otherwise."""
-    cooked = sum(one.contents.ethanol for one in poured if one.line.use != "late")
-    late = sum(one.contents.ethanol for one in poured if one.line.use == "late")
+
+    def ethanol(*uses: Use) -> float:
+        return sum(one.contents.ethanol for one in poured if one.line.use in uses)
+
+    boiled_down, late = ethanol("reduced"), ethanol("late")
+    cooked = ethanol("in", "flamed", "fried", "dredged", "rubbed")
     if cooked + late < 0.05:
-        before = sum(one.line.what.portion(one.line.grams).ethanol for one in poured)
+        down = [one for one in poured if one.line.use == "reduced"]
+        before = sum(one.line.what.portion(one.line.grams).ethanol for one in down)
         if before < 0.05:
             return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
-        most = sum(_most_left(one) for one in poured)
+        most = sum(_most_left(one) for one in down)
         why = (
-            f"Boiled down open before the braise: Rayleigh's equation leaves {cooked:.2f} of {before:.0f} g, at most "
-            f"{most:.2f} g."
+            f"Boiled down open before the braise: Rayleigh's equation leaves {boiled_down:.2f} of {before:.0f} g, at "
+            f"most {most:.2f} g."
         )
-        return AlcoholLeft(Estimate(0.0, cooked, max(most, cooked)), "vapour", say(why))
+        return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", say(why))
+    if cooked < 0.05:
+        why = (
+            f"What went in at the end and off the heat: the retention table of the USDA keeps 85 % of it, {late:.1f} g."
+        )
+        return AlcoholLeft(Estimate(0.8 * late, late + boiled_down, late + boiled_down), "table", say(why))
+    cooked += boiled_down
     start = best.water_in + best.juice_g
     if braise.cover == "open" and measured and best.loss_g > 0.0:
         left = left_by_vapour(cooked, start, max(start - best.loss_g, 1.0))
@@ -609,7 +625,7 @@ def reduced_note(line: Line) -> Said | None:
         f"{{}} left of {{}}. Sugar {after.sugar:.0f} g and acid {after.acid:.1f} g stay; of {before.ethanol:.0f} g of "
         f"alcohol {after.ethanol:.1f} g are left, at most {_most_left(_Poured(line, after)):.1f} g."
     )
-    return say(text, show_volume(after.liquid_ml), show_volume(before.liquid_ml))
+    return say(text, show_volume(after.liquid_ml), line.shown)
 
 
 def _most_left(poured: _Poured) -> float:

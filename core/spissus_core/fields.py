@@ -72,3 +72,4 @@ def _words(longest: int) -> tuple[StringConstraints, AfterValidator]:
 Name = Annotated[str, *_words(60)]
 Title = Annotated[str, *_words(120)]
 Remark = Annotated[str, *_words(2000)]
+PastedList = Annotated[str, *_words(200_000)]

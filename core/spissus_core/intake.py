@@ -145,7 +145,9 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     salt, doubt = _pinned(estimated.ranges["salt"].scaled(100.0 / contents.liquid_g), known.salt)
     if known.measured is not None:
         doubt = doubt or _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
-    salt_g = salt.scaled(contents.liquid_g / 100.0)
+    # The salt is part of what it is a percentage of.
+    bare_g = contents.liquid_g - contents.salt
+    salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
     return Strained(contents.with_masses(salt=salt_g.best), salt_g, by, error, estimated, doubt)
 
 

@@ -623,7 +623,7 @@ def _clause(said: ReadSentence, clause: str) -> ReadSentence:
     out = said
     if re.search(r"\bhot\b|off the boil|steaming|just strained", low):
         out = replace(out, hot=True)
-    elif re.search(r"\bcold\b|\bcool\b|room temperature|fridge|chilled", low):
+    elif re.search(r"(?<!when )\b(?:cold|cool)\b|room temperature|fridge|chilled", low):
         out = replace(out, hot=False)
     if re.search(r"\b(?:fat|grease|oil)\b", low):
         return _fat_clause(out, low)

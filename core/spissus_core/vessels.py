@@ -146,6 +146,8 @@ def volume_marks(pan: Pan, units: UnitSystem) -> tuple[tuple[float, Shown], ...]
 _RULER_SHARE = 0.04
 #: Error of one dip, mm (common practice).
 _DIP_MM = 1.5
+#: A dip further than this from the fitted pan was misread, mm: three times its error.
+_WILD_MM = 3 * _DIP_MM
 #: A pan further than this from its measurements was measured wrongly, as a share. Modelling choice.
 _FARTHEST = 0.25
 
@@ -207,8 +209,13 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
     base = float(found[0])
     narrowest = max(pan.base_length_mm / pan.rim_length_mm, pan.base_width_mm / pan.rim_width_mm)
     fitted = scaled(base, max(float(found[1]), base * narrowest))
-    dips = tuple(fitted.volume_ml(depth) - volume for volume, depth in poured)
-    return Calibration(
-        fitted,
-        tuple(ml * 1000.0 / fitted.area_mm2(depth) for ml, (_, depth) in zip(dips, poured, strict=True)),
-    )
+    missed = tuple((fitted.volume_ml(depth) - volume) * 1000.0 / fitted.area_mm2(depth) for volume, depth in poured)
+    worst = max(range(len(missed)), key=lambda i: abs(missed[i]))
+    if abs(missed[worst]) > _WILD_MM:
+        volume, depth = poured[worst]
+        raise MeasurementError(
+            "poured",
+            f"{show_volume(volume).both} at {show_length(depth).both} is {show_length(abs(missed[worst])).both} off "
+            "any pan of this shape. Check that line, and that each volume is all that was in it by then.",
+        )
+    return Calibration(fitted, missed)

@@ -23,11 +23,12 @@ _FIGURES = (
 )  # fmt: skip
 
 
-def line_of(read: ReadLine) -> Line:
-    """A line as it is kept, from how it was read."""
+def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
+    """A line as it is kept, from how it was read; an ingredient of the kitchen's own is kept whole."""
     amount = read.amount
     return Line(
-        text=read.text.strip()[:2000] or read.name,
+        text=read.text.strip()[:2000] or read.name or "…",
+        own=read.ingredient if read.ingredient in own else None,
         ingredient=None if read.ingredient is None else read.ingredient.key,
         mass_g=amount.value if amount and amount.dimension == "mass" else None,
         volume_ml=amount.value if amount and amount.dimension == "volume" else None,
@@ -46,7 +47,7 @@ def with_own(line: Line, own: Sequence[Ingredient]) -> Line:
 
 def read_out(read: ReadLine, own: Sequence[Ingredient]) -> out.LineOut:
     """A line that was just read."""
-    return line_out(with_own(line_of(read), own), read.name, read.problem, read.candidates)
+    return line_out(line_of(read, own), read.name, read.problem, read.candidates)
 
 
 def line_out(

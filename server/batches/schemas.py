@@ -13,7 +13,7 @@ from spissus_core import events as ev
 from spissus_core.braise import Line
 from spissus_core.estimate import Estimate
 from spissus_core.fat import SkimWay
-from spissus_core.fields import Title, VolumeMl
+from spissus_core.fields import PastedList, Remark, Title, VolumeMl
 from spissus_core.guidance import ActKind
 from spissus_core.intake import Character, StrainedLiquid
 from spissus_core.journey import Stage
@@ -525,7 +525,7 @@ class LineIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=2000)]
+    text: Remark
     ingredient: Annotated[str, Field(max_length=60)] | None = None
     use: Use | None = None
     left: Annotated[float, Field(gt=0, le=1)] | None = None
@@ -537,7 +537,7 @@ class ListIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=200_000)]
+    text: PastedList
 
 
 class SentenceIn(BaseModel):

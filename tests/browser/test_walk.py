@@ -15,19 +15,26 @@ def now_line(page: Page) -> Locator:
     return page.get_by_role("region", name="Now")
 
 
-def start(page: Page, site: Site, name: str, measurement: str = "1.6 l", fat: str = "80 ml") -> None:
+def start(page: Page, site: Site, name: str, said: str = "1.6 l, 80 ml of fat, 0.6 % salt") -> None:
     """A batch in the 24 cm pan, at 0.6 % salt by the meter."""
     page.goto(f"{site.url}/start")
     page.get_by_label("What is it?").fill(name)
-    page.get_by_role("radio", name="24 cm braising pan").click()
-    page.get_by_role("radio", name="Jug").click()
-    page.get_by_label("Measurement").fill(measurement)
-    page.get_by_role("radio", name="Volume").click()
-    page.get_by_label("Fat on top, if any").fill(fat)
-    page.get_by_role("radio", name="Salt meter").click()
-    page.get_by_label("The meter shows").fill("0.6 %")
+    pick(page, "Pan", "24 cm braising pan")
+    page.get_by_label("Say what you have").fill(said)
+    expect(word(page, "Salt")).to_contain_text("0.6 % by the meter")
     page.get_by_role("button", name="This is what I have").click()
     expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def word(page: Page, name: str) -> Locator:
+    """A word of the intake's sentence that can be tapped."""
+    return page.get_by_role("button", name=re.compile(f"^{name}: "))
+
+
+def pick(page: Page, name: str, option: str) -> None:
+    word(page, name).click()
+    page.get_by_role("dialog", name=name).get_by_role("radio", name=option).click()
+    expect(word(page, name)).to_contain_text(option)
 
 
 def take_reading(page: Page, method: str, value: str) -> None:
@@ -69,7 +76,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
 
     # Fat off, then down to the mark.
     expect(now_line(page)).to_contain_text("Skim first: about 75\u00a0mL")
-    page.get_by_role("button", name="separator jug").click()
+    page.get_by_role("radio", name="separator jug").click()
+    page.get_by_role("button", name="The fat is off").click()
     expect(now_line(page)).to_contain_text("Stop at")
     take_reading(page, "Scale", "3480")
     expect(now_line(page)).to_contain_text("Look in")
@@ -142,24 +150,24 @@ def test_the_level_can_be_dragged_in_the_pot(page: Page, site: Site) -> None:
     page.mouse.down()
     page.mouse.move(x, frame["y"] + frame["height"] / 2, steps=6)
     page.mouse.up()
-    expect(page.get_by_label("Measurement")).to_have_value(re.compile(r"\d+ mm"))
-    expect(page.get_by_role("radio", name="Dip")).to_be_checked()
+    expect(word(page, "How much")).to_contain_text(re.compile(r"\d+ mm by dip"))
     depth = level.get_attribute("aria-valuenow")
     level.focus()
     page.keyboard.press("ArrowUp")
     expect(level).not_to_have_attribute("aria-valuenow", depth or "")
     # What was said so far survives a reload.
-    said = page.get_by_label("Measurement").input_value()
+    said = word(page, "How much").inner_text()
     page.reload()
-    expect(page.get_by_label("Measurement")).to_have_value(said)
+    expect(word(page, "How much")).to_have_text(said)
 
 
 def test_bad_input_gets_a_sentence_beside_the_field(page: Page, site: Site) -> None:
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
-    page.get_by_role("radio", name="24 cm braising pan").click()
-    page.get_by_role("radio", name="Jug").click()
-    measurement = page.get_by_label("Measurement")
+    pick(page, "Pan", "24 cm braising pan")
+    word(page, "How much").click()
+    asked = page.get_by_role("dialog", name="How much")
+    measurement = asked.get_by_label("Measurement")
     for text, sentence in (
         ("1/0 cup", "divides by zero"),
         ("9 furlongs", "is not a unit known here"),
@@ -167,11 +175,12 @@ def test_bad_input_gets_a_sentence_beside_the_field(page: Page, site: Site) -> N
         ("40 l", "does not fit in it"),
     ):
         measurement.fill(text)
-        expect(page.get_by_role("alert")).to_contain_text(sentence)
+        expect(asked.get_by_role("alert")).to_contain_text(sentence)
         expect(measurement).to_have_value(text)
-    page.get_by_role("radio", name="Scale").click()
+    asked.get_by_role("radio", name="Scale").click()
     measurement.fill("900 g")
-    expect(page.get_by_role("alert")).to_contain_text("The empty pan weighs")
+    expect(asked.get_by_role("alert")).to_contain_text("The empty pan weighs")
+    expect(page.get_by_role("button", name="This is what I have")).to_be_disabled()
 
 
 def test_a_reading_that_gains_is_asked_about(page: Page, site: Site) -> None:
@@ -202,7 +211,10 @@ def test_the_start_can_be_corrected(page: Page, site: Site) -> None:
     start(page, site, "Shoulder misread")
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
     page.get_by_role("button", name="Correct the start").click()
-    page.get_by_label("Measurement").fill("1.2 l")
+    word(page, "How much").click()
+    page.get_by_role("dialog", name="How much").get_by_label("Measurement").fill("1.2 l")
+    page.keyboard.press("Enter")
+    expect(now_line(page)).to_contain_text("1\u00a0080\u00a0mL of liquid")
     page.get_by_role("button", name="Correct it").click()
     expect(page.get_by_role("region", name="Strain")).to_contain_text("1\u00a0080\u00a0mL")
 

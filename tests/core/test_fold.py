@@ -8,10 +8,12 @@ from uuid import uuid4
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import PAN, event, log, potted, read, started, told, wanted
+from makers import BURNER, PAN, event, log, potted, read, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.fold import GainError, fold
+from spissus_core.larder import Label, OwnIngredient
+from spissus_core.vessels import Pan
 
 START = started("1.6 l", fat_ml="80 ml")
 
@@ -161,7 +163,7 @@ def test_folding_never_fails_and_salt_is_only_added(steps: list[ev.Payload]) -> 
         ({"kind": "wanted", "volume_ml": 500, "salt_percent": 0, "ceiling_percent": 0}, "No sauce is that bland"),
         ({"kind": "wanted", "volume_ml": "9 furlongs"}, "not a unit"),
         ({"kind": "salted", "salt_g": -1}, "must lie between 0"),
-        ({"kind": "salted", "salt_g": "1e9"}, "not a unit"),
+        ({"kind": "salted", "salt_g": "1e9"}, "cannot be read as one number"),
         ({"kind": "added", "ingredient": "water"}, "by volume or by weight"),
         ({"kind": "noted", "text": ""}, "at least 1 character"),
         ({"kind": "sung"}, "does not match any of the expected tags"),
@@ -197,3 +199,94 @@ def test_unfitting_events_say_why() -> None:
         problem = told(START, payload).moments[-1].problem
         assert problem is not None, payload
         assert complaint in problem.message
+
+
+# -- drawing off, and what stays in the pan -------------------------------------------------------
+
+SMALL = Pan.round("16 cm pan", 160, 90, empty_g=700)
+
+
+def drawn(volume: str = "400 ml", pan: Pan = SMALL) -> ev.Drawn:
+    return ev.Drawn.model_validate({"volume_ml": volume, "pan": pan, "burner": BURNER})
+
+
+def test_drawing_off_keeps_both_parts_consistent() -> None:
+    whole = potted(START)
+    part = potted(START, drawn("400 ml"))
+    assert part.kept is not None
+    assert part.pan.name == "16 cm pan"
+    assert part.contents.liquid_ml == pytest.approx(400, rel=1e-3)
+    assert (part.contents + part.kept).mass_g == pytest.approx(whole.contents.mass_g)
+    assert part.salt_percent.best == pytest.approx(whole.salt_percent.best)
+    assert part.contents.salt / part.contents.mass_g == pytest.approx(part.kept.salt / part.kept.mass_g)
+
+
+def test_what_stayed_on_the_meat_can_come_back() -> None:
+    whole = potted(START)
+    back = potted(START, drawn("400 ml"), ev.Returned(volume_ml="200 ml"))
+    assert back.contents.liquid_ml == pytest.approx(600, rel=1e-3)
+    assert back.kept is not None
+    assert (back.contents + back.kept).mass_g == pytest.approx(whole.contents.mass_g)
+    roomy = drawn("400 ml", PAN)
+    all_back = potted(START, roomy, ev.Returned())
+    assert all_back.kept is None
+    assert all_back.contents.mass_g == pytest.approx(whole.contents.mass_g)
+
+
+@pytest.mark.parametrize(
+    ("happened", "complaint"),
+    [
+        ([drawn("5 l")], "Draw off some of it"),
+        ([drawn("1.4 l", Pan.round("cup", 80, 60))], "more than “cup” holds"),
+        ([ev.Returned()], "No liquid is left on the meat"),
+        ([drawn("400 ml"), ev.Returned(volume_ml="3 l")], "Only 1\u00a0065\u00a0mL"),
+        ([ev.Solids(mass_g="9 kg")], "does not fit into"),
+    ],
+)
+def test_what_cannot_be_drawn_or_fitted_is_said(happened: list[ev.Payload], complaint: str) -> None:
+    problem = told(START, *happened).moments[-1].problem
+    assert problem is not None
+    assert complaint in problem.message
+
+
+def test_meat_in_the_pan_stands_in_depth_and_weight_but_is_no_liquid() -> None:
+    without, with_meat = potted(START), potted(START, ev.Solids(mass_g="800 g"))
+    assert with_meat.contents.liquid_ml == without.contents.liquid_ml
+    assert with_meat.depth_mm > without.depth_mm + 10
+    assert without.gross_g is not None
+    assert with_meat.gross_g == pytest.approx(without.gross_g + 800)
+    out_again = potted(START, ev.Solids(mass_g="800 g"), ev.Solids(mass_g=0))
+    assert out_again == without
+
+
+def test_half_means_half_of_the_liquid_with_meat_in_the_pan() -> None:
+    before = potted(START, ev.Solids(mass_g="800 g"))
+    half_g = before.contents.mass_g - before.contents.liquid_g / 2 + 800 + 1450
+    after = potted(START, ev.Solids(mass_g="800 g"), read("scale", half_g))
+    assert after.contents.liquid_g == pytest.approx(before.contents.liquid_g / 2, rel=0.02)
+
+
+def test_meat_in_the_pan_takes_up_salt_while_the_liquid_boils_down() -> None:
+    bare = potted(START, read("scale", "2200 g"))
+    with_meat = potted(START, ev.Solids(mass_g="800 g"), read("scale", "3000 g"))
+    assert with_meat.contents.liquid_ml == pytest.approx(bare.contents.liquid_ml, rel=0.01)
+    assert with_meat.salt_percent.best < bare.salt_percent.best
+    assert with_meat.solids is not None
+    before = potted(START, ev.Solids(mass_g="800 g"))
+    assert before.solids is not None
+    total = [pot.contents.salt + pot.solids.salt_g for pot in (before, with_meat) if pot.solids]
+    assert total[0] == pytest.approx(total[1])
+
+
+def test_resting_juices_thin_and_salt_the_sauce() -> None:
+    before = potted(START)
+    after = potted(START, ev.Added.model_validate({"ingredient": "resting_juices", "amount": "80 ml"}))
+    assert after.contents.liquid_ml == pytest.approx(before.contents.liquid_ml + 80, rel=0.01)
+    assert after.contents.salt > before.contents.salt
+
+
+def test_a_kitchens_own_ingredient_is_kept_whole_in_the_event() -> None:
+    own = OwnIngredient(name="brine", like="water", label=Label(salt_g=20, serving="100 g")).ingredient("own-1")
+    added = ev.Added(ingredient="own-1", own=own, mass_g=50)
+    assert potted(START, added).contents.salt - potted(START).contents.salt == pytest.approx(50 * 0.2034, rel=0.01)
+    assert ev.payload_adapter.validate_python(added.model_dump(mode="json")) == added

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
-from makers import PAN
+from makers import PAN, listed
 from pydantic import ValidationError
 from spissus_core.contents import Contents
 from spissus_core.errors import MeasurementError
 from spissus_core.fat import layer_ml
 from spissus_core.intake import StrainedLiquid, strained_liquid
 from spissus_core.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
-from spissus_core.vessels import Pan
+from spissus_core.quantities import UnitSystem
+from spissus_core.vessels import Pan, calibrated, volume_marks
 
 TAPERED = Pan.round("tapered", 160, 95, rim_mm=220, empty_g=890)
 OVAL = Pan(
@@ -128,3 +130,73 @@ def test_salt_keeps_its_range() -> None:
     found = strained_liquid(PAN, StrainedLiquid.model_validate(known))
     assert found.contents.salt == pytest.approx(found.salt_g.best)
     assert found.salt_g.low / found.salt_g.best == pytest.approx(0.50 / 0.62)
+
+
+# -- calibration and skewers ----------------------------------------------------------------------
+
+
+def dips(true: Pan, *volumes: float) -> list[tuple[float, float]]:
+    return [(volume, true.depth_mm(volume)) for volume in volumes]
+
+
+def test_calibrating_finds_both_ends_of_a_taper() -> None:
+    measured, true = Pan.round("pan", 160, 95, rim_mm=220), Pan.round("pan", 166, 95, rim_mm=213)
+    found = calibrated(measured, dips(true, 300, 600, 1000, 1500, 2000, 2400))
+    assert found.pan.base_length_mm == pytest.approx(166, rel=0.02)
+    assert found.pan.rim_length_mm == pytest.approx(213, rel=0.025)
+    for depth in (20.0, 50.0, 90.0):
+        assert found.pan.volume_ml(depth) == pytest.approx(true.volume_ml(depth), rel=0.01, abs=12)
+    assert max(abs(miss) for miss in found.misses_mm) < 0.5
+
+
+@given(st.floats(0.93, 1.07), st.floats(0.93, 1.07))
+@settings(max_examples=25, deadline=None)
+def test_calibrating_brings_any_pan_nearer(base: float, rim: float) -> None:
+    measured = OVAL
+    true = measured.model_copy(
+        update={
+            "base_length_mm": 290 * base, "base_width_mm": 215 * base, "rim_length_mm": 310 * max(rim, base),
+            "rim_width_mm": 235 * max(rim, base),
+        }
+    )  # fmt: skip
+    fitted = calibrated(measured, dips(true, 800, 2000, 4000)).pan
+    wrong = [abs(pan.volume_ml(60) - true.volume_ml(60)) for pan in (measured, fitted)]
+    assert wrong[1] <= wrong[0] + 5.0
+
+
+def test_a_straight_pan_stays_no_narrower_at_the_rim() -> None:
+    fitted = calibrated(PAN, dips(Pan.round("pan", 232, 130), 500, 1500, 3000)).pan
+    assert fitted.rim_length_mm >= fitted.base_length_mm
+    assert fitted.base_length_mm == pytest.approx(232, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("poured", "complaint"),
+    [
+        ([], "Pour a known volume"),
+        ([(500, 900)], "does not fit"),
+        ([(-5, 10)], "does not fit"),
+        ([(500, 4)], "off any pan of this shape"),
+        ([(2300, 30), (3400, 44), (4500, 58)], "quarter wider or narrower"),
+    ],
+)
+def test_dips_that_no_such_pan_could_give(poured: list[tuple[float, float]], complaint: str) -> None:
+    with pytest.raises(MeasurementError, match=complaint):
+        calibrated(PAN, poured)
+
+
+@pytest.mark.parametrize("units", ["metric", "us"])
+@pytest.mark.parametrize("pan", [PAN, TAPERED, OVAL, TRAY], ids=lambda pan: pan.name)
+def test_marks_by_volume_stand_where_the_volume_does_and_apart(pan: Pan, units: UnitSystem) -> None:
+    marks = volume_marks(pan, units)
+    assert len(marks) >= 3
+    depths = [depth for depth, _ in marks]
+    assert all(b - a >= 5.9 for a, b in pairwise(depths))
+    for depth, volume in marks:
+        assert pan.volume_ml(depth) == pytest.approx(volume.value, rel=1e-6)
+
+
+def test_a_list_based_pot_that_is_too_big_for_its_pan_says_so() -> None:
+    known = {"salt": {"by": "list"}, "braise": listed("6 l water\n10 g salt")}
+    with pytest.raises(MeasurementError, match="Choose a bigger pan"):
+        strained_liquid(PAN, StrainedLiquid.model_validate(known))

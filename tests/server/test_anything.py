@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from urllib.parse import quote
 
 import pytest
 from batches.models import Event
@@ -26,12 +27,13 @@ anything = st.recursive(
 )
 KINDS = (
     "started", "wanted", "chosen", "skimmed", "read", "thickened", "salted", "added", "tested", "noted", "finished",
-    "struck",
+    "struck", "solids", "drawn", "returned", "cooling", "probed",
 )  # fmt: skip
 FIELDS = (
     "volume_ml", "portions", "portion_ml", "body", "salt_percent", "ceiling_percent", "route", "way", "fat_ml",
     "measured", "gain", "thickener", "dry_g", "salt_g", "salt", "ingredient", "amount", "mass_g", "of", "verdict",
-    "text", "yield_ml", "event", "pan_id", "burner_id", "liquid",
+    "text", "yield_ml", "event", "pan_id", "burner_id", "liquid", "celsius", "surroundings_c", "ice_g", "dissolved_ml",
+    "kept", "own",
 )  # fmt: skip
 payloads = st.builds(
     lambda kind, fields: {**fields, "kind": kind},
@@ -86,4 +88,44 @@ def test_every_possible_wish_is_answered(
 @given(part=st.sampled_from(sorted(LIQUID)), value=anything)
 def test_any_start_is_previewed_or_refused(cook: Caller, batch_id: str, part: str, value: Any) -> None:
     answer = cook.send("/previews/start", cook.start_body(**{part: value}))
+    assert answer.status_code in (200, 422), answer.content
+
+
+@many
+@given(
+    part=st.sampled_from(["lines", "cover", "heat", "oven_c", "hours", "level", "pieces", "strain", "solids_g"]),
+    value=anything,
+)
+def test_any_braise_is_previewed_or_refused(cook: Caller, batch_id: str, part: str, value: Any) -> None:
+    known = [{"text": "1 l stock", "ingredient": "beef_stock_own", "volume_ml": 1000}]
+    more = {"solids_g": value} if part == "solids_g" else {}
+    braise = {"lines": known} | ({} if more else {part: value})
+    answer = cook.send("/previews/start", cook.start_body(braise=braise, salt={"by": "list"}, **more))
+    assert answer.status_code in (200, 422), answer.content
+
+
+@many
+@given(text=st.text(max_size=300))
+def test_any_words_are_read_or_handed_back(cook: Caller, text: str) -> None:
+    for path in ("/previews/list", "/previews/sentence", "/previews/line"):
+        answer = cook.send(path, {"text": text})
+        assert answer.status_code == 200 or answer.json()["detail"], answer.content
+        assert answer.status_code in (200, 422)
+    assert cook.get(f"/ingredients?q={quote(text)}").status_code == 200
+
+
+@many
+@given(field=st.sampled_from(["name", "like", "instead", "label", "abv", "sugar", "fat", "gelatin"]), value=anything)
+def test_any_ingredient_of_ones_own_is_kept_or_refused(cook: Caller, field: str, value: Any) -> None:
+    answer = cook.send("/larder", {"name": "house stock", "like": "beef_stock_own"} | {field: value})
+    assert answer.status_code in (200, 422), answer.content
+    assert cook.get("/larder").status_code == 200
+
+
+@many
+@given(volume=anything, depth=anything)
+def test_any_dip_is_fitted_or_refused(cook: Caller, volume: Any, depth: Any) -> None:
+    pan = cook.kitchen()["pans"][0]
+    spec = {name: value for name, value in pan.items() if name.endswith(("_mm", "_g")) or name in ("name", "shape")}
+    answer = cook.send("/previews/calibration", {"pan": spec, "poured": [{"volume_ml": volume, "depth_mm": depth}]})
     assert answer.status_code in (200, 422), answer.content

@@ -35,7 +35,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   const say = useSay()
   const settled = useSettled(draft)
   const preview = useStartPreview(previewOf(settled))
-  const sentence = useSentence(useSettled(draft.said, 250))
+  const asking = useSettled(draft.said, 250)
+  const sentence = useSentence(asking)
   const [taken, setTaken] = useState(initial.said)
   const change = (part: Partial<Draft>) => {
     const next = { ...draft, ...part }
@@ -43,15 +44,15 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
     onDraft?.(next)
   }
   // What was just read of the sentence goes into the draft once, and can then be said otherwise.
-  if (sentence.data && taken !== draft.said && settled.said === draft.said && !sentence.isFetching) {
+  if (sentence.data && asking === draft.said && taken !== draft.said) {
     setTaken(draft.said)
     change(withSentence(draft, sentence.data))
   }
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
   const open = missing(draft)
-  const asked = open !== 'amount'
-  const wrong = problem ?? (asked ? preview.error : null)
-  const shown = asked && !preview.isError ? preview.data : undefined
+  const filled = open !== 'amount'
+  const wrong = problem ?? (filled ? preview.error : null)
+  const shown = filled && !preview.isError ? preview.data : undefined
   const pot = shown?.pot
   const now = useNow()
   if (kitchen.pans.length === 0) {

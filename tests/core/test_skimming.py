@@ -1,0 +1,145 @@
+"""Taking the fat off: what each way leaves and costs, on this pot."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from makers import PAN, braise, listed, pot, potted, started, told, wanted
+from spissus_core import events as ev
+from spissus_core.fat import WAYS
+from spissus_core.fold import Pot, usual_ice_g
+from spissus_core.intake import StrainedLiquid, strained_liquid
+from spissus_core.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.thickeners import THICKENERS
+
+
+def fatty(fat_g: float = 200.0, **more: Any) -> Pot:
+    return pot(braise().with_masses(fat_free=fat_g), **more)
+
+
+def option(of: Pot, way: str, text: str | None = None) -> Any:
+    given = None
+    if text is not None:
+        known = {"salt": {"by": "list"}, "braise": listed(text)}
+        given = strained_liquid(PAN, StrainedLiquid.model_validate(known))
+    return next(o for o in options(of, given) if o.way == way)
+
+
+@pytest.mark.parametrize(
+    ("way", "low", "high"),
+    [("spoon", 0.70, 0.80), ("separator", 0.90, 0.95), ("chill", 0.97, 1.0), ("ice", 0.70, 0.85)],
+)
+def test_shares_removed_are_those_of_the_trade(way: str, low: float, high: float) -> None:
+    """Common practice."""
+    fat = fatty().contents.fat_ml
+    left = option(fatty(), way).leaves_ml
+    assert (1 - high) * fat - 1e-6 <= left.low <= left.best <= left.high <= (1 - low) * fat + 1e-6
+    assert WAYS[way].share.low >= low  # type: ignore[index]
+
+
+def test_spooning_takes_sauce_with_it() -> None:
+    # About a tenth of what is lifted (common practice).
+    spooned = option(fatty(), "spoon")
+    assert spooned.liquid_ml / (spooned.liquid_ml + spooned.takes_ml) == pytest.approx(0.10, abs=0.005)
+    assert option(fatty(), "separator").liquid_ml == 0.0
+
+
+def test_ice_is_priced_in_grams_and_minutes() -> None:
+    one = option(fatty(), "ice")
+    text = " ".join(cost.metric for cost in one.costs)
+    assert one.ice_g == pytest.approx(usual_ice_g(fatty()), rel=1e-6)
+    assert f"{round(one.ice_g)}\u00a0g of ice" in text
+    assert "sealed bag" in text
+    assert one.minutes.best > option(fatty(), "separator").minutes.best + 15
+
+
+def test_ice_does_not_help_where_the_fat_stays_soft_or_the_pot_is_cold() -> None:
+    duck = option(fatty(), "ice", "4 duck legs\n1 l water")
+    assert duck.barred is not None
+    assert "stays soft" in duck.barred.metric
+    beef = option(fatty(), "ice", "1 kg beef shin\n1 l water")
+    assert beef.barred is None
+    cold = potted(started(fat_ml="200 ml", hot=False))
+    assert option(cold, "ice").barred is not None
+
+
+def test_paper_is_for_the_last_film_and_boiling_dry_for_trays() -> None:
+    assert option(fatty(200), "paper").barred is not None
+    assert option(fatty(8), "paper").barred is None
+    assert option(fatty(), "boil_dry").barred is not None
+    tray = pot(braise(300).with_masses(fat_free=100.0))
+    assert option(tray, "boil_dry").barred is None
+    assert option(tray, "boil_dry").minutes.best > 10
+
+
+def test_the_advice_is_the_quickest_way_that_leaves_what_is_wanted() -> None:
+    assert advised(options(fatty(200)), rest_ml(fatty(200), wanted())) == "separator"
+    none_at_all = wanted(fat_g_per_100_ml=0.2)
+    assert advised(options(fatty(200)), rest_ml(fatty(200), none_at_all)) == "chill"
+    assert advised(options(fatty(0.0)), 30.0) is None
+
+
+def test_how_much_is_to_stay() -> None:
+    # Most cooks leave 1 to 3 g in 100 mL (common practice).
+    assert 1.0 <= rest_ml(fatty(), None) / 1.1 / 14.6 <= 3.0
+    assert rest_ml(fatty(), wanted(fat_g_per_100_ml=0)) == 0.0
+
+
+def test_settling_takes_longer_in_a_thick_sauce() -> None:
+    thin, thick = settling(fatty()).metric, settling(pot(braise().with_masses(gelatin=160.0, pulp=30.0))).metric
+    assert "large drops are up in" in thin
+    assert "fat hardly rises" not in thin
+    assert "fat hardly rises" in thick
+
+
+def test_whether_the_fat_is_enough_for_the_roux() -> None:
+    roux, starch = THICKENERS["white_roux"], THICKENERS["corn_starch"]
+    said = [fat_for_roux(kept, floating, 30.0, roux) for kept, floating in ((40, 0), (10, 60), (5, 10))]
+    assert [s.metric.split(";")[0].split(".")[0] for s in said if s] == [
+        "The roux needs 33\u00a0g of fat", "Keep 23\u00a0g of it for the roux", "The roux needs 33\u00a0g of fat",
+    ]  # fmt: skip
+    assert said[2] is not None
+    assert "Butter makes up the rest" in said[2].metric
+    assert fat_for_roux(0, 100, 30.0, starch) is None
+
+
+def test_when_the_fat_sets() -> None:
+    known = {"salt": {"by": "list"}, "braise": listed("1 kg pork cheek\n1 l water")}
+    pork = strained_liquid(PAN, StrainedLiquid.model_validate(known))
+    # Pork fat lifts below about 22 °C, beef and lamb below 30 (common practice).
+    assert "22\u00a0°C" in sets_at(pork).metric
+    assert "30\u00a0°C" in sets_at(None).metric
+
+
+def test_fat_put_by_is_remembered_and_fat_binned_is_not() -> None:
+    start = started(fat_ml="200 ml")
+    assert told(start, ev.Skimmed(way="separator")).kept_fat_g == pytest.approx(0.92 * 200 / 1.038 / 1.1, rel=0.01)
+    assert told(start, ev.Skimmed(way="separator", kept=False)).kept_fat_g == 0.0
+
+
+def test_ice_that_melts_adds_water_and_chills_the_pot() -> None:
+    start = started(fat_ml="200 ml")
+    before, after = potted(start), potted(start, ev.Skimmed(way="ice", ice_g="400 g"))
+    assert after.contents.water - before.contents.water == pytest.approx(400, abs=30)
+    assert not after.hot
+    assert after.contents.salt == pytest.approx(before.contents.salt, rel=0.01)
+    with pytest.raises(ValueError, match="Ice belongs to"):
+        ev.Skimmed(way="spoon", ice_g=100)
+
+
+def test_boiling_dry_and_dissolving_anew_keeps_what_was_stuck() -> None:
+    start = started("400 ml", fat_ml="100 ml")
+    before, after = potted(start), potted(start, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml"))
+    assert after.contents.salt == pytest.approx(before.contents.salt)
+    assert after.contents.gelatin == pytest.approx(before.contents.gelatin)
+    assert after.contents.water == pytest.approx(300 / 1.0018)
+    assert after.contents.fat_free < 0.1 * before.contents.fat_free
+    with pytest.raises(ValueError, match="dissolve what is stuck"):
+        ev.Skimmed(way="boil_dry")
+
+
+def test_more_fat_than_there_was_is_questioned() -> None:
+    problem = told(started(fat_ml="40 ml"), ev.Skimmed(fat_ml="200 ml")).moments[-1].problem
+    assert problem is not None
+    assert "correct the start first" in problem.message
