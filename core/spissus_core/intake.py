@@ -172,8 +172,9 @@ def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Said | No
 def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
     """The salt content by the list and by what was tasted or measured, %, and whether they contradict.
 
-    Where they agree each counts by its precision. Where they do not, a meter is believed before the
-    list, and the list before the tongue (common practice: the order of section "how the start is known").
+    Where they agree each counts by its precision. Where they do not, a meter is believed (common
+    practice: it is the best way to know). A tongue is believed where it finds more salt than the list
+    can hold, because lists forget things; where it finds less, the list is (modelling choice).
     """
     if isinstance(salt, SaltByList):
         return listed, None
@@ -181,15 +182,18 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
     if listed.agrees_with(stated):
         return listed.weighed_with(stated), None
     meter = isinstance(salt, SaltByMeter)
+    believed = meter or stated.low > listed.high
     what = "the meter" if meter else "the tongue" if salt.by == "taste" else "the kind of stock"
+    ends = f"{what.capitalize()} is believed: something is missing from the list."
+    if not believed:
+        ends = "The list is believed: taste again, warm and not hot."
+    elif stated.high < listed.low:
+        ends = f"{what.capitalize()} is believed: something on the list is not in the pot."
     doubt = (
         f"By the list it should hold {listed.low:.2f} to {listed.high:.2f} % salt; {what} says {stated.low:.2f} to "
-        f"{stated.high:.2f} %. "
+        f"{stated.high:.2f} %. {ends}"
     )
-    doubt += (
-        "The meter is believed: something is missing from the list." if meter else "The list is believed: taste again."
-    )
-    return (stated if meter else listed), say(doubt)
+    return (stated if believed else listed), say(doubt)
 
 
 def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:

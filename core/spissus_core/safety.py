@@ -75,6 +75,11 @@ def intake_cautions(braise: Braise) -> tuple[str, ...]:
     groups = {line.what.group for line in braise.counted}
     if "flamed" in uses:
         out += FLAMING_CAUTIONS
+    if "fried" in uses:
+        out.append(
+            "What sticks to the pan is the flavour: dissolve it with the wine or the stock. What is black is bitter: "
+            "wipe it out."
+        )
     if groups & {"wine", "tomato"}:
         out.append(
             "Wine and tomato can taste of metal from bare iron or aluminium: enamelled or steel pans are kinder."

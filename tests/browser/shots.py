@@ -11,9 +11,11 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from .site import ROOT, Site, chromium, enter_demo, served
+from .test_intake import LIST, paste
+from .test_walk import pick, word
 
 FOLDER = ROOT / "docs" / "screenshots"
-PORK, DUCK, VENISON = "Pork cheek", "Duck leg", "Venison"
+PORK, DUCK, VENISON, MUTTON = "Pork cheek", "Duck leg", "Venison", "Mutton"
 
 
 def _open(page: Page, site: Site, name: str, view: str = "") -> None:
@@ -23,6 +25,11 @@ def _open(page: Page, site: Site, name: str, view: str = "") -> None:
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     if view == "plan":
         expect(page.get_by_role("listitem", name="Your volume, with roux")).to_be_visible()
+
+
+def _list_in_sight(page: Page) -> None:
+    expect(page.get_by_role("region", name="By the list")).to_be_visible()
+    page.get_by_role("region", name="What went in").evaluate("element => element.scrollIntoView()")
 
 
 def _save(page: Page, name: str) -> None:
@@ -48,17 +55,26 @@ def take(site: Site) -> None:
         enter_demo(page, site)
         _save(page, "batches")
         page.goto(f"{site.url}/start")
-        page.get_by_role("radio", name="24 cm braising pan").click()
-        page.get_by_role("radio", name="Dip").click()
-        page.get_by_label("Measurement").fill("52 mm")
-        page.get_by_label("Fat on top, if any").fill("6 mm")
-        expect(page.get_by_text("6\u00a0mm thick")).to_be_visible()
+        pick(page, "Pan", "24 cm braising pan")
+        page.get_by_label("What is it?").fill("Venison neck with Madeira and juniper")
+        page.get_by_label("Say what you have").fill("a bit over three litres, 1 cm of fat, nearly right for salt")
+        expect(word(page, "Salt")).to_contain_text("nearly right")
+        expect(page.get_by_text("10\u00a0mm thick")).to_be_visible()
         _save(page, "start")
+        page.evaluate("localStorage.clear()")
+        page.reload()
+        pick(page, "Pan", "24 cm braising pan")
+        page.get_by_label("What is it?").fill("Pork cheek in dry cider")
+        paste(page, LIST.replace("3 cups blorple\n", "150 ml port, set alight\n"))
+        _list_in_sight(page)
+        _save(page, "list")
         for name, view in ((PORK, "plan"), (PORK, "strain"), (DUCK, "skim"), (PORK, "thicken"), (PORK, "season")):
             _open(page, site, name, view)
             _save(page, view)
         _open(page, site, PORK)
         _save(page, "reduce")
+        _open(page, site, MUTTON)
+        _save(page, "cooling")
         _open(page, site, VENISON)
         _save(page, "serve")
         page.goto(f"{site.url}/kitchen")

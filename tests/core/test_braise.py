@@ -13,6 +13,7 @@ from spissus_core.braise import Braise, Estimated, Line, brings, estimate, reduc
 from spissus_core.errors import QuantityError
 from spissus_core.ingredients import ingredient
 from spissus_core.intake import StrainedLiquid, strained_liquid
+from spissus_core.seasoning import SaltByList, starting_salt_percent
 from spissus_core.vessels import Pan
 
 POT = Pan.round("28 cm pot", 280, 160, empty_g=2200)
@@ -224,16 +225,29 @@ def test_a_salt_meter_narrows_the_salt() -> None:
     assert both.salt_g.high - both.salt_g.low < by_list.salt_g.high - by_list.salt_g.low
 
 
-def test_a_meter_that_contradicts_the_list_is_believed_and_a_tongue_is_not() -> None:
+@pytest.mark.parametrize(
+    ("salt", "believed", "because"),
+    [
+        ({"by": "meter", "percent": 1.6}, "stated", "something is missing from the list"),
+        ({"by": "meter", "percent": 0.2}, "stated", "is not in the pot"),
+        # Lists forget things, tongues tire.
+        ({"by": "taste", "verdict": "too_salty"}, "stated", "something is missing from the list"),
+        ({"by": "taste", "verdict": "flat"}, "list", "taste again"),
+        ({"by": "stock", "stock": "unsalted"}, "list", "taste again"),
+    ],
+)
+def test_who_is_believed_where_list_and_tongue_or_meter_contradict(
+    salt: dict[str, Any], believed: str, because: str
+) -> None:
     measured = {"method": "jug", "value": "1.5 l", "hot": False}
-    meter = strained_liquid(POT, known(measured=measured, salt={"by": "meter", "percent": 1.6}))
-    assert meter.contents.salt_percent == pytest.approx(1.6)
-    assert meter.doubt is not None
-    assert "something is missing from the list" in meter.doubt.metric
-    tongue = strained_liquid(POT, known(measured=measured, salt={"by": "taste", "verdict": "too_salty"}))
-    assert tongue.contents.salt_percent < 1.2
-    assert tongue.doubt is not None
-    assert "taste again" in tongue.doubt.metric
+    by_list = strained_liquid(POT, known(measured=measured))
+    found = strained_liquid(POT, known(measured=measured, salt=salt))
+    assert found.doubt is not None
+    assert because in found.doubt.metric
+    stated = StrainedLiquid.model_validate({"salt": salt, "measured": measured}).salt
+    assert not isinstance(stated, SaltByList)
+    expected = by_list.contents.salt_percent if believed == "list" else starting_salt_percent(stated).best
+    assert found.contents.salt_percent == pytest.approx(expected, rel=0.01)
 
 
 def test_a_pot_that_holds_more_than_went_in_is_asked_about() -> None:

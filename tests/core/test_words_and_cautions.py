@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise, event, log, pot, read, started, told, wanted
+from makers import braise, event, listed, log, pot, read, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.body import body_of
@@ -17,7 +17,13 @@ from spissus_core.fold import fat_to_skim, fold
 from spissus_core.ingredients import catalogue, ingredient
 from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.routes import suggested
-from spissus_core.safety import alcohol_cautions, allergen_cautions, allergens, boiling_cautions
+from spissus_core.safety import (
+    alcohol_cautions,
+    allergen_cautions,
+    allergens,
+    boiling_cautions,
+    intake_cautions,
+)
 
 
 def test_an_estimate_is_ordered() -> None:
@@ -129,3 +135,14 @@ def test_since_when_the_pot_is_as_it_is() -> None:
     timeline = told(started("1.6 l"), read("scale", 2800), ev.Noted(text="later"))
     assert timeline.since == timeline.moments[1].event.at
     assert told().since is None
+
+
+def test_what_went_in_brings_its_own_cautions() -> None:
+    said = " ".join(intake_cautions(listed("100 ml brandy, set alight\n2 tbsp olive oil for frying\n1 tbsp flour")))
+    assert "extractor off, keep a lid at hand, never pour from the bottle" in said
+    assert "What is black is bitter" in said
+    assert "Flour wants 1 to 4 min of frying" in said
+    tomato = " ".join(intake_cautions(listed("2 tbsp tomato paste\n1 l water")))
+    assert "2 to 5 min of frying" in tomato
+    assert "bare iron or aluminium" in tomato
+    assert intake_cautions(listed("1 l water")) == ()
