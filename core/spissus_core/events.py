@@ -12,10 +12,12 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, model_validator
 
+from . import heating
 from .cooling import FRIDGE_C
 from .errors import QuantityError
 from .fat import USUAL_REST_G_PER_100_ML, SkimWay
 from .fields import Celsius, MassG, Name, Percent, Remark, VolumeMl
+from .heating import HeatSetting
 from .ingredients import Ingredient, ingredient
 from .intake import StrainedLiquid
 from .measurement import Measured
@@ -27,15 +29,12 @@ from .vessels import Pan
 RouteKind = Literal["reduction", "roux", "corn_starch", "salt_limit"]
 
 
+#: A heat source belongs to the start of a batch and to every change of pan.
+Burner = heating.Burner
+
+
 class _Payload(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class Burner(_Payload):
-    """A heat source: net power into the liquid at the setting used for reducing, kW."""
-
-    name: Name
-    net_kw: float = Field(ge=0.05, le=20)
 
 
 class Started(_Payload):
@@ -172,6 +171,58 @@ class Probed(_Payload):
     celsius: Celsius
 
 
+class Heated(HeatSetting):
+    """The heat is set, or turned off."""
+
+    kind: Literal["heated"] = "heated"
+
+    @property
+    def setting(self) -> HeatSetting:
+        """The setting alone."""
+        return HeatSetting(heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c)
+
+
+class Moved(_Payload):
+    """All of it is poured into another pan, or set on another burner."""
+
+    kind: Literal["moved"] = "moved"
+    pan: Pan
+    burner: Burner
+
+
+class Split(_Payload):
+    """Part of it boils in a second pan beside the first. Both are taken to fall alike."""
+
+    kind: Literal["split"] = "split"
+    volume_ml: VolumeMl
+    pan: Pan
+    burner: Burner
+
+
+class Rejoined(_Payload):
+    """The two pans are poured together again, into the first."""
+
+    kind: Literal["rejoined"] = "rejoined"
+
+
+class Metered(_Payload):
+    """A salt meter was held into the pot."""
+
+    kind: Literal["metered"] = "metered"
+    percent: Percent
+
+
+#: What cooks see, hear and smell on the way down (common practice).
+Sign = Literal["fizzing", "calm", "slow_bubbles", "raw_gone", "dark", "trail", "film", "line", "frying"]
+
+
+class Seen(_Payload):
+    """A sign, noted beside the numbers."""
+
+    kind: Literal["seen"] = "seen"
+    sign: Sign
+
+
 class Thickened(_Payload):
     """Thickener whisked in, by its dry weight."""
 
@@ -263,6 +314,12 @@ Payload = Annotated[
     | Cooling
     | Probed
     | Read
+    | Heated
+    | Moved
+    | Split
+    | Rejoined
+    | Metered
+    | Seen
     | Thickened
     | Salted
     | Added

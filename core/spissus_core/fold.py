@@ -23,6 +23,7 @@ from .fat import LIFTS_BELOW_C, WAYS, boiled_dry, ice_needed_g, rest_g, skimmed
 from .intake import SOLIDS_G_ML, strained_liquid
 from .measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from .quantities import show_mass, show_volume
+from .seasoning import SaltByMeter, starting_salt_percent
 from .thickeners import THICKENERS
 from .vessels import Pan
 from .water import HOT_EXPANSION, OFF_THE_BOIL_C
@@ -46,13 +47,27 @@ class InPan:
 
 
 @dataclass(frozen=True, slots=True)
+class Beside:
+    """A second pan that boils a part of the same liquid: ``share`` of all of it."""
+
+    pan: Pan
+    burner: ev.Burner
+    share: float
+
+    def depth_mm(self, contents: Contents) -> float:
+        """Depth in it when hot, mm."""
+        return self.pan.depth_mm(min(contents.volume_ml * self.share * HOT_EXPANSION, self.pan.capacity_ml))
+
+
+@dataclass(frozen=True, slots=True)
 class Pot:
     """The pot after an event.
 
     ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %);
     ``measured_by`` and ``error_ml`` say how well the volume is known. ``solids`` stand in the pan beside
     the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
-    salt per gram of water when the liquid was strained: what the meat was steeped in.
+    salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
+    second pan with a part of the liquid; depths and weights are those of the first.
     """
 
     contents: Contents
@@ -66,6 +81,12 @@ class Pot:
     solids: InPan | None = None
     kept: Contents | None = None
     brine: float = 0.0
+    beside: Beside | None = None
+
+    @property
+    def share(self) -> float:
+        """Share of the liquid that stands in the first pan."""
+        return 1.0 - self.beside.share if self.beside else 1.0
 
     @property
     def salt_percent(self) -> Estimate:
@@ -85,7 +106,7 @@ class Pot:
         return self.solids.volume_ml if self.solids else 0.0
 
     def _stands_mm(self, volume_ml: float) -> float:
-        return self.pan.depth_mm(min(volume_ml + self.solids_ml, self.pan.capacity_ml))
+        return self.pan.depth_mm(min(volume_ml * self.share + self.solids_ml, self.pan.capacity_ml))
 
     @property
     def depth_mm(self) -> float:
@@ -101,7 +122,7 @@ class Pot:
     def gross_of(self, contents: Contents) -> float | None:
         """What a scale shows with ``contents`` in this pan, g; None where the pan was never weighed."""
         solids = self.solids.mass_g if self.solids else 0.0
-        return None if self.pan.empty_g is None else contents.mass_g + solids + self.pan.empty_g
+        return None if self.pan.empty_g is None else contents.mass_g * self.share + solids + self.pan.empty_g
 
     @property
     def gross_g(self) -> float | None:
@@ -166,16 +187,6 @@ class Timeline:
     kept_fat_g: float
 
     @property
-    def since(self) -> datetime | None:
-        """When the pot was last known: the newest event that measured, changed or planned it.
-
-        Boiling is counted from here: no event says yet when the heat was turned up.
-        """
-        telling = (ev.Started, ev.Chosen, ev.Skimmed, ev.Read, ev.Added, ev.Drawn, ev.Returned, ev.Solids)
-        times = [m.event.at for m in self.moments if not m.struck and isinstance(m.event.payload, telling)]
-        return max(times, default=None)
-
-    @property
     def cooling(self) -> CoolingLog | None:
         """The cooling that is under way, or None; it ends when the fat is off, or the pot heated again."""
         found: CoolingLog | None = None
@@ -188,7 +199,7 @@ class Timeline:
             elif isinstance(happened, ev.Probed) and found is not None:
                 minute = (at - found.began).total_seconds() / 60.0
                 found = replace(found, readings=(*found.readings, Reading(minute, happened.celsius)))
-            elif isinstance(happened, ev.Skimmed) or (isinstance(happened, ev.Read) and happened.measured.hot):
+            elif _ends_cooling(happened):
                 found = None
         return found
 
@@ -263,8 +274,15 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
     )  # fmt: skip
 
 
+def _ends_cooling(happened: object) -> bool:
+    """The fat is off, or it is on the heat again."""
+    if isinstance(happened, ev.Heated):
+        return happened.heat != "off"
+    return isinstance(happened, ev.Skimmed) or (isinstance(happened, ev.Read) and happened.measured.hot)
+
+
 #: Events that say something and leave the pot as it is.
-_TELLS_ONLY = (ev.Started, ev.Noted, ev.Struck, ev.Probed)
+_TELLS_ONLY = (ev.Started, ev.Noted, ev.Struck, ev.Probed, ev.Seen)
 
 
 def _forget_verdicts(verdicts: dict[str, str | None], happened: object) -> None:
@@ -313,6 +331,16 @@ def _applied(pot: Pot, happened: object) -> Pot:
             return _returned(pot, happened)
         case ev.Cooling():
             return replace(pot, hot=False)
+        case ev.Heated():
+            return replace(pot, hot=pot.hot or happened.heat != "off")
+        case ev.Moved():
+            return _moved(pot, happened)
+        case ev.Split():
+            return _split(pot, happened)
+        case ev.Rejoined():
+            return _rejoined(pot)
+        case ev.Metered():
+            return _metered(pot, happened)
         case ev.Added():
             what = happened.what
             mass = happened.mass_g if happened.mass_g is not None else (happened.volume_ml or 0.0) * what.density_g_ml
@@ -355,6 +383,43 @@ def _drawn(pot: Pot, happened: ev.Drawn) -> Pot:
         pot, contents=taken, pan=happened.pan, burner=happened.burner, salt_minus=pot.salt_minus * share,
         salt_plus=pot.salt_plus * share, measured_by="jug", error_ml=error_ml(happened.pan, "jug", taken.volume_ml),
         solids=None, kept=rest if pot.kept is None else pot.kept + rest,
+    )  # fmt: skip
+
+
+def _moved(pot: Pot, happened: ev.Moved) -> Pot:
+    if pot.contents.volume_ml * pot.share + pot.solids_ml > happened.pan.capacity_ml:
+        raise MeasurementError(
+            "pan_id", f"“{happened.pan.name}” holds only {show_volume(happened.pan.capacity_ml).both} to the rim."
+        )
+    return replace(pot, pan=happened.pan, burner=happened.burner)
+
+
+def _split(pot: Pot, happened: ev.Split) -> Pot:
+    have = pot.contents.liquid_ml
+    if not 0.0 < happened.volume_ml < have:
+        raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Pour a part of it over.")
+    beside = Beside(happened.pan, happened.burner, happened.volume_ml / have)
+    if pot.contents.volume_ml * beside.share > happened.pan.capacity_ml:
+        raise MeasurementError("volume_ml", f"That is more than “{happened.pan.name}” holds.")
+    return replace(pot, beside=beside)
+
+
+def _rejoined(pot: Pot) -> Pot:
+    if pot.beside is None:
+        raise MeasurementError("kind", "It is in one pan already.")
+    if pot.contents.volume_ml + pot.solids_ml > pot.pan.capacity_ml:
+        raise MeasurementError("kind", f"“{pot.pan.name}” does not hold both. Move it to a bigger pan first.")
+    return replace(pot, beside=None)
+
+
+def _metered(pot: Pot, happened: ev.Metered) -> Pot:
+    """The meter and the ledger, each by its precision; where they contradict, the meter is believed."""
+    stated, known = starting_salt_percent(SaltByMeter(percent=happened.percent)), pot.salt_percent
+    percent = known.weighed_with(stated) if known.agrees_with(stated) else stated
+    bare_g = pot.contents.liquid_g - pot.contents.salt
+    low, best, high = (bare_g * p / (100.0 - p) for p in (percent.low, percent.best, percent.high))
+    return replace(
+        pot, contents=pot.contents.with_masses(salt=best), salt_minus=best - low, salt_plus=high - best
     )  # fmt: skip
 
 
@@ -409,31 +474,43 @@ def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
     return ice_needed_g(pot.contents.mass_g, STOOD_C, to_c) if pot.hot else 0.0
 
 
+def implied_mass_g(pot: Pot, measured: Measured) -> float:
+    """What a reading says is in the pot, floating fat included, g; in both pans where it is split.
+
+    Raises
+    ------
+    MeasurementError : it does not fit the pan.
+    """
+    contents = pot.contents
+    if measured.method == "scale":
+        net_g = gross_to_net_g(pot.pan, measured.value) - (pot.solids.mass_g if pot.solids else 0.0)
+        return net_g / pot.share
+    standing = pot.solids_ml if measured.method == "dip" else 0.0
+    volume_ml = (measured_volume_ml(pot.pan, measured) - standing) / pot.share
+    return contents.mass_g + (volume_ml - contents.volume_ml) / SPECIFIC_VOLUME_ML_G["water"]
+
+
 def _read(pot: Pot, happened: ev.Read) -> Pot:
     if happened.gain == "misread":
         return pot
     measured, contents = happened.measured, pot.contents
+    weighed = measured.method == "scale"
     try:
-        if measured.method == "scale":
-            net_g = gross_to_net_g(pot.pan, measured.value) - (pot.solids.mass_g if pot.solids else 0.0)
-            gained_ml = (net_g - contents.mass_g) / contents.density_g_ml
-        else:
-            net_g = None
-            standing = pot.solids_ml if measured.method == "dip" else 0.0
-            gained_ml = measured_volume_ml(pot.pan, measured) - standing - contents.volume_ml
+        mass_g = implied_mass_g(pot, measured)
     except SpissusError as misfit:
         raise MeasurementError(f"measured.{misfit.field}", misfit.message) from None
-    error = _error(pot.pan, measured, contents)
+    gained_ml = (mass_g - contents.mass_g) * SPECIFIC_VOLUME_ML_G["water"]
+    error = _error(pot, measured)
     if gained_ml > 0.0:
         if happened.gain == "added":
             contents = contents + Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
         elif gained_ml > 2.0 * (error**2 + pot.error_ml**2) ** 0.5:
-            raise GainError(gained_ml, net_g is not None)
+            raise GainError(gained_ml, weighed)
         # A gain within the error of the two measurements is no news.
     else:
         try:
-            if net_g is not None:
-                contents = boiled_to_mass(contents, net_g)
+            if weighed:
+                contents = boiled_to_mass(contents, mass_g)
             else:
                 contents = boiled_to_volume(contents, contents.liquid_ml + gained_ml)
         except SpissusError:
@@ -448,8 +525,10 @@ def _read(pot: Pot, happened: ev.Read) -> Pot:
     )  # fmt: skip
 
 
-def _error(pan: Pan, measured: Measured, contents: Contents) -> float:
-    return error_ml(pan, measured.method, contents.volume_ml, contents.density_g_ml)
+def _error(pot: Pot, measured: Measured) -> float:
+    """Standard error of a reading, mL of all the liquid."""
+    in_pan = pot.contents.volume_ml * pot.share
+    return error_ml(pot.pan, measured.method, in_pan, pot.contents.density_g_ml) / pot.share
 
 
 class GainError(MeasurementError):

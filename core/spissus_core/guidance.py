@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Literal
 
 from . import events as ev
 from .cooling import Cooling, judge
-from .evaporation import boiled_to_volume, boiling_rate_g_min
+from .evaporation import boiled_to_volume
 from .fold import Pot, Timeline, fat_to_skim
+from .learning import RULER_USELESS, Outlook, Progress, progress
+from .measurement import Method, error_ml
 from .routes import Route, solve_route
 from .seasoning import FIRST_SHARE as FIRST_SALT
 from .thickeners import FIRST_SHARE as FIRST_THICKENER
 
 ActKind = Literal[
-    "start", "cool", "want", "choose", "skim", "boil", "let_down", "thicken", "test_body", "salt", "test_salt",
+    "start", "cool", "want", "choose", "skim", "heat", "boil", "let_down", "thicken", "test_body", "salt", "test_salt",
     "finish", "done",
 ]  # fmt: skip
 
-#: Longest time between looks, min (common practice).
-LONGEST_LOOK_MIN = 10.0
 #: A pot within this share of its mark is there: no measurement tells the difference.
 CLOSE_ENOUGH = 0.02
 #: Salt below this is not worth weighing, g.
@@ -35,26 +35,30 @@ class Act:
     """What to do next.
 
     ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for let_down, dry g for
-    thicken, g for salt. ``look_min`` and ``expect_mm`` belong to boil, where ``route`` holds the mark
-    to stop at. ``first`` tells the first helping of thickener or salt from those that follow. ``cooling``
-    is where a cooling pot stands, and ``by`` when it must meet its next limit.
+    thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
+    boil and to heat, where the heat has to be turned on first; ``measure`` says what to measure with
+    where what was used so far is too coarse, and ``outlook`` the rest of what is known. ``first`` tells
+    the first helping of thickener or salt from those that follow. ``cooling`` is where a cooling pot
+    stands, and ``by`` when it must meet its next limit.
     """
 
     kind: ActKind
     route: Route | None = None
     amount: float = 0.0
     prepare: float = 0.0
-    look_min: float = 0.0
+    look_at: datetime | None = None
     expect_mm: float = 0.0
     stop_mm: float = 0.0
     stop_gross_g: float | None = None
     first: bool = True
+    measure: Method | Literal["spoon"] | None = None
+    outlook: Outlook | None = None
     cooling: Cooling | None = None
     by: datetime | None = None
 
 
-def next_act(timeline: Timeline) -> Act:
-    """The next act of a batch."""
+def next_act(timeline: Timeline, ahead: Progress | None = None) -> Act:
+    """The next act of a batch; ``ahead`` is what is known of its heating, where it was worked out already."""
     pot = timeline.pot
     if pot is None:
         return Act("start")
@@ -73,7 +77,10 @@ def next_act(timeline: Timeline) -> Act:
         return Act("skim", amount=pot.contents.fat_ml)
     route = plan(timeline)
     assert route is not None
-    return _volume_act(timeline, pot, route) or _body_act(timeline, pot, route) or _salt_act(timeline, pot, route)
+    ahead = ahead or progress(timeline)
+    return (
+        _volume_act(timeline, pot, route, ahead) or _body_act(timeline, pot, route) or _salt_act(timeline, pot, route)
+    )
 
 
 def plan(timeline: Timeline) -> Route | None:
@@ -87,28 +94,42 @@ def plan(timeline: Timeline) -> Route | None:
     return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=settled)
 
 
-def _volume_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:
+def _volume_act(timeline: Timeline, pot: Pot, route: Route, ahead: Progress | None) -> Act | None:
     now = pot.contents.liquid_ml
     if route.let_down_ml > CLOSE_ENOUGH * now:
         return Act("let_down", route, amount=route.let_down_ml)
     if timeline.chosen and timeline.chosen.route == "reduction" and timeline.body_verdict == "low":
-        return _boil(pot, route, (1.0 - NUDGE_SHARE) * now)
+        return _boil(pot, route, (1.0 - NUDGE_SHARE) * now, ahead)
     if route.share_left < 1.0 - CLOSE_ENOUGH:
-        return _boil(pot, route, route.boil_to_ml)
+        return _boil(pot, route, route.boil_to_ml, ahead)
     return None
 
 
-def _boil(pot: Pot, route: Route, stop_ml: float) -> Act:
-    """Boil on, and look when there is one chance in ten of having reached the mark."""
+def _boil(pot: Pot, route: Route, stop_ml: float, ahead: Progress | None) -> Act:
+    """Boil on until the next look; where the heat is off, turn it on."""
     stop = boiled_to_volume(pot.contents, stop_ml)
-    rate = boiling_rate_g_min(pot.burner.net_kw)
-    to_lose = pot.contents.mass_g - stop.mass_g
-    look = min(max(to_lose / rate.high, 1.0), LONGEST_LOOK_MIN)
-    expected_ml = max(pot.contents.liquid_ml - rate.best * look / pot.contents.density_g_ml, stop_ml)
-    return Act(
-        "boil", route, amount=stop_ml, look_min=look, expect_mm=pot.mark_mm(expected_ml), stop_mm=pot.mark_mm(stop_ml),
-        stop_gross_g=pot.gross_of(stop),
+    act = Act(
+        "heat", route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
+        measure=_finer(pot, pot.contents.liquid_ml - stop_ml),
     )  # fmt: skip
+    outlook = ahead.outlook(stop_ml) if ahead else None
+    if outlook is None:
+        return act
+    return replace(
+        act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook
+    )  # fmt: skip
+
+
+def _finer(pot: Pot, to_lose_ml: float) -> Method | Literal["spoon"] | None:
+    """What to measure with where the last method cannot tell what is left to lose; None where it can."""
+    if pot.measured_by == "list" or to_lose_ml >= RULER_USELESS * pot.error_ml:
+        return None
+    in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
+    finer: tuple[Method, ...] = ("scale", "jug") if pot.pan.empty_g is not None else ("jug",)
+    for method in finer:
+        if to_lose_ml >= RULER_USELESS * error_ml(pot.pan, method, in_pan, density) / pot.share:
+            return method
+    return "spoon"
 
 
 def _body_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:

@@ -23,9 +23,9 @@ _STAGE_OF: dict[str, Stage] = {
 }  # fmt: skip
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
-    "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "boil": "reduce",
-    "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "salt": "season", "test_salt": "season",
-    "finish": "serve", "done": "serve",
+    "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
+    "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "salt": "season",
+    "test_salt": "season", "finish": "serve", "done": "serve",
 }  # fmt: skip
 
 

@@ -50,9 +50,14 @@ def _started(member: Member, start: sc.StartedIn) -> ev.Started:
         liquid = liquid.model_copy(update={"braise": liquid.braise.model_copy(update={"lines": lines})})
     return ev.Started(
         pan=pan_spec(member.kitchen.pk, start.pan_id),
-        burner=burner_spec(member.kitchen.pk, start.burner_id),
+        burner=_burner(member, start),
         liquid=liquid,
     )
+
+
+def _burner(member: Member, named: sc.StartedIn | sc.DrawnIn | sc.MovedIn | sc.SplitIn) -> ev.Burner:
+    """The burner with what this kitchen has learned of it under that pan."""
+    return burner_spec(member.kitchen.pk, named.burner_id, named.pan_id)
 
 
 def _payload(member: Member, payload: sc.PayloadIn) -> ev.Payload:
@@ -64,8 +69,13 @@ def _payload(member: Member, payload: sc.PayloadIn) -> ev.Payload:
             return ev.Drawn(
                 volume_ml=payload.volume_ml,
                 pan=pan_spec(member.kitchen.pk, payload.pan_id),
-                burner=burner_spec(member.kitchen.pk, payload.burner_id),
+                burner=_burner(member, payload),
             )
+        case sc.MovedIn():
+            return ev.Moved(pan=pan_spec(member.kitchen.pk, payload.pan_id), burner=_burner(member, payload))
+        case sc.SplitIn():
+            pan = pan_spec(member.kitchen.pk, payload.pan_id)
+            return ev.Split(volume_ml=payload.volume_ml, pan=pan, burner=_burner(member, payload))
         case ev.Added():
             own = {item.key: item for item in own_ingredients(member.kitchen.pk)}
             return payload.model_copy(update={"own": own.get(payload.ingredient)})

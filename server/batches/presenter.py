@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 import math
-from datetime import datetime, timedelta
 
 from kitchens.api import PanShape, ShownOut
 from spissus_core import events as ev
 from spissus_core.body import LADDER, Body
 from spissus_core.contents import percent
 from spissus_core.estimate import Estimate
-from spissus_core.evaporation import boiling_rate_g_min
 from spissus_core.explanation import body_reason, notes, reasons
 from spissus_core.fold import Pot, Timeline
 from spissus_core.guidance import Act, next_act, plan
+from spissus_core.heating import FULL_BOIL
 from spissus_core.intake import strained_liquid
 from spissus_core.journey import Stretch, journey, stage_of, tone
+from spissus_core.learning import Outlook, Progress, power_of, progress
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.quantities import Reason, say, show_length, show_mass, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
@@ -25,7 +25,7 @@ from . import schemas as out
 from .intake import estimated_out, start_out
 from .models import Batch
 from .skimming import cooling_out, skim_out
-from .wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, salt_amount
+from .wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, rate_line, salt_amount
 
 _NAMES = {
     "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
@@ -180,7 +180,7 @@ def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
     marks = [out.MarkOut(kind="now", depth=ShownOut.of(show_length(pot.depth_mm)))]
     if start.depth_mm - pot.depth_mm > 1.0 and start.pan == pot.pan:
         marks.insert(0, out.MarkOut(kind="start", depth=ShownOut.of(show_length(start.depth_mm))))
-    if act is not None and act.kind == "boil":
+    if act is not None and act.kind in ("boil", "heat"):
         marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
     else:
         route = plan(timeline)
@@ -192,8 +192,8 @@ def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
     return marks
 
 
-def curve_out(timeline: Timeline, act: Act) -> out.CurveOut:
-    """The measurements so far, and the way down from the last of them."""
+def curve_out(timeline: Timeline, act: Act, ahead: Progress | None) -> out.CurveOut:
+    """The measurements so far, the way the pot is thought to have gone, and the way on to the mark."""
     pot = timeline.pot
     assert pot is not None
     ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
@@ -201,25 +201,68 @@ def curve_out(timeline: Timeline, act: Act) -> out.CurveOut:
         m for m in timeline.moments
         if not m.struck and m.problem is None and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
     ]  # fmt: skip
-    boiling = act.kind == "boil" and act.route is not None
+    outlook = act.outlook
+    known = outlook is not None and outlook.readings > 0
+    rate = power_of(pot, FULL_BOIL)
+    steam = outlook.steam if outlook else Estimate.log_normal(rate.steam_g_min, rate.spread) if rate else None
     return out.CurveOut(
         points=[
             out.CurvePoint(
                 at=m.event.at, liquid=ShownOut.of(show_volume(m.pot.contents.liquid_ml)), error_ml=m.pot.error_ml
             )
-            for m in measured
+            for m in measured[-MOST_CURVE_POINTS:]
             if m.pot is not None
         ],
-        stop=ShownOut.of(show_volume(act.amount)) if boiling else None,
+        stop=ShownOut.of(show_volume(act.amount)) if act.kind in ("boil", "heat") else None,
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
-        arrive=_arrival(timeline.since, act.route.minutes) if timeline.since and boiling and act.route else None,
-        steam_g_min=out.RangeOut.of(boiling_rate_g_min(pot.burner.net_kw)),
+        arrive=None if outlook is None else out.ArrivalOut(
+            low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
+        ),
+        steam_g_min=out.RangeOut.of(steam or Estimate.exact(0.0)),
+        learned_from=outlook.readings if outlook else 0,
+        left_out=outlook.outliers if outlook else 0,
+        rate=out.SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
+        course=_course(pot, ahead, outlook) if ahead and outlook else [],
+    )  # fmt: skip
+
+
+#: A page draws no more measurements than this; the rest are in the log.
+MOST_CURVE_POINTS = 120
+
+
+def _course(pot: Pot, ahead: Progress, outlook: Outlook) -> list[out.CoursePoint]:
+    """Where the pot is thought to stand, from the last look until it is surely past the mark."""
+    begin, end = ahead.window.last, outlook.arrives[2]
+    steps = 24
+    moments = [begin + (end - begin) * i / steps for i in range(steps + 1)]
+    course = []
+    for at in moments:
+        liquid = ahead.liquid_at(at)
+        gross = pot.gross_of(pot.contents)
+        course.append(
+            out.CoursePoint(
+                at=at, low_ml=liquid.low, high_ml=liquid.high, liquid=ShownOut.of(show_volume(liquid.best)),
+                depth=ShownOut.of(show_length(pot.mark_mm(liquid.best))),
+                gross=None if gross is None else ShownOut.of(
+                    show_mass(gross + (ahead.mass_at(at) - pot.contents.mass_g) * pot.share)
+                ),
+            )
+        )  # fmt: skip
+    return course
+
+
+def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
+    """How it is heated, as far as anyone said."""
+    said = [m.event.payload for m in timeline.moments if not m.struck and isinstance(m.event.payload, ev.Heated)]
+    last = said[-1] if said else None
+    off = ahead is None if last is None else last.heat == "off"
+    setting = ahead.window.setting if ahead and last is None else last
+    return out.HeatOut(
+        heat="off" if off or setting is None else setting.heat,
+        share=setting.share if setting else 1.0,
+        cover=setting.cover if setting else "open",
+        told=last is not None,
     )
-
-
-def _arrival(since: datetime, minutes: Estimate) -> out.ArrivalOut:
-    low, best, high = (since + timedelta(minutes=m) for m in (minutes.low, minutes.best, minutes.high))
-    return out.ArrivalOut(low=low, best=best, high=high)
 
 
 def stretch_out(stretch: Stretch) -> out.StretchOut:
@@ -252,7 +295,8 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
     started = timeline.started
     assert pot is not None, "a batch begins with a start, which cannot be taken back"
     assert started is not None
-    act, route, since = next_act(timeline), plan(timeline), timeline.since
+    ahead = progress(timeline)
+    act, route = next_act(timeline, ahead), plan(timeline)
     strained = strained_liquid(started.pan, started.liquid)
     boiling = act.kind == "boil"
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
@@ -267,7 +311,14 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         start=start_out(started),
         pot=pot_out(pot),
         marks=marks_out(timeline, act),
-        curve=curve_out(timeline, act),
+        curve=curve_out(timeline, act, ahead),
+        heat=heat_out(timeline, ahead),
+        beside=None if pot.beside is None else pot.beside.pan.name,
+        signs=[
+            m.event.payload.sign
+            for m in timeline.moments
+            if not m.struck and isinstance(m.event.payload, ev.Seen)
+        ],
         ribbon=[stretch_out(s) for s in journey(timeline)],
         wanted=None if timeline.wanted is None else wanted_out(timeline.wanted),
         suggested=wanted_out(suggested(pot)),
@@ -276,7 +327,7 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
         act=out.ActOut(
             kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
             thickener=None if thickener is None else thickener.kind,
-            look_at=since + timedelta(minutes=act.look_min) if boiling and since else None,
+            look_at=act.look_at,
             overdue=out.SaidOut.of(overdue_line(act)) if boiling else None,
             by=act.by,
         ),

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from spissus_core import events as ev
 from spissus_core.braise import Line
 from spissus_core.estimate import Estimate
+from spissus_core.evaporation import Cover
 from spissus_core.fat import SkimWay
 from spissus_core.fields import PastedList, Remark, Title, VolumeMl
 from spissus_core.guidance import ActKind
@@ -233,6 +234,26 @@ class CurvePoint(BaseModel):
     error_ml: float
 
 
+class CoursePoint(BaseModel):
+    """Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan."""
+
+    at: datetime
+    liquid: ShownOut
+    low_ml: float
+    high_ml: float
+    depth: ShownOut
+    gross: ShownOut | None
+
+
+class HeatOut(BaseModel):
+    """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed."""
+
+    heat: Literal["off", "simmer", "boil", "oven"]
+    share: float
+    cover: Cover
+    told: bool
+
+
 class ArrivalOut(BaseModel):
     """A time with its 80 % interval."""
 
@@ -249,6 +270,10 @@ class CurveOut(BaseModel):
     ceiling: ShownOut | None
     arrive: ArrivalOut | None
     steam_g_min: RangeOut
+    learned_from: int
+    left_out: int
+    rate: SaidOut | None
+    course: list[CoursePoint]
 
 
 class SkimWayOut(BaseModel):
@@ -408,6 +433,9 @@ class BatchOut(BaseModel):
     pot: PotOut
     marks: list[MarkOut]
     curve: CurveOut
+    heat: HeatOut
+    beside: str | None
+    signs: list[ev.Sign]
     ribbon: list[StretchOut]
     wanted: WantedOut | None
     suggested: WantedOut
@@ -479,6 +507,27 @@ class DrawnIn(BaseModel):
     burner_id: UUID
 
 
+class MovedIn(BaseModel):
+    """All of it goes into another of the kitchen's pans, or on another of its burners."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    kind: Literal["moved"] = "moved"
+    pan_id: UUID
+    burner_id: UUID
+
+
+class SplitIn(BaseModel):
+    """Part of it boils in a second pan beside the first."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    kind: Literal["split"] = "split"
+    volume_ml: VolumeMl
+    pan_id: UUID
+    burner_id: UUID
+
+
 PayloadIn = Annotated[
     StartedIn
     | DrawnIn
@@ -486,6 +535,12 @@ PayloadIn = Annotated[
     | ev.Solids
     | ev.Cooling
     | ev.Probed
+    | ev.Heated
+    | MovedIn
+    | SplitIn
+    | ev.Rejoined
+    | ev.Metered
+    | ev.Seen
     | ev.Wanted
     | ev.Chosen
     | ev.Skimmed

@@ -8,13 +8,14 @@ from uuid import UUID
 
 from django.db import IntegrityError, transaction
 from django.http import Http404
-from kitchens.services import Member
+from kitchens.services import Member, learn, unlearn
 from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.fold import Timeline, fold, struck_ids
 from spissus_core.guidance import next_act
 from spissus_core.journey import stage_of, tone
+from spissus_core.learning import taught_rate
 from spissus_core.routes import check_amount
 
 from .models import Batch, Event
@@ -99,10 +100,23 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
             )  # fmt: skip
     except IntegrityError:
         raise HttpError(409, "This entry belongs to another batch.") from None
+    _learn(member, batch, timeline, payload)
     batch.last_seq = event.seq
     batch.summary = summarised(timeline)
     batch.save(update_fields=["last_seq", "summary"])
     return timeline
+
+
+def _learn(member: Member, batch: Batch, timeline: Timeline, payload: ev.Payload) -> None:
+    """Keep the rate of a finished batch for the next one in the same pan; forget it if it goes on after all."""
+    if not isinstance(payload, ev.Finished | ev.Struck):
+        return
+    taught = taught_rate(timeline) if timeline.finished is not None else None
+    if taught is None or timeline.pot is None:
+        unlearn(batch.id)
+        return
+    pot = timeline.pot
+    learn(member.kitchen, batch.id, pot.pan.name, pot.burner.name, taught)
 
 
 def forget_untouched(member: Member, name: str, *, events: int) -> bool:

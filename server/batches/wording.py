@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from spissus_core import events as ev
 from spissus_core.body import LADDER
@@ -12,7 +13,8 @@ from spissus_core.fat import WAYS
 from spissus_core.fold import Timeline
 from spissus_core.guidance import Act
 from spissus_core.ingredients import ingredient
-from spissus_core.measurement import Measured
+from spissus_core.learning import Outlook
+from spissus_core.measurement import Measured, Method
 from spissus_core.quantities import (
     Said,
     Shown,
@@ -79,6 +81,8 @@ def now_line(act: Act, timeline: Timeline) -> Said:
             return cooling_line(act.cooling)
         case "skim":
             return say("Skim first: about {} of fat is floating.", show_volume(act.amount))
+        case "heat":
+            return say("Turn the heat on and boil it down to {}: {}.", show_volume(act.amount), _stop(act))
         case "boil":
             return _boil_line(act)
         case "let_down":
@@ -103,12 +107,46 @@ HOLD_HOT = show_temperature(57.0)
 
 
 def _boil_line(act: Act) -> Said:
-    return say("Expect {}. Stop at {}.", show_length(act.expect_mm), show_length(act.stop_mm))
+    return say(f"Expect {{}}. Stop at {{}}.{_MEASURE[act.measure]}", show_length(act.expect_mm), _stop(act))
+
+
+#: Where what was measured with so far is too coarse for what is left to lose.
+_MEASURE: dict[Method | Literal["spoon"] | None, str] = {
+    None: "", "scale": " By the scale from now on.", "jug": " By the jug from now on.", "dip": "", "eye": "",
+    "spoon": " Go by the spoon from now on.",
+}  # fmt: skip
+
+
+def _stop(act: Act) -> Shown:
+    """The mark in the pan, and the weight where a scale is the better judge."""
+    mark = show_length(act.stop_mm)
+    if act.measure != "scale" or act.stop_gross_g is None:
+        return mark
+    weight = show_mass(act.stop_gross_g)
+    return Shown(mark.value, f"{weight.metric} ({mark.metric})", f"{weight.us} ({mark.us})")
 
 
 def overdue_line(act: Act) -> Said:
     """What the now line says once the time to look has come."""
-    return say("Look now. Stop at {}.", show_length(act.stop_mm))
+    return say(f"Look now. Stop at {{}}.{_MEASURE[act.measure]}", _stop(act))
+
+
+def rate_line(outlook: Outlook, batches: int) -> Said:
+    """How fast it goes, and how that is known."""
+    steam = outlook.steam
+    what = f"{steam.best:.0f} g of steam a minute, likely {steam.low:.0f} to {steam.high:.0f}"
+    earlier = f" and {batches} earlier {'batch' if batches == 1 else 'batches'}" if batches else ""
+    if outlook.readings == 0:
+        return say(
+            f"{what}: a guess from the burner{earlier}." if not batches else f"{what}: learned from{earlier[4:]}."
+        )
+    readings = f"{outlook.readings} reading{'s' if outlook.readings > 1 else ''}"
+    left_out = (
+        " One reading does not fit and is left out."
+        if outlook.outliers == 1
+        else (f" {outlook.outliers} readings do not fit and are left out." if outlook.outliers else "")
+    )
+    return say(f"{what}, learned from {readings}{earlier}.{left_out}")
 
 
 def _let_down_line(act: Act, timeline: Timeline) -> Said:
@@ -155,6 +193,20 @@ def _salt_line(act: Act, timeline: Timeline) -> Said:
     return say(f"Taste it: {salt}. Right?")
 
 
+_COVERED = {"open": "", "ajar": ", lid ajar", "paper": ", under paper", "tight": ", covered"}
+_HEATS = {
+    "off": "Heat off", "simmer": "A simmer{cover}", "boil": "Boiling at {share} of full{cover}",
+    "oven": "In the oven{cover}",
+}  # fmt: skip
+
+#: Signs that cooks go by, in their words (common practice).
+SIGNS: dict[ev.Sign, str] = {
+    "fizzing": "quick small bubbles", "calm": "an ordinary simmer", "slow_bubbles": "slow heavy bubbles",
+    "raw_gone": "the sharp smell is gone", "dark": "it has turned dark", "trail": "a spoon leaves a trail",
+    "film": "film on the spoon", "line": "the line on the spoon stays", "frying": "it sounds like frying",
+}  # fmt: skip
+
+
 def log_line(payload: ev.Payload) -> Said:
     """What the log says of an event."""
     match payload:
@@ -199,6 +251,18 @@ def log_line(payload: ev.Payload) -> Said:
             return say("Poured back {}", _all_or(payload.volume_ml))
         case ev.Cooling():
             return say("Set to cool at {} in {}", show_temperature(payload.celsius), _place(payload.surroundings_c))
+        case ev.Heated():
+            return say(_HEATS[payload.heat].format(share=f"{100 * payload.share:.0f} %", cover=_COVERED[payload.cover]))
+        case ev.Moved():
+            return say("Moved into: {}, on: {}", _verbatim(payload.pan.name), _verbatim(payload.burner.name))
+        case ev.Split():
+            return say("Poured {} over into: {}", show_volume(payload.volume_ml), _verbatim(payload.pan.name))
+        case ev.Rejoined():
+            return say("Poured together again")
+        case ev.Metered():
+            return say(f"Salt meter: {payload.percent:.2f} %")
+        case ev.Seen():
+            return say(f"Seen: {SIGNS[payload.sign]}")
         case ev.Probed():
             return say("{} in the thickest part", show_temperature(payload.celsius))
         case ev.Tested():

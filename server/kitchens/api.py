@@ -18,15 +18,17 @@ from ninja.security import APIKeyCookie, SessionAuth
 from pydantic import BaseModel, ConfigDict, Field
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
+from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiling_rate_g_min
 from spissus_core.fields import DepthMm, Name, VolumeMl
+from spissus_core.heating import HeatKind
 from spissus_core.measurement import error_ml
 from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_volume
 from spissus_core.vessels import Pan as PanSpec
 from spissus_core.vessels import Shape, calibrated, volume_marks
 
-from .models import Burner, Pan, User
-from .services import demo_member, member_of, open_kitchen, pan_spec
+from .models import Burner, Kitchen, Pan, User
+from .services import demo_member, learned_of, member_of, open_kitchen, pan_spec
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -193,11 +195,25 @@ class BurnerOut(BaseModel):
     @classmethod
     def of(cls, row: Burner) -> BurnerOut:
         spec = ev.Burner.model_validate(row.spec)
-        return cls(id=row.id, **spec.model_dump(), steam_g_min=boiling_rate_g_min(spec.net_kw).best)
+        return cls(id=row.id, name=spec.name, net_kw=spec.net_kw, steam_g_min=boiling_rate_g_min(spec.net_kw).best)
+
+
+class LearnedOut(BaseModel):
+    """What this kitchen has learned of a pan on a burner; g of steam a minute with its 80 % interval."""
+
+    pan: str
+    burner: str
+    heat: HeatKind
+    batches: int
+    net_kw: float
+    low_g_min: float
+    best_g_min: float
+    high_g_min: float
 
 
 class KitchenOut(BaseModel):
     name: str
+    learned: list[LearnedOut]
     pans: list[PanOut]
     burners: list[BurnerOut]
 
@@ -209,7 +225,31 @@ def kitchen(request: HttpRequest) -> KitchenOut:
         name=place.name,
         pans=[PanOut.of(pan) for pan in place.pans.filter(retired=False)],
         burners=[BurnerOut.of(burner) for burner in place.burners.filter(retired=False)],
+        learned=_learned(place),
     )
+
+
+def _learned(place: Kitchen) -> list[LearnedOut]:
+    pairs = place.learned_rates.order_by("pan", "burner").values_list("pan", "burner").distinct()
+    out = []
+    for pan, burner in pairs:
+        for rate in learned_of(place.pk, pan, burner):
+            steam = Estimate.log_normal(boiling_rate_g_min(rate.net_kw).best, rate.spread)
+            out.append(
+                LearnedOut(
+                    pan=pan, burner=burner, heat=rate.heat, batches=rate.batches, net_kw=rate.net_kw,
+                    low_g_min=steam.low, best_g_min=steam.best, high_g_min=steam.high,
+                )
+            )  # fmt: skip
+    return out
+
+
+@router.delete("/learned", response={204: None}, summary="Forget what was learned of a pan on a burner")
+def forget_learned(request: HttpRequest, pan: str, burner: str) -> Status[None]:
+    member = member_of(request)
+    member.require_cook()
+    member.kitchen.learned_rates.filter(pan=pan, burner=burner).delete()
+    return Status(204, None)
 
 
 @router.post("/pans", response=PanOut, summary="Add a pan")

@@ -63,6 +63,29 @@ class Pan(models.Model):
         return str(self.spec["name"])
 
 
+class LearnedRate(models.Model):
+    """What one finished batch taught of a pan on a burner: net power, kW, and its log standard deviation.
+
+    Pans and burners go by name, as in the batch: one that was changed is not the same any more.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="learned_rates")
+    batch = models.UUIDField(unique=True)
+    pan = models.CharField(max_length=60)
+    burner = models.CharField(max_length=60)
+    heat = models.CharField(max_length=6)
+    net_kw = models.FloatField()
+    spread = models.FloatField()
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["pan", "burner", "heat", "at"]
+        indexes = [models.Index(fields=["kitchen", "pan", "burner"], name="learned_of_a_pair")]
+
+    def __str__(self) -> str:
+        return f"{self.pan} on {self.burner}: {self.net_kw:.2f} kW"
+
+
 class Burner(models.Model):
     """A heat source of a kitchen. ``spec`` is a ``spissus_core.events.Burner``."""
 

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TypeVar
+from typing import TypeVar, cast
 from uuid import UUID
 
 from django.db import transaction
 from django.http import Http404, HttpRequest
 from ninja.errors import HttpError
 from spissus_core import events as ev
+from spissus_core.heating import HeatKind, combined
+from spissus_core.heating import LearnedRate as Learned
 from spissus_core.vessels import Pan as PanSpec
 
-from .models import Burner, Kitchen, Membership, Pan, User
+from .models import Burner, Kitchen, LearnedRate, Membership, Pan, User
 
 _Thing = TypeVar("_Thing", Pan, Burner)
 
@@ -29,6 +31,10 @@ STARTER_BURNERS = (
     ev.Burner(name="large burner, high", net_kw=1.5),
     ev.Burner(name="strong burner, full", net_kw=2.5),
 )
+
+
+#: More batches than this say no more of a pan on a burner; the newest count.
+MOST_REMEMBERED = 30
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,9 +85,31 @@ def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:
     return PanSpec.model_validate(_owned(Pan, kitchen_id, pan_id).spec)
 
 
-def burner_spec(kitchen_id: UUID, burner_id: UUID) -> ev.Burner:
-    """A burner of this kitchen. Raises Http404 for another's."""
-    return ev.Burner.model_validate(_owned(Burner, kitchen_id, burner_id).spec)
+def burner_spec(kitchen_id: UUID, burner_id: UUID, pan_id: UUID) -> ev.Burner:
+    """A burner of this kitchen with what was learned of it under that pan. Raises Http404 for another's."""
+    burner = ev.Burner.model_validate(_owned(Burner, kitchen_id, burner_id).spec)
+    pan = pan_spec(kitchen_id, pan_id)
+    return burner.model_copy(update={"learned": learned_of(kitchen_id, pan.name, burner.name)})
+
+
+def learned_of(kitchen_id: UUID, pan: str, burner: str) -> tuple[Learned, ...]:
+    """What finished batches taught of a pan on a burner, for each kind of heat."""
+    rows = LearnedRate.objects.filter(kitchen_id=kitchen_id, pan=pan, burner=burner).order_by("-at")[:MOST_REMEMBERED]
+    by_heat: dict[HeatKind, list[tuple[float, float]]] = {}
+    for row in rows:
+        by_heat.setdefault(cast(HeatKind, row.heat), []).append((row.net_kw, row.spread))
+    return tuple(combined(heat, rates) for heat, rates in by_heat.items())
+
+
+def learn(kitchen: Kitchen, batch: UUID, pan: str, burner: str, taught: Learned) -> None:
+    """Keep what a finished batch taught; again for the same batch takes its place."""
+    told = {"kitchen": kitchen, "pan": pan, "burner": burner} | taught.model_dump(exclude={"batches"})
+    LearnedRate.objects.update_or_create(batch=batch, defaults=told)
+
+
+def unlearn(batch: UUID) -> None:
+    """Forget what a batch taught: it goes on after all."""
+    LearnedRate.objects.filter(batch=batch).delete()
 
 
 def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:

@@ -155,7 +155,9 @@ def test_the_now_line_leads_through_the_whole_work() -> None:
     boil = next_act(told(*SKIMMED))
     assert boil.kind == "boil"
     assert boil.expect_mm >= boil.stop_mm
-    assert 1 <= boil.look_min <= 10
+    skimmed_at = told(*SKIMMED).moments[-1].event.at
+    assert boil.look_at is not None
+    assert 1 <= (boil.look_at - skimmed_at).total_seconds() / 60 <= 10
     first = next_act(told(*AT_MARK))
     assert first.kind == "thicken"
     assert first.first

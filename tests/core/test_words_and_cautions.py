@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise, event, listed, log, pot, read, started, told, wanted
+from makers import braise, event, listed, log, pot, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.body import body_of
@@ -129,12 +129,6 @@ def test_what_ingredients_bring() -> None:
     with pytest.raises(QuantityError, match="not in the catalogue"):
         ingredient("stardust")
     assert all(key == item.key for key, item in catalogue().items())
-
-
-def test_since_when_the_pot_is_as_it_is() -> None:
-    timeline = told(started("1.6 l"), read("scale", 2800), ev.Noted(text="later"))
-    assert timeline.since == timeline.moments[1].event.at
-    assert told().since is None
 
 
 def test_what_went_in_brings_its_own_cautions() -> None:
