@@ -334,7 +334,7 @@ payload_adapter: TypeAdapter[Payload] = TypeAdapter(Payload)
 
 
 class Event(BaseModel):
-    """A payload with its identity, place in the log and time."""
+    """A payload with its identity, place in the log and time; ``device`` is what read it by itself."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -342,3 +342,4 @@ class Event(BaseModel):
     seq: int
     at: datetime
     payload: Payload
+    device: str | None = None

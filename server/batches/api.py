@@ -13,7 +13,7 @@ from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from interchange import skewer
 from kitchens.api import PanShape
-from kitchens.services import Member, burner_spec, member_of, pan_spec
+from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec
 from larder.services import own_ingredients
 from ninja import Router
 from ninja.errors import HttpError
@@ -194,6 +194,14 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOu
     assert timeline.pot is not None
     solved = solve_routes(timeline.pot, data, agreed=timeline.wanted)
     return presenter.routes_out(timeline.pot, data, solved, trade(timeline.pot, data))
+
+
+@router.post("/batches/{batch_id}/pans", response=sc.PansOut, summary="Which pan, how hot; nothing is saved")
+def pans(request: HttpRequest, batch_id: UUID, data: sc.PansIn) -> sc.PansOut:
+    member = member_of(request)
+    timeline = fold(services.log_of(services.batch_of(member, batch_id)))
+    rows = [row for row in kitchen_pairs(member.kitchen.pk) if data.burner_id in (None, row.burner_id)]
+    return presenter.pans_out(timeline, rows, data)
 
 
 @router.get("/batches/{batch_id}/skewer.{kind}", summary="The skewer with this batch's marks, at true size")

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
+from collections.abc import Sequence
 
 from kitchens.api import PanShape, ShownOut
+from kitchens.services import Pair
 from spissus_core import events as ev
 from spissus_core.body import LADDER, Body
+from spissus_core.comparison import compared
 from spissus_core.contents import percent
 from spissus_core.estimate import Estimate
 from spissus_core.explanation import body_reason, notes, reasons
@@ -17,9 +21,10 @@ from spissus_core.intake import strained_liquid
 from spissus_core.journey import Stretch, journey, stage_of, tone
 from spissus_core.learning import Outlook, Progress, power_of, progress
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
-from spissus_core.quantities import Reason, say, show_length, show_mass, show_volume
+from spissus_core.quantities import Reason, say, show_length, show_mass, show_minutes, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.vessels import SHALLOW_MM
 
 from . import schemas as out
 from .intake import estimated_out, start_out
@@ -332,6 +337,7 @@ def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
             by=act.by,
         ),
         log=_log(timeline),
+        devices=_devices(timeline),
         skim=skim_out(timeline, pot, strained, route),
         cooling=cooling_out(timeline),
         estimated=None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
@@ -353,6 +359,7 @@ def _served(timeline: Timeline, pot: Pot) -> out.ServedOut:
 
 
 def _log(timeline: Timeline) -> list[out.EntryOut]:
+    """What was recorded by hand; what devices read by themselves stands in ``devices``."""
     started = next((m.event.id for m in timeline.moments if isinstance(m.event.payload, ev.Started)), None)
     return [
         out.EntryOut(
@@ -367,7 +374,22 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
             undoable=not m.struck and m.event.id != started and not isinstance(m.event.payload, ev.Struck),
         )
         for m in timeline.moments
+        if m.event.device is None
     ]
+
+
+def _devices(timeline: Timeline) -> list[out.DeviceReadOut]:
+    """For each device that reads this pot, its newest reading, and whether it contradicts the ledger."""
+    newest = {m.event.device: m for m in timeline.moments if m.event.device is not None}
+    counts = Counter(m.event.device for m in timeline.moments if m.event.device is not None)
+    return [
+        out.DeviceReadOut(
+            name=name, at=m.event.at, text=out.SaidOut.of(log_line(m.event.payload)), count=counts[name],
+            problem=None if m.problem is None else m.problem.message,
+            reading=m.event.payload.measured.value if isinstance(m.event.payload, ev.Read) else None,
+        )
+        for name, m in newest.items()
+    ]  # fmt: skip
 
 
 def line_out(batch: Batch) -> out.BatchLine:
@@ -377,5 +399,39 @@ def line_out(batch: Batch) -> out.BatchLine:
         id=batch.id, name=batch.name, created_at=batch.created_at, finished=s["finished"], stage=s["stage"],
         pan=s["pan"], volume=ShownOut.of(show_volume(s["volume_ml"])), start=ShownOut.of(show_volume(s["start_ml"])),
         salt_percent=s["salt_percent"], body=s["body"], tone=s["tone"],
-        share=min(s["volume_ml"] / s["start_ml"], 1.0),
+        share=min(s["volume_ml"] / s["start_ml"], 1.0), look_at=s.get("look_at"),
     )  # fmt: skip
+
+
+def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out.PansOut:
+    """The kitchen's pans for what this pot still has to lose."""
+    pot = timeline.pot
+    assert pot is not None
+    act = next_act(timeline)
+    stop_ml = act.amount if act.kind in ("boil", "heat") else suggested(pot).amount_ml
+    by_specs = {(pair.pan, pair.burner): pair for pair in pairs}
+    found = compared(pot, stop_ml, list(by_specs), data.heat)
+    choices = []
+    for one in found:
+        pair = by_specs[(one.pan, one.burner)]
+        choices.append(
+            out.PanChoiceOut(
+                pan_id=pair.pan_id, pan=PanShape(**one.pan.model_dump()), burner_id=pair.burner_id,
+                burner=one.burner.name,
+                here=one.pan == pot.pan and one.burner.name == pot.burner.name,
+                minutes=None if one.minutes is None else out.RangeOut.of(one.minutes),
+                end_depth=ShownOut.of(show_length(one.end_mm)),
+                dip_error=ShownOut.of(show_volume(one.dip_error_ml)),
+                shallow=one.end_mm < SHALLOW_MM, scorches=one.scorches,
+            )
+        )  # fmt: skip
+    here = next((c for c in choices if c.here and c.minutes), None)
+    split = None
+    if here is not None and here.minutes is not None and here.minutes.best > 12.0:
+        split = say(
+            "Split over two pans on two such burners it takes about {} instead of {}; pour together at the end.",
+            show_minutes(here.minutes.best / 2.0), show_minutes(here.minutes.best),
+        )  # fmt: skip
+    return out.PansOut(
+        stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=None if split is None else out.SaidOut.of(split)
+    )

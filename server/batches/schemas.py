@@ -16,6 +16,7 @@ from spissus_core.evaporation import Cover
 from spissus_core.fat import SkimWay
 from spissus_core.fields import PastedList, Remark, Title, VolumeMl
 from spissus_core.guidance import ActKind
+from spissus_core.heating import HeatSetting
 from spissus_core.intake import Character, StrainedLiquid
 from spissus_core.journey import Stage
 from spissus_core.lines import Use
@@ -216,6 +217,17 @@ class EntryOut(BaseModel):
     problem: str | None
     undoable: bool
     strikes: UUID | None
+
+
+class DeviceReadOut(BaseModel):
+    """The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger."""
+
+    name: str
+    at: datetime
+    text: SaidOut
+    count: int
+    problem: str | None
+    reading: float | None
 
 
 class StepOut(BaseModel):
@@ -443,6 +455,7 @@ class BatchOut(BaseModel):
     plan: RouteOut | None
     act: ActOut
     log: list[EntryOut]
+    devices: list[DeviceReadOut]
     skim: SkimOut
     cooling: CoolingOut | None
     estimated: EstimatedOut | None
@@ -468,6 +481,7 @@ class BatchLine(BaseModel):
     body: str
     tone: float
     share: float
+    look_at: datetime | None
 
 
 class BatchPage(BaseModel):
@@ -632,3 +646,35 @@ class ConcentrateOut(BaseModel):
     concentrate: ShownOut
     water: ShownOut
     mind: SaidOut
+
+
+class PansIn(BaseModel):
+    """Which heat, and on which burner, to compare the kitchen's pans for."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    burner_id: UUID | None = None
+    heat: HeatSetting = HeatSetting()
+
+
+class PanChoiceOut(BaseModel):
+    """One of the kitchen's pans for what the pot still has to lose."""
+
+    pan_id: UUID
+    pan: PanShape
+    burner_id: UUID
+    burner: str
+    here: bool
+    minutes: RangeOut | None
+    end_depth: ShownOut
+    dip_error: ShownOut
+    shallow: bool
+    scorches: bool
+
+
+class PansOut(BaseModel):
+    """The pans, the quickest that serves first, and what splitting over two would save."""
+
+    stop: ShownOut
+    choices: list[PanChoiceOut]
+    split: SaidOut | None

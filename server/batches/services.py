@@ -6,9 +6,11 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
+from devices.services import events_of
 from django.db import IntegrityError, transaction
 from django.http import Http404
 from kitchens.services import Member, learn, unlearn
+from live.services import announce
 from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
@@ -32,7 +34,17 @@ def batch_of(member: Member, batch_id: UUID) -> Batch:
     return batch
 
 
+def batches_named(member: Member, name: str) -> list[Batch]:
+    """The member's batches of that name, the newest first."""
+    return list(Batch.objects.filter(kitchen=member.kitchen, name=name))
+
+
 def log_of(batch: Batch) -> list[ev.Event]:
+    """What happened to a batch: its events by number, and what devices read of it."""
+    return [*recorded(batch), *events_of(batch.pk)]
+
+
+def recorded(batch: Batch) -> list[ev.Event]:
     """The events of a batch, by number."""
     rows = batch.events.order_by("seq").values_list("id", "seq", "at", "payload")
     return [
@@ -84,7 +96,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
     log = log_of(batch)
     if any(event.id == event_id for event in log):
         return fold(log)
-    if len(log) >= MOST_EVENTS:
+    if batch.last_seq >= MOST_EVENTS:
         raise HttpError(422, "This batch is full. Finish it and start another.")
     event = ev.Event(id=event_id, seq=batch.last_seq + 1, at=at, payload=payload)
     _check(log, event)
@@ -104,6 +116,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
     batch.last_seq = event.seq
     batch.summary = summarised(timeline)
     batch.save(update_fields=["last_seq", "summary"])
+    announce(batch.kitchen_id, batch.id, event.seq)
     return timeline
 
 
@@ -170,5 +183,6 @@ def summarised(timeline: Timeline) -> dict[str, Any]:
         "salt_percent": pot.salt_percent.best,
         "body": pot.body.step.word,
         "tone": tone(pot.contents),
+        "look_at": act.look_at.isoformat() if act.look_at else None,
         "wanted_ml": timeline.wanted.amount_ml if timeline.wanted else None,
     }

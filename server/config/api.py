@@ -1,6 +1,7 @@
 """The API: one router an app, errors in one shape."""
 
 from batches.api import router as batches
+from devices.api import router as devices
 from django.http import HttpRequest
 from kitchens.api import router as kitchens
 from larder.api import router as larder
@@ -20,6 +21,7 @@ problems.install(api)
 api.add_router("", kitchens)
 api.add_router("", larder)
 api.add_router("", batches)
+api.add_router("", devices)
 
 
 @api.get("/ping", auth=None, tags=["service"], summary="Whether the service answers")

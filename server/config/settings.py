@@ -35,6 +35,8 @@ INSTALLED_APPS = [
     "ninja",
     "kitchens",
     "larder",
+    "live",
+    "devices",
     "batches",
     "demo",
 ]

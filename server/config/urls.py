@@ -4,6 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
+from live.views import stream
 
 from .api import api
 
@@ -15,6 +16,7 @@ def page(request: HttpRequest) -> HttpResponse:
 
 
 urlpatterns = [
+    path("api/v1/stream", stream),
     path("api/v1/", api.urls),
     re_path(r"^(?!api/|static/)", page),
 ]

@@ -28,7 +28,7 @@ from spissus_core.vessels import Pan as PanSpec
 from spissus_core.vessels import Shape, calibrated, volume_marks
 
 from .models import Burner, Kitchen, Pan, User
-from .services import demo_member, learned_of, member_of, open_kitchen, pan_spec
+from .services import all_learned, demo_member, member_of, open_kitchen, pan_spec
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -230,10 +230,9 @@ def kitchen(request: HttpRequest) -> KitchenOut:
 
 
 def _learned(place: Kitchen) -> list[LearnedOut]:
-    pairs = place.learned_rates.order_by("pan", "burner").values_list("pan", "burner").distinct()
     out = []
-    for pan, burner in pairs:
-        for rate in learned_of(place.pk, pan, burner):
+    for (pan, burner), rates in all_learned(place.pk).items():
+        for rate in rates:
             steam = Estimate.log_normal(boiling_rate_g_min(rate.net_kw).best, rate.spread)
             out.append(
                 LearnedOut(

@@ -7,6 +7,7 @@ from typing import TypeVar, cast
 from uuid import UUID
 
 from django.db import transaction
+from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from ninja.errors import HttpError
 from spissus_core import events as ev
@@ -92,13 +93,52 @@ def burner_spec(kitchen_id: UUID, burner_id: UUID, pan_id: UUID) -> ev.Burner:
     return burner.model_copy(update={"learned": learned_of(kitchen_id, pan.name, burner.name)})
 
 
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """A pan on a burner of a kitchen, with what was learned of the two together."""
+
+    pan_id: UUID
+    pan: PanSpec
+    burner_id: UUID
+    burner: ev.Burner
+
+
+def kitchen_pairs(kitchen_id: UUID) -> list[Pair]:
+    """Every pan of a kitchen on every burner."""
+    pans = Pan.objects.filter(kitchen_id=kitchen_id, retired=False)
+    burners = Burner.objects.filter(kitchen_id=kitchen_id, retired=False)
+    learned = all_learned(kitchen_id)
+
+    def known(pan: Pan, burner: Burner) -> ev.Burner:
+        rates = learned.get((pan.spec["name"], burner.spec["name"]), ())
+        return ev.Burner.model_validate(burner.spec | {"learned": rates})
+
+    return [
+        Pair(
+            pan.id, PanSpec.model_validate(pan.spec), burner.id, known(pan, burner),
+        )
+        for pan in pans
+        for burner in burners
+    ]  # fmt: skip
+
+
 def learned_of(kitchen_id: UUID, pan: str, burner: str) -> tuple[Learned, ...]:
     """What finished batches taught of a pan on a burner, for each kind of heat."""
-    rows = LearnedRate.objects.filter(kitchen_id=kitchen_id, pan=pan, burner=burner).order_by("-at")[:MOST_REMEMBERED]
-    by_heat: dict[HeatKind, list[tuple[float, float]]] = {}
-    for row in rows:
-        by_heat.setdefault(cast(HeatKind, row.heat), []).append((row.net_kw, row.spread))
-    return tuple(combined(heat, rates) for heat, rates in by_heat.items())
+    return _by_pair(LearnedRate.objects.filter(kitchen_id=kitchen_id, pan=pan, burner=burner)).get((pan, burner), ())
+
+
+def all_learned(kitchen_id: UUID) -> dict[tuple[str, str], tuple[Learned, ...]]:
+    """The same for every pan and burner of a kitchen, by their names."""
+    return _by_pair(LearnedRate.objects.filter(kitchen_id=kitchen_id))
+
+
+def _by_pair(rows: QuerySet[LearnedRate]) -> dict[tuple[str, str], tuple[Learned, ...]]:
+    told: dict[tuple[str, str], dict[HeatKind, list[tuple[float, float]]]] = {}
+    for row in rows.order_by("pan", "burner", "-at"):
+        rates = told.setdefault((row.pan, row.burner), {}).setdefault(cast(HeatKind, row.heat), [])
+        if len(rates) < MOST_REMEMBERED:
+            rates.append((row.net_kw, row.spread))
+    return {pair: tuple(combined(heat, rates) for heat, rates in by_heat.items()) for pair, by_heat in told.items()}
 
 
 def learn(kitchen: Kitchen, batch: UUID, pan: str, burner: str, taught: Learned) -> None:

@@ -111,6 +111,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget what was learned of a pan on a burner */
+        delete: operations["kitchens_api_forget_learned"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pans": {
         parameters: {
             query?: never;
@@ -404,6 +421,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{batch_id}/pans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which pan, how hot; nothing is saved */
+        post: operations["batches_api_pans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches/{batch_id}/skewer.{kind}": {
         parameters: {
             query?: never;
@@ -415,6 +449,92 @@ export interface paths {
         get: operations["batches_api_batch_skewer"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kitchen's devices */
+        get: operations["devices_api_devices"];
+        put?: never;
+        /** Add a device; its token is shown once */
+        post: operations["devices_api_issue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/{device_id}/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a device read for a batch, or for none */
+        put: operations["devices_api_assign"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a device away; its token ends */
+        delete: operations["devices_api_revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which device a token belongs to */
+        get: operations["devices_api_whoami"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/device/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of a device */
+        post: operations["devices_api_take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -501,10 +621,37 @@ export interface components {
         KitchenOut: {
             /** Name */
             name: string;
+            /** Learned */
+            learned: components["schemas"]["LearnedOut"][];
             /** Pans */
             pans: components["schemas"]["PanOut"][];
             /** Burners */
             burners: components["schemas"]["BurnerOut"][];
+        };
+        /**
+         * LearnedOut
+         * @description What this kitchen has learned of a pan on a burner; g of steam a minute with its 80 % interval.
+         */
+        LearnedOut: {
+            /** Pan */
+            pan: string;
+            /** Burner */
+            burner: string;
+            /**
+             * Heat
+             * @enum {string}
+             */
+            heat: "simmer" | "boil" | "oven";
+            /** Batches */
+            batches: number;
+            /** Net Kw */
+            net_kw: number;
+            /** Low G Min */
+            low_g_min: number;
+            /** Best G Min */
+            best_g_min: number;
+            /** High G Min */
+            high_g_min: number;
         };
         /**
          * PanOut
@@ -642,12 +789,36 @@ export interface components {
         /**
          * Burner
          * @description A heat source: net power into the liquid at the setting used for reducing, kW.
+         *
+         *     ``learned`` is what this kitchen knows of it with the pan at hand.
          */
         Burner: {
             /** Name */
             name: string;
             /** Net Kw */
             net_kw: number;
+            /**
+             * Learned
+             * @default []
+             */
+            learned: components["schemas"]["LearnedRate"][];
+        };
+        /**
+         * LearnedRate
+         * @description What earlier batches taught of one pan on one burner: net power, kW, and its log standard deviation.
+         */
+        LearnedRate: {
+            /**
+             * Heat
+             * @enum {string}
+             */
+            heat: "simmer" | "boil" | "oven";
+            /** Net Kw */
+            net_kw: number;
+            /** Spread */
+            spread: number;
+            /** Batches */
+            batches: number;
         };
         /**
          * IngredientOut
@@ -1433,6 +1604,8 @@ export interface components {
             tone: number;
             /** Share */
             share: number;
+            /** Look At */
+            look_at: string | null;
         };
         /** BatchPage */
         BatchPage: {
@@ -1454,7 +1627,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done";
             /**
              * Stage
              * @enum {string}
@@ -1518,6 +1691,11 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             curve: components["schemas"]["CurveOut"];
+            heat: components["schemas"]["HeatOut"];
+            /** Beside */
+            beside: string | null;
+            /** Signs */
+            signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying")[];
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
@@ -1528,6 +1706,8 @@ export interface components {
             act: components["schemas"]["ActOut"];
             /** Log */
             log: components["schemas"]["EntryOut"][];
+            /** Devices */
+            devices: components["schemas"]["DeviceReadOut"][];
             skim: components["schemas"]["SkimOut"];
             cooling: components["schemas"]["CoolingOut"] | null;
             estimated: components["schemas"]["EstimatedOut"] | null;
@@ -1567,6 +1747,24 @@ export interface components {
             cautions: string[];
         };
         /**
+         * CoursePoint
+         * @description Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan.
+         */
+        CoursePoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            liquid: components["schemas"]["ShownOut"];
+            /** Low Ml */
+            low_ml: number;
+            /** High Ml */
+            high_ml: number;
+            depth: components["schemas"]["ShownOut"];
+            gross: components["schemas"]["ShownOut"] | null;
+        };
+        /**
          * CurveOut
          * @description The liquid over time, and when boiling on would bring it to the mark.
          */
@@ -1577,6 +1775,13 @@ export interface components {
             ceiling: components["schemas"]["ShownOut"] | null;
             arrive: components["schemas"]["ArrivalOut"] | null;
             steam_g_min: components["schemas"]["RangeOut"];
+            /** Learned From */
+            learned_from: number;
+            /** Left Out */
+            left_out: number;
+            rate: components["schemas"]["SaidOut"] | null;
+            /** Course */
+            course: components["schemas"]["CoursePoint"][];
         };
         /**
          * CurvePoint
@@ -1591,6 +1796,26 @@ export interface components {
             liquid: components["schemas"]["ShownOut"];
             /** Error Ml */
             error_ml: number;
+        };
+        /**
+         * DeviceReadOut
+         * @description The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger.
+         */
+        DeviceReadOut: {
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            text: components["schemas"]["SaidOut"];
+            /** Count */
+            count: number;
+            /** Problem */
+            problem: string | null;
+            /** Reading */
+            reading: number | null;
         };
         /** EntryOut */
         EntryOut: {
@@ -1617,6 +1842,26 @@ export interface components {
             undoable: boolean;
             /** Strikes */
             strikes: string | null;
+        };
+        /**
+         * HeatOut
+         * @description How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed.
+         */
+        HeatOut: {
+            /**
+             * Heat
+             * @enum {string}
+             */
+            heat: "off" | "simmer" | "boil" | "oven";
+            /** Share */
+            share: number;
+            /**
+             * Cover
+             * @enum {string}
+             */
+            cover: "tight" | "ajar" | "paper" | "open";
+            /** Told */
+            told: boolean;
         };
         /**
          * LimitOut
@@ -1902,7 +2147,7 @@ export interface components {
              */
             at: string;
             /** Payload */
-            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Struck"];
+            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Heated"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["Metered"] | components["schemas"]["Seen"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Struck"];
         };
         /**
          * Finished
@@ -1916,6 +2161,73 @@ export interface components {
             kind: "finished";
             /** Yield Ml */
             yield_ml?: number | string | null;
+        };
+        /**
+         * Heated
+         * @description The heat is set, or turned off.
+         */
+        Heated: {
+            /**
+             * Heat
+             * @default boil
+             * @enum {string}
+             */
+            heat: "off" | "simmer" | "boil" | "oven";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Cover
+             * @default open
+             * @enum {string}
+             */
+            cover: "tight" | "ajar" | "paper" | "open";
+            /**
+             * Oven C
+             * @default 150
+             */
+            oven_c: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heated";
+        };
+        /**
+         * Metered
+         * @description A salt meter was held into the pot.
+         */
+        Metered: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "metered";
+            /** Percent */
+            percent: number | string;
+        };
+        /**
+         * MovedIn
+         * @description All of it goes into another of the kitchen's pans, or on another of its burners.
+         */
+        MovedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moved";
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
         };
         /**
          * Noted
@@ -1960,6 +2272,17 @@ export interface components {
             gain?: ("added" | "misread") | null;
         };
         /**
+         * Rejoined
+         * @description The two pans are poured together again, into the first.
+         */
+        Rejoined: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rejoined";
+        };
+        /**
          * Returned
          * @description Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given.
          */
@@ -1990,6 +2313,22 @@ export interface components {
              * @enum {string}
              */
             salt: "table" | "fine_sea" | "dense_flake" | "light_flake";
+        };
+        /**
+         * Seen
+         * @description A sign, noted beside the numbers.
+         */
+        Seen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seen";
+            /**
+             * Sign
+             * @enum {string}
+             */
+            sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
         };
         /**
          * Skimmed
@@ -2034,6 +2373,29 @@ export interface components {
             kind: "solids";
             /** Mass G */
             mass_g: number | string;
+        };
+        /**
+         * SplitIn
+         * @description Part of it boils in a second pan beside the first.
+         */
+        SplitIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split";
+            /** Volume Ml */
+            volume_ml: number | string;
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
         };
         /**
          * Struck
@@ -2156,6 +2518,183 @@ export interface components {
             roux_flour_g: number;
             /** Corn Starch G */
             corn_starch_g: number;
+        };
+        /**
+         * PanChoiceOut
+         * @description One of the kitchen's pans for what the pot still has to lose.
+         */
+        PanChoiceOut: {
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            pan: components["schemas"]["PanShape"];
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
+            /** Burner */
+            burner: string;
+            /** Here */
+            here: boolean;
+            minutes: components["schemas"]["RangeOut"] | null;
+            end_depth: components["schemas"]["ShownOut"];
+            dip_error: components["schemas"]["ShownOut"];
+            /** Shallow */
+            shallow: boolean;
+            /** Scorches */
+            scorches: boolean;
+        };
+        /**
+         * PansOut
+         * @description The pans, the quickest that serves first, and what splitting over two would save.
+         */
+        PansOut: {
+            stop: components["schemas"]["ShownOut"];
+            /** Choices */
+            choices: components["schemas"]["PanChoiceOut"][];
+            split: components["schemas"]["SaidOut"] | null;
+        };
+        /**
+         * HeatSetting
+         * @description How a pot is heated: a boil at a share of the burner's power, a simmer, or uncovered in an oven.
+         */
+        HeatSetting: {
+            /**
+             * Heat
+             * @default boil
+             * @enum {string}
+             */
+            heat: "off" | "simmer" | "boil" | "oven";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Cover
+             * @default open
+             * @enum {string}
+             */
+            cover: "tight" | "ajar" | "paper" | "open";
+            /**
+             * Oven C
+             * @default 150
+             */
+            oven_c: number | string;
+        };
+        /**
+         * PansIn
+         * @description Which heat, and on which burner, to compare the kitchen's pans for.
+         */
+        PansIn: {
+            /** Burner Id */
+            burner_id?: string | null;
+            /**
+             * @default {
+             *       "heat": "boil",
+             *       "share": 1,
+             *       "cover": "open",
+             *       "oven_c": 150
+             *     }
+             */
+            heat: components["schemas"]["HeatSetting"];
+        };
+        /** DeviceOut */
+        DeviceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "scale" | "thermometer" | "salt_meter";
+            /** Unit */
+            unit: string;
+            /** Batch Id */
+            batch_id: string | null;
+            /** Last At */
+            last_at: string | null;
+            /** Last Value */
+            last_value: number | null;
+        };
+        /**
+         * IssuedOut
+         * @description A new device with its token, which is shown this once.
+         */
+        IssuedOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "scale" | "thermometer" | "salt_meter";
+            /** Unit */
+            unit: string;
+            /** Batch Id */
+            batch_id: string | null;
+            /** Last At */
+            last_at: string | null;
+            /** Last Value */
+            last_value: number | null;
+            /** Token */
+            token: string;
+        };
+        /** DeviceIn */
+        DeviceIn: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "scale" | "thermometer" | "salt_meter";
+            /** Batch Id */
+            batch_id?: string | null;
+        };
+        /** AssignIn */
+        AssignIn: {
+            /** Batch Id */
+            batch_id: string | null;
+        };
+        /**
+         * TakenOut
+         * @description How many were new; those sent before are passed over.
+         */
+        TakenOut: {
+            /** New */
+            new: number;
+        };
+        /** ReadingIn */
+        ReadingIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ReadingsIn
+         * @description Readings in any order, at most 120 at once.
+         */
+        ReadingsIn: {
+            /** Readings */
+            readings: components["schemas"]["ReadingIn"][];
         };
     };
     responses: never;
@@ -2333,6 +2872,27 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KitchenOut"];
                 };
+            };
+        };
+    };
+    kitchens_api_forget_learned: {
+        parameters: {
+            query: {
+                pan: string;
+                burner: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2832,6 +3392,32 @@ export interface operations {
             };
         };
     };
+    batches_api_pans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PansOut"];
+                };
+            };
+        };
+    };
     batches_api_batch_skewer: {
         parameters: {
             query: {
@@ -2852,6 +3438,140 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    devices_api_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"][];
+                };
+            };
+        };
+    };
+    devices_api_issue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssuedOut"];
+                };
+            };
+        };
+    };
+    devices_api_assign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+        };
+    };
+    devices_api_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    devices_api_whoami: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+        };
+    };
+    devices_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
             };
         };
     };

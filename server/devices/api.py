@@ -1,0 +1,119 @@
+"""Devices over HTTP: arranged by the kitchen, and reading by themselves (docs/devices.md)."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from django.http import HttpRequest
+from kitchens.services import member_of
+from ninja import Router, Status
+from ninja.security import HttpBearer, SessionAuth
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from spissus_core.fields import Name
+
+from . import services
+from .models import Device
+
+router = Router(auth=SessionAuth(), tags=["devices"])
+
+Kind = Literal["scale", "thermometer", "salt_meter"]
+
+
+class ByToken(HttpBearer):
+    """A device shows its token."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> Device | None:
+        return Device.objects.filter(token_hash=services.hashed(token), revoked=False).first()
+
+
+class DeviceOut(BaseModel):
+    id: UUID
+    name: str
+    kind: Kind
+    unit: str
+    batch_id: UUID | None
+    last_at: datetime | None
+    last_value: float | None
+
+    @classmethod
+    def of(cls, row: Device) -> DeviceOut:
+        return cls(
+            id=row.id, name=row.name, kind=row.kind, unit=services.READS[Device.Kind(row.kind)].unit,
+            batch_id=row.batch_id, last_at=row.last_at, last_value=row.last_value,
+        )  # fmt: skip
+
+
+class DeviceIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    kind: Kind
+    batch_id: UUID | None = None
+
+
+class IssuedOut(DeviceOut):
+    """A new device with its token, which is shown this once."""
+
+    token: str
+
+
+class AssignIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    batch_id: UUID | None
+
+
+class ReadingIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    at: AwareDatetime
+    value: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class ReadingsIn(BaseModel):
+    """Readings in any order, at most 120 at once."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    readings: Annotated[list[ReadingIn], Field(min_length=1, max_length=services.MOST_AT_ONCE)]
+
+
+class TakenOut(BaseModel):
+    """How many were new; those sent before are passed over."""
+
+    new: int
+
+
+@router.get("/devices", response=list[DeviceOut], summary="The kitchen's devices")
+def devices(request: HttpRequest) -> list[DeviceOut]:
+    return [DeviceOut.of(row) for row in services.devices_of(member_of(request))]
+
+
+@router.post("/devices", response=IssuedOut, summary="Add a device; its token is shown once")
+def issue(request: HttpRequest, data: DeviceIn) -> IssuedOut:
+    row, token = services.issue(member_of(request), data.name, data.kind, data.batch_id)
+    return IssuedOut(**DeviceOut.of(row).model_dump(), token=token)
+
+
+@router.put("/devices/{device_id}/batch", response=DeviceOut, summary="Let a device read for a batch, or for none")
+def assign(request: HttpRequest, device_id: UUID, data: AssignIn) -> DeviceOut:
+    return DeviceOut.of(services.assign(member_of(request), device_id, data.batch_id))
+
+
+@router.delete("/devices/{device_id}", response={204: None}, summary="Take a device away; its token ends")
+def revoke(request: HttpRequest, device_id: UUID) -> Status[None]:
+    services.revoke(member_of(request), device_id)
+    return Status(204, None)
+
+
+@router.get("/device", auth=ByToken(), response=DeviceOut, summary="Which device a token belongs to")
+def whoami(request: HttpRequest) -> DeviceOut:
+    return DeviceOut.of(request.auth)  # type: ignore[attr-defined]
+
+
+@router.post("/device/readings", auth=ByToken(), response=TakenOut, summary="Readings of a device")
+def take(request: HttpRequest, data: ReadingsIn) -> TakenOut:
+    device: Device = request.auth  # type: ignore[attr-defined]
+    return TakenOut(new=services.take(device.id, [(one.at, one.value) for one in data.readings]))

@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class LiveConfig(AppConfig):
+    """News of batches, as they happen, to every page that looks."""
+
+    name = "live"

@@ -1,0 +1,25 @@
+"""The stream of news: server-sent events, one for each open page."""
+
+from __future__ import annotations
+
+from django.db import connection
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.views.decorators.http import require_GET
+from kitchens.services import member_of
+
+from .hub import hub
+
+
+@require_GET
+def stream(request: HttpRequest) -> HttpResponse | StreamingHttpResponse:
+    """News of the member's kitchen: which batch changed. What changed is asked for as ever."""
+    if not request.user.is_authenticated:
+        return HttpResponse(status=401)
+    kitchen = str(member_of(request).kitchen.pk)
+    # The stream lives for hours and needs no database; the connection goes back to the pool.
+    connection.close()
+    return StreamingHttpResponse(
+        hub.stream(kitchen),
+        content_type="text/event-stream",
+        headers={"Cache-Control": "no-cache", "X-Accel-Buffering": "no"},
+    )
