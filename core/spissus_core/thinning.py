@@ -8,6 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 
+#: Share of a stretch that must stand still.
+STEADY_SHARE = 0.7
+
+
 @dataclass(frozen=True, slots=True)
 class Thinned:
     """A stretch of readings as one: when, in seconds like the readings', and their median."""
@@ -20,8 +24,8 @@ class Thinned:
 def thinned(seconds: Sequence[float], values: Sequence[float], every_s: float, steady: float) -> list[Thinned]:
     """One reading for each stretch of ``every_s`` seconds: the median of what stood still.
 
-    A stretch in which half of the readings lie further than ``steady`` from its median is left out:
-    somebody stirred, or lifted the pan.
+    A stretch in which more than three in ten lie further than ``steady`` from its median is left out:
+    somebody stirred, or lifted the pan (modelling choice).
 
     Parameters
     ----------
@@ -38,6 +42,6 @@ def thinned(seconds: Sequence[float], values: Sequence[float], every_s: float, s
     out = []
     for times, read in zip(np.split(at, bounds), np.split(value, bounds), strict=True):
         median = float(np.median(read))
-        if np.mean(np.abs(read - median) <= steady) > 0.5:
+        if np.mean(np.abs(read - median) <= steady) >= STEADY_SHARE:
             out.append(Thinned(float(np.median(times)), median, len(read)))
     return out

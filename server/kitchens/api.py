@@ -327,12 +327,43 @@ def remove_pan(request: HttpRequest, pan_id: UUID) -> Status[None]:
     return Status(204, None)
 
 
+class BurnerIn(BaseModel):
+    """A burner as the kitchen puts it; what was learned of it is kept apart."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    net_kw: float = Field(ge=0.05, le=20)
+
+    def spec(self) -> dict[str, Any]:
+        """As it is kept."""
+        return ev.Burner(name=self.name, net_kw=self.net_kw).model_dump(mode="json")
+
+
+@router.post("/burners", response=BurnerOut, summary="Add a burner")
+def add_burner(request: HttpRequest, data: BurnerIn) -> BurnerOut:
+    member = member_of(request)
+    member.require_cook()
+    if member.kitchen.burners.filter(retired=False).count() >= 20:
+        raise HttpError(422, "Twenty burners are enough; take one away first.")
+    last = member.kitchen.burners.count()
+    return BurnerOut.of(Burner.objects.create(kitchen=member.kitchen, spec=data.spec(), position=last))
+
+
 @router.put("/burners/{burner_id}", response=BurnerOut, summary="Change a burner")
-def change_burner(request: HttpRequest, burner_id: UUID, data: ev.Burner) -> BurnerOut:
+def change_burner(request: HttpRequest, burner_id: UUID, data: BurnerIn) -> BurnerOut:
     row = _own(request, Burner, burner_id)
-    row.spec = data.model_dump(mode="json")
+    row.spec = data.spec()
     row.save(update_fields=["spec"])
     return BurnerOut.of(row)
+
+
+@router.delete("/burners/{burner_id}", response={204: None}, summary="Put a burner away")
+def remove_burner(request: HttpRequest, burner_id: UUID) -> Status[None]:
+    row = _own(request, Burner, burner_id)
+    row.retired = True
+    row.save(update_fields=["retired"])
+    return Status(204, None)
 
 
 def _own(request: HttpRequest, model: Any, pk: UUID) -> Any:

@@ -1,6 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { answer, client, Problem, type Schemas } from './client'
 import { newId } from './id'
+import { putOut, waiting } from './outbox'
 
 export type Batch = Schemas['BatchOut']
 export type Pot = Schemas['PotOut']
@@ -18,12 +19,14 @@ export type Line = Schemas['LineOut']
 export type Estimated = Schemas['EstimatedOut']
 export type Ingredient = Schemas['IngredientOut']
 export type { Schemas }
+export type Device = Schemas['DeviceOut']
 export type Stage = Batch['act']['stage']
 
 export const keys = {
   session: ['session'] as const,
   kitchen: ['kitchen'] as const,
   larder: ['larder'] as const,
+  devices: ['devices'] as const,
   batches: ['batches'] as const,
   batch: (id: string) => ['batch', id] as const,
 }
@@ -72,31 +75,41 @@ export function useBatches() {
   })
 }
 
-/** A batch, asked for again every few seconds: another tablet may work on the same pot. */
+/** A batch. News of it comes by the stream; it is asked for now and then all the same, should that fail. */
 export function useBatch(id: string) {
   return useQuery<Batch, Problem>({
     queryKey: keys.batch(id),
     queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}', { params: { path: { batch_id: id } } })),
-    refetchInterval: 5000,
+    refetchInterval: 10_000,
     retry: (count, problem) => problem.status !== 404 && problem.status !== 401 && count < 3,
   })
 }
 
-/** Record an event. Its id is made here, once, so that a retry after a lost answer changes nothing. */
+/**
+ * Record an event. Its id is made here, once, so that a retry after a lost answer changes nothing. While
+ * the server does not answer it is kept in the browser and sent later; the promise is then kept with what
+ * was known last.
+ */
 export function useAppend(batchId: string) {
   const queries = useQueryClient()
   return useMutation<Batch, Problem, Payload>({
     mutationFn: async (payload) => {
       const body = { id: newId(), at: new Date().toISOString(), payload }
-      const send = () =>
-        answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path: { batch_id: batchId } }, body }))
+      const known = queries.getQueryData<Batch>(keys.batch(batchId))
+      const later = () => {
+        putOut({ batchId, ...body })
+        return known as Batch
+      }
+      // What waits goes first: order is part of what happened.
+      if (known && waiting().some((one) => one.batchId === batchId)) return later()
       try {
-        return await send()
+        return await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path: { batch_id: batchId } }, body }))
       } catch (problem) {
-        if (problem instanceof Problem && problem.status === 0) return send()
+        if (known && problem instanceof Problem && (problem.status === 0 || problem.status >= 502)) return later()
         throw problem
       }
     },
+    networkMode: 'always',
     onSuccess: (batch) => {
       queries.setQueryData(keys.batch(batchId), batch)
       void queries.invalidateQueries({ queryKey: keys.batches })
@@ -185,5 +198,28 @@ export function useConcentrate(concentrate: Schemas['ConcentrateIn'] | null) {
     enabled: concentrate !== null,
     placeholderData: keepPreviousData,
     retry: false,
+  })
+}
+
+export function useDevices() {
+  return useQuery({ queryKey: keys.devices, queryFn: () => answer(client.GET('/api/v1/devices')) })
+}
+
+/** The kitchen's pans for what this pot still has to lose. */
+export function usePans(batchId: string, seq: number, body: Schemas['PansIn'] | null) {
+  return useQuery<Schemas['PansOut'], Problem>({
+    queryKey: ['pans', batchId, seq, body],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST('/api/v1/batches/{batch_id}/pans', {
+          params: { path: { batch_id: batchId } },
+          body: body as Schemas['PansIn'],
+          signal,
+        }),
+      ),
+    enabled: body !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
   })
 }

@@ -197,6 +197,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/burners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a burner */
+        post: operations["kitchens_api_add_burner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/burners/{burner_id}": {
         parameters: {
             query?: never;
@@ -208,7 +225,8 @@ export interface paths {
         /** Change a burner */
         put: operations["kitchens_api_change_burner"];
         post?: never;
-        delete?: never;
+        /** Put a burner away */
+        delete: operations["kitchens_api_remove_burner"];
         options?: never;
         head?: never;
         patch?: never;
@@ -787,38 +805,14 @@ export interface components {
             depth_mm: number | string;
         };
         /**
-         * Burner
-         * @description A heat source: net power into the liquid at the setting used for reducing, kW.
-         *
-         *     ``learned`` is what this kitchen knows of it with the pan at hand.
+         * BurnerIn
+         * @description A burner as the kitchen puts it; what was learned of it is kept apart.
          */
-        Burner: {
+        BurnerIn: {
             /** Name */
             name: string;
             /** Net Kw */
             net_kw: number;
-            /**
-             * Learned
-             * @default []
-             */
-            learned: components["schemas"]["LearnedRate"][];
-        };
-        /**
-         * LearnedRate
-         * @description What earlier batches taught of one pan on one burner: net power, kW, and its log standard deviation.
-         */
-        LearnedRate: {
-            /**
-             * Heat
-             * @enum {string}
-             */
-            heat: "simmer" | "boil" | "oven";
-            /** Net Kw */
-            net_kw: number;
-            /** Spread */
-            spread: number;
-            /** Batches */
-            batches: number;
         };
         /**
          * IngredientOut
@@ -3013,18 +3007,16 @@ export interface operations {
             };
         };
     };
-    kitchens_api_change_burner: {
+    kitchens_api_add_burner: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                burner_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Burner"];
+                "application/json": components["schemas"]["BurnerIn"];
             };
         };
         responses: {
@@ -3036,6 +3028,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BurnerOut"];
                 };
+            };
+        };
+    };
+    kitchens_api_change_burner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                burner_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BurnerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BurnerOut"];
+                };
+            };
+        };
+    };
+    kitchens_api_remove_burner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                burner_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

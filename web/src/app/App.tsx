@@ -7,6 +7,7 @@ import { Bench } from '../stages/Bench'
 import { StartPage } from '../stages/intake/StartPage'
 import { Welcome } from '../welcome/Welcome'
 import { Notice } from './Notice'
+import { OutboxLine } from './OutboxLine'
 import { Units } from './units'
 
 // Arranging the kitchen is rare; the bench should not wait for it.
@@ -29,6 +30,7 @@ function Pages() {
   if (!session.data.signed_in) return <Welcome demoOffered={session.data.demo_offered} />
   return (
     <Units value={session.data.units}>
+      <OutboxLine />
       <Switch>
         <Route path="/" component={BatchList} />
         <Route path="/start" component={StartPage} />

@@ -18,6 +18,8 @@ interface Props {
   tone: number
   marks: readonly PotMark[]
   steaming?: boolean
+  /** The level is a forecast: its surface is dotted. */
+  foretold?: boolean
   height?: number
   /** Lets the level be dragged; called with the depth in mm. */
   onLevel?: ((depthMm: number) => void) | undefined
@@ -37,7 +39,7 @@ const inks: Record<MarkKind, string> = {
 }
 
 /** The pan cut through the middle, to scale: liquid, fat, and a skewer with its marks. */
-export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, height: most = 400, onLevel }: Props) {
+export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, foretold, height: most = 400, onLevel }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(420)
   const svg = useRef<SVGSVGElement>(null)
   const id = useId()
@@ -93,6 +95,18 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, height:
         <path d={slice(scale, 0, liquidTop)} fill={`url(#${id}-liquid)`} />
         {fatMm > 0.2 && (
           <path d={slice(scale, liquidTop, Math.max(depthMm, liquidTop + 2 / scale.pxPerMm))} fill="var(--fat)" />
+        )}
+        {foretold && (
+          <line
+            x1={scale.left(depthMm) + 2}
+            x2={scale.right(depthMm) - 2}
+            y1={scale.y(depthMm)}
+            y2={scale.y(depthMm)}
+            stroke="var(--ink)"
+            strokeWidth="2.5"
+            strokeDasharray="2 6"
+            strokeLinecap="round"
+          />
         )}
         {steaming &&
           [0.12, 0.3, 0.48].map((share) => {

@@ -1,4 +1,5 @@
 import { scaleLinear, scaleTime } from 'd3-scale'
+import { area, line } from 'd3-shape'
 import { useWidth } from './useSize'
 
 export interface CurvePoint {
@@ -11,26 +12,37 @@ interface Props {
   points: readonly CurvePoint[]
   stop: { ml: number; label: string } | null
   ceiling: { ml: number; label: string } | null
-  /** When boiling on brings it to the stop: soonest, likely, latest, as times. */
-  arrive: { low: number; best: number; high: number } | null
+  /** Where the pot is thought to stand from the last look on, with its range. */
+  course: readonly { at: number; ml: number; low: number; high: number }[]
+  now: number
+  lookAt: number | null
+  clock: (at: number) => string
   height?: number
 }
 
-const M = { left: 62, right: 14, top: 18, bottom: 30 }
+const M = { left: 62, right: 14, top: 32, bottom: 30 }
 
 /** The liquid over time: measured points with their error, and the fan of ways down to the mark. */
-export function ReductionCurve({ points, stop, ceiling, arrive, height = 250 }: Props) {
+export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clock, height = 250 }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720)
   const last = points.at(-1)
   const first = points[0]
   if (!first || !last) return null
-  const x = scaleTime([new Date(first.at), new Date(Math.max(arrive?.high ?? last.at, first.at + 600_000))], [M.left, width - M.right])
+  const x = scaleTime([new Date(first.at), new Date(Math.max(course.at(-1)?.at ?? last.at, first.at + 600_000))], [M.left, width - M.right])
   const floor = Math.min(stop?.ml ?? last.ml, ceiling?.ml ?? last.ml, last.ml)
   const top = Math.max(...points.map((p) => p.ml + p.errorMl))
   const y = scaleLinear([floor * 0.85, top], [height - M.bottom, M.top]).nice(4)
-  const reach = (at: number) => x(new Date(at))
   const least = y.domain()[0] ?? 0
-  const time = (date: Date) => date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
+  const here = course.filter((p) => p.at <= now).at(-1)
+  const fan = area<(typeof course)[number]>()
+    .x((p) => x(new Date(p.at)))
+    .y0((p) => y(Math.max(p.low, least)))
+    .y1((p) => y(Math.max(p.high, least)))
+  const way = line<(typeof course)[number]>()
+    .x((p) => x(new Date(p.at)))
+    .y((p) => y(Math.max(p.ml, least)))
+
+  const flag = Math.min(Math.max(x(new Date(lookAt ?? now)), M.left + 52), width - 54)
 
   return (
     <div ref={ref} className="min-w-0">
@@ -60,38 +72,29 @@ export function ReductionCurve({ points, stop, ceiling, arrive, height = 250 }: 
         ))}
         {x.ticks(Math.max(3, Math.floor(width / 130))).map((date) => (
           <text key={+date} x={x(date)} y={height - 8} fontSize="14" textAnchor="middle" fill="var(--quiet)">
-            {time(date)}
+            {clock(+date)}
           </text>
         ))}
-        {stop && arrive && (
+        <path d={fan([...course]) ?? ''} fill="#b5722e" opacity="0.28" />
+        <path d={way([...course]) ?? ''} fill="none" stroke="#8f4d20" strokeWidth="3" strokeDasharray="6 6" />
+        {stop && (
           <>
-            <path
-              d={`M${x(new Date(last.at))},${y(last.ml)}L${reach(arrive.low)},${y(stop.ml)}L${reach(arrive.high)},${y(stop.ml)}Z`}
-              fill="#b5722e"
-              opacity="0.28"
-            />
-            <line
-              x1={x(new Date(last.at))}
-              y1={y(last.ml)}
-              x2={reach(arrive.best)}
-              y2={y(stop.ml)}
-              stroke="#8f4d20"
-              strokeWidth="3"
-              strokeDasharray="6 6"
-            />
-            <line
-              x1={M.left}
-              x2={width - M.right}
-              y1={y(stop.ml)}
-              y2={y(stop.ml)}
-              stroke="var(--done)"
-              strokeWidth="3"
-            />
-            <text x={M.left + 8} y={y(stop.ml) - 8} fontSize="15" fontWeight="700" fill="var(--done)">
+            <line x1={M.left} x2={width - M.right} y1={y(stop.ml)} y2={y(stop.ml)} stroke="var(--done)" strokeWidth="3" />
+            <text x={M.left + 8} y={y(stop.ml) - 8} fontSize="15" fontWeight="700" fill="var(--done)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
               {stop.label}
             </text>
           </>
         )}
+        {lookAt !== null && (
+          <g>
+            <line x1={x(new Date(lookAt))} x2={x(new Date(lookAt))} y1={26} y2={height - M.bottom} stroke="var(--ink)" strokeWidth="2" strokeDasharray="5 5" />
+            <rect x={flag - 52} y={0} width="104" height="25" rx="12.5" fill="var(--ink)" />
+            <text x={flag} y={17} textAnchor="middle" fontSize="14" fontWeight="700" fill="var(--ground)">
+              look at {clock(lookAt)}
+            </text>
+          </g>
+        )}
+        {here && <circle cx={x(new Date(Math.min(now, course.at(-1)?.at ?? now)))} cy={y(Math.max(here.ml, least))} r="5" fill="var(--ink)" />}
         <polyline
           points={points.map((p) => `${x(new Date(p.at))},${y(p.ml)}`).join(' ')}
           fill="none"

@@ -11,6 +11,8 @@ import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { CalibrateSheet } from './CalibrateSheet'
+import { Devices } from './Devices'
+import { Learned } from './Learned'
 import { Larder } from './Larder'
 
 type Pan = Schemas['PanOut']
@@ -24,7 +26,7 @@ export function KitchenPage() {
   const queries = useQueryClient()
   const [editing, setEditing] = useState<Pan | 'new' | null>(null)
   const [calibrating, setCalibrating] = useState<Pan | null>(null)
-  const [burner, setBurner] = useState<Burner | null>(null)
+  const [burner, setBurner] = useState<Burner | 'new' | null>(null)
   const remove = useMutation<unknown, Problem, string>({
     mutationFn: (id) => answer(client.DELETE('/api/v1/pans/{pan_id}', { params: { path: { pan_id: id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
@@ -80,8 +82,13 @@ export function KitchenPage() {
         {kitchen.isSuccess && pans.length === 0 && (
           <p className="text-lg">No pans yet. Add the one you reduce in: a ruler and a scale are all it takes.</p>
         )}
-        <h2 className="mt-10 mb-1 text-xl">Burners</h2>
-        <p className="mb-4 text-quiet">Power that reaches the liquid, and the steam it makes at a full boil.</p>
+        <div className="mt-10 mb-4 flex flex-wrap items-end justify-between gap-3">
+          <div>
+            <h2 className="mb-1 text-xl">Burners</h2>
+            <p className="text-quiet">Power that reaches the liquid, and the steam it makes at a full boil.</p>
+          </div>
+          {mayChange && <Button onClick={() => setBurner('new')}>Add a burner</Button>}
+        </div>
         <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
           {kitchen.data?.burners.map((burner) => (
             <li key={burner.id} className="rounded-2xl border border-line bg-panel p-4">
@@ -99,9 +106,11 @@ export function KitchenPage() {
             </li>
           ))}
         </ul>
+        <Learned learned={kitchen.data?.learned ?? []} mayChange={mayChange} />
         <Larder mayChange={mayChange} />
+        <Devices mayChange={mayChange} />
       </main>
-      {burner && <BurnerSheet burner={burner} onClose={() => setBurner(null)} />}
+      {burner && <BurnerSheet burner={burner === 'new' ? null : burner} onClose={() => setBurner(null)} />}
       {calibrating && <CalibrateSheet pan={calibrating} onClose={() => setCalibrating(null)} />}
       {editing && <PanSheet pan={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </>
@@ -128,18 +137,17 @@ function PanDrawing({ pan, widest }: { pan: Pan; widest: number }) {
   )
 }
 
-function BurnerSheet({ burner, onClose }: { burner: Burner; onClose: () => void }) {
+function BurnerSheet({ burner, onClose }: { burner: Burner | null; onClose: () => void }) {
   const queries = useQueryClient()
-  const [name, setName] = useState(burner.name)
-  const [power, setPower] = useState(String(burner.net_kw))
+  const [name, setName] = useState(burner?.name ?? '')
+  const [power, setPower] = useState(burner ? String(burner.net_kw) : '')
   const save = useMutation<unknown, Problem>({
-    mutationFn: () =>
-      answer(
-        client.PUT('/api/v1/burners/{burner_id}', {
-          params: { path: { burner_id: burner.id } },
-          body: { name, net_kw: Number(power.replace(',', '.')) },
-        }),
-      ),
+    mutationFn: () => {
+      const body = { name, net_kw: Number(power.replace(',', '.')) }
+      return burner
+        ? answer(client.PUT('/api/v1/burners/{burner_id}', { params: { path: { burner_id: burner.id } }, body }))
+        : answer(client.POST('/api/v1/burners', { body }))
+    },
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: keys.kitchen })
       onClose()
@@ -149,7 +157,7 @@ function BurnerSheet({ burner, onClose }: { burner: Burner; onClose: () => void 
     <Sheet
       open
       onClose={onClose}
-      title={`Change ${burner.name}`}
+      title={burner ? `Change ${burner.name}` : 'A burner'}
       description="What counts is the power that reaches the liquid, about half of what a gas burner is sold for. To find it, boil water for ten minutes on the scale: 27 g of steam a minute is 1 kW."
     >
       <form

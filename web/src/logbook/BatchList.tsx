@@ -2,6 +2,7 @@ import { Link, useLocation } from 'wouter'
 import { useBatches, type Stage } from '../api/hooks'
 import { clock } from '../app/clock'
 import { Header } from '../app/Header'
+import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
@@ -22,7 +23,7 @@ export function BatchList() {
   const [, go] = useLocation()
   const items = batches.data?.pages.flatMap((page) => page.items) ?? []
   const groups = [
-    { title: 'On the stove', items: items.filter((b) => !b.finished) },
+    { title: 'On the stove', items: items.filter((b) => !b.finished).sort(soonest) },
     { title: 'Finished', items: items.filter((b) => b.finished) },
   ].filter((group) => group.items.length > 0)
 
@@ -82,7 +83,7 @@ export function BatchList() {
                       </span>
                     </p>
                     <p className="col-span-2 font-semibold md:col-span-1 md:text-right">
-                      {batch.finished ? <span className="text-done">done</span> : words[batch.stage]}
+                      {batch.finished ? <span className="text-done">done</span> : batch.look_at ? <Countdown at={Date.parse(batch.look_at)} /> : words[batch.stage]}
                     </p>
                   </Link>
                 </li>
@@ -98,6 +99,18 @@ export function BatchList() {
       </main>
     </>
   )
+}
+
+/** The pan that needs a look next comes first; what has no clock follows, newest first. */
+function soonest(a: { look_at: string | null }, b: { look_at: string | null }): number {
+  if (a.look_at === null || b.look_at === null) return Number(a.look_at === null) - Number(b.look_at === null)
+  return Date.parse(a.look_at) - Date.parse(b.look_at)
+}
+
+/** How long until this pan wants a look. */
+function Countdown({ at }: { at: number }) {
+  const left = Math.round((at - useNow()) / 60_000)
+  return left > 0 ? <>look in {left} min</> : <span className="rounded-full bg-alarm px-3 py-1 text-bar-ink">look now</span>
 }
 
 function when(at: string): string {

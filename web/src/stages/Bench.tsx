@@ -5,10 +5,13 @@ import { Header } from '../app/Header'
 import { clock } from '../app/clock'
 import { Notice } from '../app/Notice'
 import { STAGES } from '../app/stages'
+import { useAlarm, useAwake } from '../app/useAlarm'
 import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
+import { Button } from '../ui/Button'
+import { standsAt } from './course'
 import { draftOf, startOf } from './intake/draft'
 import { StartForm } from './intake/StartForm'
 import { LogSheet } from './LogSheet'
@@ -18,6 +21,7 @@ import { ReducePanel } from './ReducePanel'
 import { SeasonPanel } from './SeasonPanel'
 import { ServePanel } from './ServePanel'
 import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
+import { Signs } from './Signs'
 import { SkimPanel } from './SkimPanel'
 import { StrainPanel } from './StrainPanel'
 import { ThickenPanel } from './ThickenPanel'
@@ -47,6 +51,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const [sheet, setSheet] = useState<SheetName | null>(null)
   const view = viewOf(batch, asked)
   const now = useNow()
+  const due = batch.act.kind === 'boil' && batch.act.look_at !== null ? Date.parse(batch.act.look_at) : null
+  const alarm = useAlarm(due, batch.name)
+  useAwake(batch.act.kind === 'boil')
+  // Between readings the level is where the forecast says, dotted until a reading confirms it.
+  const stands = batch.act.kind === 'boil' ? standsAt(batch.curve.course, now) : null
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
   const last = batch.log.filter((entry) => entry.undoable).at(-1)
   const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
@@ -127,6 +136,9 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           The server does not answer. This is how the batch stood last; it is asked again every few seconds.
         </p>
       )}
+      {batch.devices.map((device) => (
+        <DeviceLine key={device.name} device={device} onRecord={record} />
+      ))}
       <main className="flex-1 px-4 pt-3 pb-6 md:px-7">
         {view === 'plan' || !Panel ? (
           <PlanPanel batch={batch} onRecord={record} problem={append.error} />
@@ -135,17 +147,23 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
             <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
               <PotSection
                 pan={batch.pan}
-                depthMm={batch.pot.depth.value}
+                depthMm={stands?.depthMm ?? batch.pot.depth.value}
+                foretold={stands !== null}
                 fatMm={batch.pot.fat_depth.value}
                 tone={batch.pot.tone}
                 steaming={batch.act.kind === 'boil'}
-                marks={batch.marks.map((mark) => ({ kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) }))}
+                marks={batch.marks.map((mark) =>
+                  mark.kind === 'now' && stands
+                    ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.depth) }
+                    : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
+                )}
                 height={400}
               />
               <p className="text-quiet">
                 {batch.pan.name}
                 {batch.pan.empty_g ? `, ${Math.round(batch.pan.empty_g)} g empty` : ''} · {batch.burner}
               </p>
+              {view === 'reduce' && !batch.finished && <Signs batch={batch} onRecord={record} />}
             </section>
             <section aria-label={STAGES.find(({ stage }) => stage === view)?.label} className="order-1 min-w-0 lg:order-2">
               <Panel batch={batch} onRecord={record} onOpen={open} problem={append.error} />
@@ -161,6 +179,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
         onRecord={record}
         onOpen={open}
         onSheet={setSheet}
+        alarm={alarm}
         undo={last ? { label: say(last.text), act: undo } : null}
       />
       {sheet === 'reading' && <ReadingSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
@@ -169,6 +188,22 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
       {sheet === 'note' && <NoteSheet append={append} onClose={() => setSheet(null)} />}
       {sheet === 'log' && <LogSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
       {sheet === 'help' && <HelpSheet onClose={() => setSheet(null)} />}
+    </div>
+  )
+}
+
+/** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
+function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
+  const say = useSay()
+  const { reading } = device
+  return (
+    <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
+      <p role={device.problem ? 'alert' : undefined}>
+        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: {device.problem ?? say(device.text)}
+      </p>
+      {device.problem && reading !== null && (
+        <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>
+      )}
     </div>
   )
 }

@@ -15,6 +15,7 @@ interface Props {
   onOpen: (view: Stage | 'plan') => void
   onSheet: (sheet: SheetName) => void
   undo: { label: string; act: () => void } | null
+  alarm: { ringing: boolean; hush: () => void }
 }
 
 interface Answer {
@@ -24,10 +25,10 @@ interface Answer {
 }
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
-export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet, undo }: Props) {
+export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet, undo, alarm }: Props) {
   const answers = answersTo({ batch, view, onRecord, onOpen, onSheet })
   return (
-    <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
+    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-3 text-bar-ink md:px-7 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}>
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
           {problem.message}
@@ -43,6 +44,11 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
               {answer.label}
             </Button>
           ))}
+          {alarm.ringing && (
+            <Button look="bar" onClick={alarm.hush}>
+              Quiet
+            </Button>
+          )}
           {!batch.finished && batch.act.kind !== 'boil' && (
             <Button look="bar" letter="R" onClick={() => onSheet('reading')}>
               Reading
@@ -122,6 +128,8 @@ function answersTo({ batch, view, onRecord, onOpen, onSheet }: Context): Answer[
       return view === 'skim' ? [] : [{ label: 'Temperature', act: () => onOpen('skim') }]
     case 'skim':
       return view === 'skim' ? [] : [{ label: 'Skim', letter: 'S', act: () => onOpen('skim') }]
+    case 'heat':
+      return [{ label: 'It is on', act: () => onRecord({ kind: 'heated', heat: 'boil', share: 1, cover: 'open', oven_c: 150 }) }]
     case 'boil':
       return [{ label: 'Reading', letter: 'R', act: () => onSheet('reading') }]
     case 'let_down':

@@ -1,27 +1,45 @@
+import { useState } from 'react'
 import { clock } from '../app/clock'
+import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { ReductionCurve } from '../figures/ReductionCurve'
-import { Figure } from './Figure'
-import type { PanelProps } from './panel'
+import { Button } from '../ui/Button'
 import { Cautions } from './Cautions'
+import { standsAt } from './course'
+import { Figure } from './Figure'
+import { HeatControl } from './HeatControl'
+import type { PanelProps } from './panel'
+import { PansSheet } from './PansSheet'
 
 /** How far, how long, and how it has gone. */
-export function ReducePanel({ batch, onOpen }: PanelProps) {
+export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
   const say = useSay()
+  const [pans, setPans] = useState(false)
+  const now = useNow()
   const { pot, plan, curve, act } = batch
   const stop = batch.marks.find((mark) => mark.kind === 'stop')
   const boiling = act.kind === 'boil' && curve.stop && curve.arrive
+  const stands = boiling ? standsAt(curve.course, now) : null
   const reason = (what: string) => plan?.reasons.find((r) => r.what === what)
   return (
-    <div className="grid gap-4">
-      <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
-        <Figure
-          label="in the pan now"
-          value={say(pot.liquid)}
-          note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`}
-          reason={pot.reasons.find((r) => r.what === 'Liquid')}
-        />
-        {boiling && curve.stop ? (
+    <div className="grid gap-3">
+      <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
+        {stands ? (
+          <Figure
+            label="in the pan now, about"
+            value={say(stands.point.liquid)}
+            note={`${say(stands.point.depth)}${stands.point.gross ? ` · scale ${say(stands.point.gross)}` : ''}`}
+            reason={pot.reasons.find((r) => r.what === 'Liquid')}
+          />
+        ) : (
+          <Figure
+            label="in the pan"
+            value={say(pot.liquid)}
+            note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`}
+            reason={pot.reasons.find((r) => r.what === 'Liquid')}
+          />
+        )}
+        {curve.stop && (boiling || act.kind === 'heat') ? (
           <Figure
             label="stop at"
             tone="text-done"
@@ -33,34 +51,39 @@ export function ReducePanel({ batch, onOpen }: PanelProps) {
           <Figure label="stop at" value="–" note={plan ? 'Nothing more to boil away.' : 'Plan first.'} />
         )}
         {boiling && curve.arrive ? (
-          <Figure
-            label="there at"
-            value={clock(curve.arrive.best)}
-            note={`${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`}
-            reason={reason('Time')}
-          />
+          <Figure label="there at" value={clock(curve.arrive.best)} note={`${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`} reason={reason('Time')} />
         ) : (
           <Figure label="salt now" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={pot.reasons.find((r) => r.what === 'Salt')} />
         )}
       </div>
-      {plan && boiling && (
-        <p className="text-lg">
-          Leave {Math.round(plan.share_left * 100)} % of what is there = boil off {100 - Math.round(plan.share_left * 100)} %.
-        </p>
-      )}
       {!plan && (
-        <button type="button" className="justify-self-start text-lg font-semibold underline" onClick={() => onOpen('plan')}>
+        <button type="button" className="min-h-12 justify-self-start text-lg font-semibold underline" onClick={() => onOpen('plan')}>
           Say what you want, and pick a way there
         </button>
       )}
       <ReductionCurve
         points={curve.points.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, errorMl: p.error_ml }))}
-        stop={boiling && curve.stop ? { ml: curve.stop.value, label: `stop ${say(curve.stop)}` } : null}
+        course={curve.course.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, low: p.low_ml, high: p.high_ml }))}
+        stop={curve.stop ? { ml: curve.stop.value, label: `stop ${say(curve.stop)}` } : null}
         ceiling={curve.ceiling ? { ml: curve.ceiling.value, label: `too salty below ${say(curve.ceiling)}` } : null}
-        arrive={boiling && curve.arrive ? { low: Date.parse(curve.arrive.low), best: Date.parse(curve.arrive.best), high: Date.parse(curve.arrive.high) } : null}
-        height={226}
+        now={now}
+        lookAt={act.look_at === null ? null : Date.parse(act.look_at)}
+        clock={clock}
+        height={212}
       />
+      <p className="text-quiet">
+        {curve.rate ? say(curve.rate) : act.kind === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
+        {plan && boiling && ` Leave ${Math.round(plan.share_left * 100)} % of what was there last = boil off ${100 - Math.round(plan.share_left * 100)} %.`}
+      </p>
+      {!batch.finished && (
+        <div className="flex flex-wrap gap-2">
+          <HeatControl batch={batch} onRecord={onRecord} />
+          <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
+          <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
+        </div>
+      )}
       <Cautions cautions={batch.boil_cautions} />
+      {pans && <PansSheet batch={batch} onRecord={onRecord} error={problem?.message} onClose={() => setPans(false)} />}
     </div>
   )
 }

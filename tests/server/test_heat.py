@@ -1,0 +1,145 @@
+"""At the stove over HTTP: heat, pans, what is learned, and what comes back with the next batch."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from kitchens.models import LearnedRate
+
+from .conftest import Caller
+from .test_batches import WANTED
+
+LONG_AGO = datetime.now(UTC) - timedelta(minutes=90)
+
+
+def record(cook: Caller, batch: dict[str, Any], minute: float, payload: dict[str, Any]) -> dict[str, Any]:
+    at = (LONG_AGO + timedelta(minutes=minute)).isoformat()
+    answer = cook.send(f"/batches/{batch['id']}/events", {"id": str(uuid4()), "at": at, "payload": payload})
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def planned(cook: Caller, name: str = "Shin") -> dict[str, Any]:
+    start = cook.start_body(fat_ml=0)
+    body = {"id": str(uuid4()), "event_id": str(uuid4()), "at": LONG_AGO.isoformat(), "name": name, "start": start}
+    batch = cook.send("/batches", body).json()
+    record(cook, batch, 0, WANTED)
+    return record(cook, batch, 0, {"kind": "chosen", "route": "roux"})
+
+
+def scale(value: float) -> dict[str, Any]:
+    return {"kind": "read", "measured": {"method": "scale", "value": value, "hot": True}}
+
+
+def test_the_forecast_narrows_with_each_reading(cook: Caller) -> None:
+    batch = planned(cook)
+    assert batch["act"]["kind"] == "boil"
+    assert batch["curve"]["rate"]["metric"].endswith("a guess from the burner.")
+    gross = batch["pot"]["gross"]["value"]
+    widths = [_width(batch)]
+    for minute in (5, 10, 15):
+        batch = record(cook, batch, minute, scale(gross - 22 * minute))
+        widths.append(_width(batch))
+    assert widths == sorted(widths, reverse=True)
+    assert "learned from 3 readings" in batch["curve"]["rate"]["metric"]
+    assert batch["curve"]["course"][0]["liquid"]["value"] == pytest.approx(batch["pot"]["liquid"]["value"], rel=0.01)
+    assert cook.get("/batches").json()["items"][0]["look_at"] is not None
+
+
+def _width(batch: dict[str, Any]) -> float:
+    arrive = batch["curve"]["arrive"]
+    low, high = (datetime.fromisoformat(arrive[end]) for end in ("low", "high"))
+    return (high - low).total_seconds()
+
+
+def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
+    batch = planned(cook)
+    off = record(cook, batch, 3, {"kind": "heated", "heat": "off"})
+    assert off["act"]["kind"] == "heat"
+    assert off["heat"] == {"heat": "off", "share": 1.0, "cover": "open", "told": True}
+    assert off["curve"]["course"] == []
+    on = record(cook, batch, 9, {"kind": "heated", "heat": "boil", "share": 0.5, "cover": "ajar"})
+    assert on["act"]["kind"] == "boil"
+    assert on["log"][-1]["text"]["metric"] == "Boiling at 50 % of full, lid ajar"
+    assert on["curve"]["steam_g_min"]["best"] < 0.3 * batch["curve"]["steam_g_min"]["best"]
+
+
+def test_pans_are_compared_and_changed(cook: Caller) -> None:
+    batch, kitchen = planned(cook), cook.kitchen()
+    found = cook.send(f"/batches/{batch['id']}/pans", {"burner_id": kitchen["burners"][1]["id"]}).json()
+    names = {c["pan"]["name"]: c for c in found["choices"]}
+    assert names["24 cm braising pan"]["here"]
+    assert names["16 cm saucepan"]["minutes"] is not None
+    wide, narrow = names["28 cm sauté pan"], names["16 cm saucepan"]
+    assert wide["dip_error"]["value"] > 2 * narrow["dip_error"]["value"]
+    simmer = cook.send(f"/batches/{batch['id']}/pans", {"heat": {"heat": "simmer"}}).json()["choices"]
+    times = {(c["pan"]["name"], c["burner"]): c["minutes"]["best"] for c in simmer if c["minutes"]}
+    burner = kitchen["burners"][3]["name"]
+    assert times["28 cm sauté pan", burner] < times["20 cm saucepan", burner]
+    moved = {"kind": "moved", "pan_id": wide["pan_id"], "burner_id": wide["burner_id"]}
+    after = record(cook, batch, 5, moved)
+    assert after["pan"]["name"] == "28 cm sauté pan"
+    assert after["pot"]["liquid"] == batch["pot"]["liquid"]
+    # The marks belong to the new pan.
+    assert after["marks"][-1]["depth"]["value"] < batch["marks"][-1]["depth"]["value"]
+
+
+def test_a_pot_is_split_and_poured_together(cook: Caller) -> None:
+    batch, kitchen = planned(cook), cook.kitchen()
+    split = {"kind": "split", "volume_ml": "600 ml", "pan_id": kitchen["pans"][1]["id"],
+             "burner_id": kitchen["burners"][1]["id"]}  # fmt: skip
+    two = record(cook, batch, 2, split)
+    assert two["beside"] == "20 cm saucepan"
+    assert two["curve"]["steam_g_min"]["best"] == pytest.approx(2 * batch["curve"]["steam_g_min"]["best"], rel=0.02)
+    assert two["pot"]["liquid"] == batch["pot"]["liquid"]
+    assert two["pot"]["gross"]["value"] < batch["pot"]["gross"]["value"] - 550
+    one = record(cook, batch, 8, {"kind": "rejoined"})
+    assert one["beside"] is None
+
+
+def test_what_a_batch_taught_is_the_next_ones_prior_and_can_be_forgotten(cook: Caller, neighbour: Caller) -> None:
+    batch = planned(cook)
+    gross = batch["pot"]["gross"]["value"]
+    for minute in (5, 10, 15, 20):
+        record(cook, batch, minute, scale(gross - 20 * minute))
+    record(cook, batch, 30, {"kind": "finished", "yield_ml": "900 ml"})
+    (learned,) = cook.kitchen()["learned"]
+    assert (learned["pan"], learned["burner"], learned["batches"]) == ("24 cm braising pan", "middle burner, high", 1)
+    assert learned["best_g_min"] == pytest.approx(20, rel=0.12)
+    assert neighbour.kitchen()["learned"] == []
+    second = planned(cook, "Shin again")
+    assert "learned from" in second["curve"]["rate"]["metric"]
+    assert second["curve"]["steam_g_min"]["best"] == pytest.approx(learned["best_g_min"], rel=0.02)
+    assert _width(second) < _width(batch)
+    # Other pans know nothing of it, and it can be forgotten.
+    path = f"/learned?pan={learned['pan']}&burner={learned['burner']}"
+    assert neighbour.send(path, {}, "delete").status_code == 204
+    assert LearnedRate.objects.count() == 1
+    assert cook.send(path, {}, "delete").status_code == 204
+    assert cook.kitchen()["learned"] == []
+
+
+def test_a_finish_that_is_taken_back_teaches_nothing(cook: Caller) -> None:
+    batch = planned(cook)
+    gross = batch["pot"]["gross"]["value"]
+    for minute in (5, 10):
+        record(cook, batch, minute, scale(gross - 25 * minute))
+    done = record(cook, batch, 30, {"kind": "finished"})
+    assert LearnedRate.objects.count() == 1
+    record(cook, batch, 31, {"kind": "struck", "event": done["log"][-1]["id"]})
+    assert LearnedRate.objects.count() == 0
+
+
+def test_signs_and_burners(cook: Caller) -> None:
+    batch = planned(cook)
+    seen = record(cook, batch, 3, {"kind": "seen", "sign": "raw_gone"})
+    assert seen["signs"] == ["raw_gone"]
+    assert seen["log"][-1]["text"]["metric"] == "Seen: the sharp smell is gone"
+    added = cook.send("/burners", {"name": "camp stove", "net_kw": 0.5}).json()
+    assert added["steam_g_min"] == pytest.approx(13.3, abs=0.1)
+    assert cook.send("/burners", {"name": "sun", "net_kw": 500}).status_code == 422
+    assert cook.send(f"/burners/{added['id']}", {}, "delete").status_code == 204
+    assert all(b["name"] != "camp stove" for b in cook.kitchen()["burners"])

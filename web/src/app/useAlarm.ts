@@ -1,0 +1,74 @@
+import { useEffect, useRef, useState } from 'react'
+
+const EVERY_MS = 20_000
+
+/** A sound, the title and a flash when the time to look has come, again and again until it is answered. */
+export function useAlarm(due: number | null, title: string): { ringing: boolean; hush: () => void } {
+  const [now, setNow] = useState(() => Date.now())
+  const [hushed, setHushed] = useState<number | null>(null)
+  const sound = useRef<AudioContext | null>(null)
+  const ringing = due !== null && now >= due && hushed !== due
+  useEffect(() => {
+    if (due === null) return
+    const timer = setTimeout(() => setNow(Date.now()), Math.max(due - Date.now(), 0) + 50)
+    return () => clearTimeout(timer)
+  }, [due])
+  useEffect(() => {
+    if (!ringing) return
+    const ring = () => {
+      try {
+        sound.current ??= new AudioContext()
+        beep(sound.current)
+      } catch {
+        // No sound to be had: the title and the flash remain.
+      }
+    }
+    const before = document.title
+    document.title = `Look now: ${title}`
+    ring()
+    const timer = setInterval(ring, EVERY_MS)
+    return () => {
+      clearInterval(timer)
+      document.title = before
+    }
+  }, [ringing, title])
+  return { ringing, hush: () => setHushed(due) }
+}
+
+function beep(audio: AudioContext): void {
+  for (const [after, pitch] of [
+    [0, 880],
+    [0.25, 660],
+    [0.5, 880],
+  ] as const) {
+    const tone = audio.createOscillator()
+    const loudness = audio.createGain()
+    tone.frequency.value = pitch
+    loudness.gain.setValueAtTime(0.25, audio.currentTime + after)
+    loudness.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + after + 0.22)
+    tone.connect(loudness).connect(audio.destination)
+    tone.start(audio.currentTime + after)
+    tone.stop(audio.currentTime + after + 0.24)
+  }
+}
+
+/** Keeps the screen on while something boils, where the browser can. */
+export function useAwake(wanted: boolean): void {
+  useEffect(() => {
+    if (!wanted || !('wakeLock' in navigator)) return
+    let lock: WakeLockSentinel | null = null
+    const take = () => {
+      if (document.visibilityState !== 'visible') return
+      navigator.wakeLock.request('screen').then(
+        (held) => (lock = held),
+        () => undefined,
+      )
+    }
+    take()
+    document.addEventListener('visibilitychange', take)
+    return () => {
+      document.removeEventListener('visibilitychange', take)
+      void lock?.release()
+    }
+  }, [wanted])
+}

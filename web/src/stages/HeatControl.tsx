@@ -1,0 +1,58 @@
+import { useState } from 'react'
+import type { Batch, Payload } from '../api/hooks'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Popover } from '../ui/Popover'
+
+interface Props {
+  batch: Batch
+  onRecord: (payload: Payload) => void
+}
+
+const heats = [
+  { value: 'off', label: 'off' },
+  { value: 'simmer', label: 'a simmer' },
+  { value: 'half', label: 'half the heat' },
+  { value: 'boil', label: 'a full boil' },
+  { value: 'oven', label: 'in the oven, open' },
+] as const
+type Heat = (typeof heats)[number]['value']
+
+const covers = [
+  { value: 'open', label: 'open' },
+  { value: 'ajar', label: 'lid ajar' },
+  { value: 'paper', label: 'under paper' },
+  { value: 'tight', label: 'covered' },
+] as const
+
+/** How it is heated, as a word to tap: what is said here is what the forecast goes by. */
+export function HeatControl({ batch, onRecord }: Props) {
+  const [open, setOpen] = useState(false)
+  const { heat } = batch
+  const now: Heat = heat.heat === 'boil' && heat.share < 0.8 ? 'half' : heat.heat
+  const set = (next: Heat, cover: Batch['heat']['cover']) => {
+    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: 150 })
+    setOpen(false)
+  }
+  const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.value === heat.cover)?.label ?? ''}`}`
+  return (
+    <Popover
+      open={open}
+      onOpen={setOpen}
+      label="Heat"
+      className="inline-flex min-h-12 items-center gap-2 rounded-xl border-2 border-line bg-panel px-4 text-[1.05rem] font-semibold hover:border-ink"
+      trigger={
+        <>
+          Heat: {words}
+          {!heat.told && heat.heat !== 'off' && <span className="font-normal text-quiet">, as usual</span>}
+        </>
+      }
+    >
+      <div className="grid gap-4">
+        <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats} />
+        {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers} />}
+        <Button onClick={() => setOpen(false)}>Done</Button>
+      </div>
+    </Popover>
+  )
+}

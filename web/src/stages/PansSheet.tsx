@@ -1,0 +1,118 @@
+import { useState } from 'react'
+import { useKitchen, usePans, type Batch, type Payload } from '../api/hooks'
+import { useSay } from '../app/units'
+import { panScale, slice } from '../figures/geometry'
+import { sauce } from '../figures/tone'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
+
+interface Props {
+  batch: Batch
+  onRecord: (payload: Payload | Payload[], after?: () => void) => void
+  error: string | undefined
+  onClose: () => void
+}
+
+/** Which pan, how hot: what each would take, and how well it can be read at the end. */
+export function PansSheet({ batch, onRecord, error, onClose }: Props) {
+  const say = useSay()
+  const kitchen = useKitchen()
+  const burners = kitchen.data?.burners ?? []
+  const [burnerId, setBurner] = useState<string>()
+  const burner = burnerId ?? burners.find((b) => b.name === batch.burner)?.id
+  const [heat, setHeat] = useState<'boil' | 'simmer'>('boil')
+  const [over, setOver] = useState('')
+  const [half, setHalf] = useState<string>()
+  const pans = usePans(batch.id, batch.last_seq, burner ? { burner_id: burner, heat: { heat, share: 1, cover: 'open', oven_c: 150 } } : null)
+  return (
+    <Sheet open onClose={onClose} title="Which pan, how hot" description={pans.data ? `Down to ${say(pans.data.stop)}. Wider is faster at a simmer and harder to read with a ruler.` : 'One moment.'}>
+      <div className="grid gap-4">
+        <Choice label="On" value={burner} onChange={setBurner} options={burners.map((b) => ({ value: b.id, label: b.name }))} />
+        <Choice
+          label="At"
+          hideLabel
+          value={heat}
+          onChange={setHeat}
+          options={[
+            { value: 'boil', label: 'a full boil' },
+            { value: 'simmer', label: 'a simmer' },
+          ]}
+        />
+        <ul className="grid gap-2">
+          {pans.data?.choices.map((choice) => (
+            <li key={choice.pan_id}>
+              <button
+                type="button"
+                disabled={!choice.minutes || choice.here}
+                onClick={() => onRecord({ kind: 'moved', pan_id: choice.pan_id, burner_id: choice.burner_id }, onClose)}
+                className={`grid w-full grid-cols-[5.5rem_1fr_auto] items-center gap-3 rounded-xl border-2 bg-panel p-2 text-left enabled:hover:border-ink ${choice.here ? 'border-ink' : 'border-line'} ${choice.minutes ? '' : 'opacity-60'}`}
+              >
+                <MiniPan pan={choice.pan} depthMm={choice.end_depth.value} tone={batch.pot.tone} />
+                <span className="min-w-0">
+                  <span className="block font-bold">
+                    {choice.pan.name}
+                    {choice.here && <span className="font-normal text-quiet">, where it is</span>}
+                  </span>
+                  <span className="block text-sm text-quiet">
+                    ends at {say(choice.end_depth)}, a dip there is good to ± {say(choice.dip_error)}
+                  </span>
+                  {choice.shallow ? (
+                    <span className="block text-sm font-medium text-heat">too shallow at the end: the edge scorches</span>
+                  ) : (
+                    choice.scorches && <span className="block text-sm font-medium text-heat">thick enough to scorch: stir</span>
+                  )}
+                </span>
+                <span className="text-right">
+                  {choice.minutes ? (
+                    <>
+                      <b className="text-xl">{Math.round(choice.minutes.best)} min</b>
+                      <span className="block text-sm text-quiet">
+                        {Math.round(choice.minutes.low)} to {Math.round(choice.minutes.high)}
+                      </span>
+                    </>
+                  ) : (
+                    <span className="text-sm">too small</span>
+                  )}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {batch.beside ? (
+          <Button onClick={() => onRecord({ kind: 'rejoined' }, onClose)}>Pour {batch.beside} back together with this one</Button>
+        ) : (
+          <form
+            className="grid gap-3 border-t border-line pt-4"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (half && burner) onRecord({ kind: 'split', volume_ml: over, pan_id: half, burner_id: burner }, onClose)
+            }}
+          >
+            <p>{pans.data?.split ? say(pans.data.split) : 'Or split it over two pans.'}</p>
+            <Choice label="Second pan" value={half} onChange={setHalf} options={(kitchen.data?.pans ?? []).filter((p) => p.name !== batch.pan.name).map((p) => ({ value: p.id, label: p.name }))} />
+            <div className="flex items-end gap-2">
+              <TextField label="How much of it goes over" placeholder="600 ml" value={over} onChange={setOver} autoComplete="off" className="flex-1" />
+              <Button type="submit" disabled={!half || !over.trim()}>
+                Split
+              </Button>
+            </div>
+          </form>
+        )}
+        {error && <p role="alert" className="font-medium text-heat">{error}</p>}
+      </div>
+    </Sheet>
+  )
+}
+
+function MiniPan({ pan, depthMm, tone }: { pan: Batch['pan']; depthMm: number; tone: number }) {
+  const box = { x: 3, y: 3, width: 80, height: 40 }
+  const s = panScale(pan, box)
+  return (
+    <svg viewBox="0 0 86 46" className="h-11 w-full" aria-hidden="true">
+      <path d={slice(s, 0, depthMm)} fill={sauce(tone)} />
+      <path d={`M${s.left(pan.height_mm)},${s.rim}L${s.left(0)},${s.floor}H${s.right(0)}L${s.right(pan.height_mm)},${s.rim}`} fill="none" stroke="var(--steel)" strokeWidth="3" strokeLinejoin="round" />
+    </svg>
+  )
+}
