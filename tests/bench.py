@@ -7,6 +7,8 @@ from __future__ import annotations
 
 import json
 import os
+import selectors
+import socket
 import statistics
 import time
 from collections.abc import Callable
@@ -19,7 +21,9 @@ import psycopg
 from makers import event, read, started, wanted
 from spissus_core import events as ev
 from spissus_core.fold import fold
+from spissus_core.learning import progress
 from spissus_core.routes import solve_routes, trade
+from spissus_core.thinning import thinned
 
 from tests.browser.site import Site, served
 
@@ -76,6 +80,57 @@ def core() -> None:
     print(f"the trade, 17 volumes      {timed(lambda: trade(pot, wanted(900)), 300)[0]:7.2f} ms")
 
 
+def devices_core() -> None:
+    """An hour of a scale at 1 Hz: thinned, folded and learned from."""
+    steps: list[ev.Payload] = [started("3 l"), wanted(900), ev.Chosen(route="roux")]
+    plan = [event(seq, payload, minute=0) for seq, payload in enumerate(steps, 1)]
+    pot = fold(plan).pot
+    assert pot is not None
+    assert pot.gross_g is not None
+    seconds = [float(s) for s in range(3600)]
+    grams = [pot.gross_g - 27.0 * s / 60.0 for s in seconds]
+
+    def hour() -> None:
+        readings = thinned(seconds, grams, 15.0, 12.0)
+        progress(fold([*plan, *(event(0, read("scale", r.value), minute=r.second / 60) for r in readings)]))
+
+    print(f"3,600 scale readings       {timed(hour, 20)[0]:7.2f} ms median: thinned, folded, learned from")
+
+
+def streams(cook: Visitor, site: Site, batch: str, count: int = 300) -> None:
+    """Open pages of one kitchen; how long until all of them hear of an event."""
+    parts = urlsplit(site.url)
+    cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
+    request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
+    ears = selectors.DefaultSelector()
+    for _ in range(count):
+        one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
+        one.sendall(request)
+        ears.register(one, selectors.EVENT_READ)
+    listen(ears, b"event: again", count)
+    taken = []
+    for _ in range(5):
+        body = {"id": str(uuid4()), "at": datetime.now(UTC).isoformat(), "payload": {"kind": "noted", "text": "x"}}
+        begin = time.perf_counter()
+        cook.call("POST", f"/api/v1/batches/{batch}/events", body)
+        listen(ears, b"event: batch", count)
+        taken.append((time.perf_counter() - begin) * 1000)
+    print(f"{count} streams hear of an event {statistics.median(taken):7.0f} ms median, {max(taken):.0f} ms at most")
+    for key in list(ears.get_map().values()):
+        key.fileobj.close()  # type: ignore[union-attr]
+
+
+def listen(ears: selectors.BaseSelector, news: bytes, count: int) -> None:
+    """Wait until so many streams have brought the news."""
+    heard: set[int] = set()
+    give_up = time.monotonic() + 60
+    while len(heard) < count:
+        assert time.monotonic() < give_up, f"{len(heard)} of {count} streams heard"
+        for key, _ in ears.select(timeout=1.0):
+            if news in key.fileobj.recv(65536):  # type: ignore[union-attr]
+                heard.add(key.fd)
+
+
 def over_http(site: Site) -> None:
     cook = Visitor(site)
     batches = json.loads(cook.call("GET", "/api/v1/batches"))["items"]
@@ -92,6 +147,7 @@ def over_http(site: Site) -> None:
     ):
         print(f"{name:26} {median:7.2f} ms median, {late:7.2f} ms p95, {late / empty[1]:5.1f} × empty")
     appending(cook, site, batch)
+    streams(cook, site, batch)
 
 
 def appending(cook: Visitor, site: Site, batch: str) -> None:
@@ -115,5 +171,6 @@ def appending(cook: Visitor, site: Site, batch: str) -> None:
 if __name__ == "__main__":
     print(f"{os.cpu_count()} processors")
     core()
+    devices_core()
     with served("spissus_bench") as running:
         over_http(running)

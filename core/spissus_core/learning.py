@@ -379,13 +379,16 @@ class Fit:
         mean, sd = self._at(minutes)
         return np.asarray(ndtr((mean - energy_kj) / sd[:, None]) @ self._weights)
 
-    def spent(self, minute: float) -> Estimate:
-        """Energy spent by ``minute`` since the window began, kJ."""
-        mean, sd = self._at(np.array([minute]))
-        levels = np.linspace(float(mean[0].min() - 4 * sd[0]), float(mean[0].max() + 4 * sd[0]), 400)
-        below = ndtr((levels[:, None] - mean[0][None, :]) / sd[0]) @ self._weights
-        low, best, high = (float(np.interp(q, below, levels)) for q in (0.1, 0.5, 0.9))
-        return Estimate(low, best, high)
+    def spent(self, minutes: Sequence[float]) -> list[Estimate]:
+        """Energy spent by each minute since the window began, kJ."""
+        mean, sd = self._at(np.asarray(minutes, dtype=float))
+        low, high = mean.min(axis=1) - 4.0 * sd, mean.max(axis=1) + 4.0 * sd
+        levels = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, 40)
+        below = ndtr((levels[:, :, None] - mean[:, None, :]) / sd[:, None, None]) @ self._weights
+        return [
+            Estimate(*(float(np.interp(q, chance, level)) for q in (0.1, 0.5, 0.9)))
+            for chance, level in zip(below, levels, strict=True)
+        ]
 
     def arrival(self, energy_kj: float) -> Estimate | None:
         """Minutes since the window began at which so much will have been spent; None while the heat is off."""
@@ -443,6 +446,15 @@ class Outlook:
     outliers: int
 
 
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Where a pot is thought to stand at a time: liquid, mL, with its 80 % interval, and mass, g."""
+
+    at: datetime
+    liquid_ml: Estimate
+    mass_g: float
+
+
 class Progress:
     """A window with its fit and the way down from the ledger: what may be asked of a boiling pot."""
 
@@ -451,18 +463,21 @@ class Progress:
         self.fit = Fit(window)
         self.path = Path(window.contents)
 
+    def course(self, moments: Sequence[datetime]) -> list[Standing]:
+        """Where the pot is thought to stand at each of these times."""
+        minutes = [max(self.window.minute(at), 0.0) for at in moments]
+        out = []
+        for at, spent in zip(moments, self.fit.spent(minutes), strict=True):
+            low, best, high = (
+                self.path.liquid_ml(e - self.window.spent_kj) for e in (spent.high, spent.best, spent.low)
+            )
+            liquid = Estimate(min(low, best), best, max(high, best))
+            out.append(Standing(at, liquid, self.path.mass_g(spent.best - self.window.spent_kj)))
+        return out
+
     def liquid_at(self, at: datetime) -> Estimate:
         """Liquid in the pot at a time, mL, with its 80 % interval."""
-        spent = self.fit.spent(max(self.window.minute(at), 0.0))
-        low, best, high = (
-            self.path.liquid_ml(e - self.window.spent_kj) for e in (spent.high, spent.best, spent.low)
-        )  # fmt: skip
-        return Estimate(min(low, best), best, max(high, best))
-
-    def mass_at(self, at: datetime) -> float:
-        """Mass in the pot at a time, g."""
-        spent = self.fit.spent(max(self.window.minute(at), 0.0)).best
-        return self.path.mass_g(spent - self.window.spent_kj)
+        return self.course([at])[0].liquid_ml
 
     def outlook(self, stop_ml: float) -> Outlook | None:
         """When it will be down to ``stop_ml`` mL, and when to look; None while the heat is off."""
@@ -476,7 +491,7 @@ class Progress:
         arrival = self.fit.arrival(target)
         assert arrival is not None
         look = w.minute(w.last) + self.fit.next_look(target, over, share)
-        expected = path.liquid_ml(self.fit.spent(look).best - w.spent_kj)
+        expected = path.liquid_ml(self.fit.spent([look])[0].best - w.spent_kj)
 
         def at(minute: float) -> datetime:
             return w.began + timedelta(minutes=minute)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-
+from numpy.typing import NDArray
 
 #: Share of a stretch that must stand still.
 STEADY_SHARE = 0.7
@@ -36,12 +36,18 @@ def thinned(seconds: Sequence[float], values: Sequence[float], every_s: float, s
     if not len(seconds):
         return []
     at, value = np.asarray(seconds, dtype=float), np.asarray(values, dtype=float)
-    order = np.argsort(at, kind="stable")
-    at, value = at[order], value[order]
-    bounds = np.flatnonzero(np.diff(np.floor(at / every_s))) + 1
-    out = []
-    for times, read in zip(np.split(at, bounds), np.split(value, bounds), strict=True):
-        median = float(np.median(read))
-        if np.mean(np.abs(read - median) <= steady) >= STEADY_SHARE:
-            out.append(Thinned(float(np.median(times)), median, len(read)))
-    return out
+    _, stretch, counts = np.unique(np.floor(at / every_s), return_inverse=True, return_counts=True)
+    times, medians = _medians(at, stretch, counts), _medians(value, stretch, counts)
+    still = np.bincount(stretch, weights=np.abs(value - medians[stretch]) <= steady) / counts
+    return [
+        Thinned(float(t), float(v), int(n))
+        for t, v, n, share in zip(times, medians, counts, still, strict=True)
+        if share >= STEADY_SHARE
+    ]
+
+
+def _medians(of: NDArray[np.float64], stretch: NDArray[np.int_], counts: NDArray[np.int_]) -> NDArray[np.float64]:
+    """The median of each stretch, all at once: sorted within their stretches, the middle ones are picked."""
+    ordered = of[np.lexsort((of, stretch))]
+    first = np.concatenate(([0], np.cumsum(counts)[:-1]))
+    return np.asarray((ordered[first + (counts - 1) // 2] + ordered[first + counts // 2]) / 2.0)

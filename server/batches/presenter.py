@@ -238,22 +238,19 @@ MOST_CURVE_POINTS = 120
 def _course(pot: Pot, ahead: Progress, outlook: Outlook) -> list[out.CoursePoint]:
     """Where the pot is thought to stand, from the last look until it is surely past the mark."""
     begin, end = ahead.window.last, outlook.arrives[2]
-    steps = 24
-    moments = [begin + (end - begin) * i / steps for i in range(steps + 1)]
-    course = []
-    for at in moments:
-        liquid = ahead.liquid_at(at)
-        gross = pot.gross_of(pot.contents)
-        course.append(
-            out.CoursePoint(
-                at=at, low_ml=liquid.low, high_ml=liquid.high, liquid=ShownOut.of(show_volume(liquid.best)),
-                depth=ShownOut.of(show_length(pot.mark_mm(liquid.best))),
-                gross=None if gross is None else ShownOut.of(
-                    show_mass(gross + (ahead.mass_at(at) - pot.contents.mass_g) * pot.share)
-                ),
-            )
-        )  # fmt: skip
-    return course
+    steps = 16
+    gross = pot.gross_g
+    return [
+        out.CoursePoint(
+            at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
+            liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
+            depth=ShownOut.of(show_length(pot.mark_mm(one.liquid_ml.best))),
+            gross=None if gross is None else ShownOut.of(
+                show_mass(gross + (one.mass_g - pot.contents.mass_g) * pot.share)
+            ),
+        )
+        for one in ahead.course([begin + (end - begin) * i / steps for i in range(steps + 1)])
+    ]  # fmt: skip
 
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:

@@ -30,7 +30,7 @@ ARGUMENTS = [
 ]
 
 
-def _free_port() -> int:
+def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
@@ -39,14 +39,15 @@ def _free_port() -> int:
 class Site:
     """A served Spissus with the demo kitchen in a fresh database."""
 
-    def __init__(self, name: str) -> None:
-        parts = urlsplit(os.environ["DATABASE_URL"])
-        with psycopg.connect(os.environ["DATABASE_URL"], autocommit=True) as server:
+    def __init__(self, name: str, database: str | None = None) -> None:
+        where = database or os.environ["DATABASE_URL"]
+        parts = urlsplit(where)
+        with psycopg.connect(where, autocommit=True) as server:
             server.execute(f'DROP DATABASE IF EXISTS "{name}" WITH (FORCE)')
             server.execute(f'CREATE DATABASE "{name}"')
         own = urlunsplit(parts._replace(path=f"/{name}"))
         self.env = os.environ | {"DATABASE_URL": own, "SPISSUS_DEMO": "1"}
-        self.url = f"http://127.0.0.1:{_free_port()}"
+        self.url = f"http://127.0.0.1:{free_port()}"
         self._server: subprocess.Popen[bytes] | None = None
         for command in (["migrate", "-v", "0"], ["load_demo"]):
             subprocess.run([sys.executable, "server/manage.py", *command], cwd=ROOT, env=self.env, check=True)
@@ -67,6 +68,13 @@ class Site:
                 time.sleep(0.05)
             else:
                 return
+
+    def kill(self) -> None:
+        """End the server as a power cut would."""
+        if self._server is not None:
+            self._server.kill()
+            self._server.wait(timeout=20)
+            self._server = None
 
     def stop(self) -> None:
         if self._server is not None:

@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from 'react'
 
 const EVERY_MS = 20_000
 
-/** A sound, the title and a flash when the time to look has come, again and again until it is answered. */
-export function useAlarm(due: number | null, title: string): { ringing: boolean; hush: () => void } {
+/** A sound when the time to look has come, again and again until it is answered; `ringing` is for the eye. */
+export function useAlarm(due: number | null): { ringing: boolean; hush: () => void } {
   const [now, setNow] = useState(() => Date.now())
   const [hushed, setHushed] = useState<number | null>(null)
   const sound = useRef<AudioContext | null>(null)
@@ -20,18 +20,13 @@ export function useAlarm(due: number | null, title: string): { ringing: boolean;
         sound.current ??= new AudioContext()
         beep(sound.current)
       } catch {
-        // No sound to be had: the title and the flash remain.
+        // No sound to be had: what is seen remains.
       }
     }
-    const before = document.title
-    document.title = `Look now: ${title}`
     ring()
     const timer = setInterval(ring, EVERY_MS)
-    return () => {
-      clearInterval(timer)
-      document.title = before
-    }
-  }, [ringing, title])
+    return () => clearInterval(timer)
+  }, [ringing])
   return { ringing, hush: () => setHushed(due) }
 }
 

@@ -52,7 +52,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const view = viewOf(batch, asked)
   const now = useNow()
   const due = batch.act.kind === 'boil' && batch.act.look_at !== null ? Date.parse(batch.act.look_at) : null
-  const alarm = useAlarm(due, batch.name)
+  const alarm = useAlarm(due)
   useAwake(batch.act.kind === 'boil')
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = batch.act.kind === 'boil' ? standsAt(batch.curve.course, now) : null
@@ -82,11 +82,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
     u: undo,
   })
   useEffect(() => {
-    document.title = `${batch.name} · Spissus`
+    document.title = alarm.ringing ? `Look now: ${batch.name}` : `${batch.name} · Spissus`
     return () => {
       document.title = 'Spissus'
     }
-  }, [batch.name])
+  }, [batch.name, alarm.ringing])
 
   if (view === 'correct') return <Correct batch={batch} onClose={() => open('strain')} />
   const wish = batch.wanted

@@ -1,0 +1,308 @@
+"""A full reduction with the simulated scale, and what happens when network, server or database fail."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import os
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+from urllib.error import URLError
+from urllib.request import Request, urlopen
+from uuid import uuid4
+
+import psycopg
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from .site import ROOT, Site, enter_demo, free_port
+from .test_intake import pick, word
+from .test_walk import add_salt, now_line, start, take_reading
+
+
+@contextlib.contextmanager
+def stand_in(site: Site, kind: str, token: str, *more: str) -> Iterator[None]:
+    """A simulated device, running until it is switched off."""
+    command = [sys.executable, "-m", f"standins.{kind}", "--url", site.url, "--token", token, *more]
+    running = subprocess.Popen(command, cwd=ROOT, env=site.env)
+    try:
+        yield
+    finally:
+        running.terminate()
+        running.wait(timeout=20)
+
+
+def device(page: Page, site: Site, name: str, batch: str) -> str:
+    """A scale added on the kitchen page and set to a batch; its token."""
+    page.goto(f"{site.url}/kitchen")
+    page.get_by_role("button", name="Add a device").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("What you call it").fill(name)
+    sheet.get_by_role("button", name="Make its token").click()
+    token = sheet.locator("p.font-mono").inner_text()
+    sheet.get_by_role("button", name="I have it").click()
+    page.get_by_role("button", name=f"Choose a batch for {name}").click()
+    sheet.get_by_role("radio", name=batch).click()
+    expect(sheet).to_be_hidden()
+    return token
+
+
+def planned(page: Page, site: Site, name: str, burner: str | None = None, volume: str = "1.6 l") -> str:
+    """A batch that boils down to 900 mL; its address."""
+    page.goto(f"{site.url}/start")
+    page.get_by_label("What is it?").fill(name)
+    pick(page, "Pan", "24 cm braising pan")
+    if burner:
+        pick(page, "Burner", burner)
+    page.get_by_label("Say what you have").fill(f"{volume}, no fat, 0.6 %")
+    expect(word(page, "Salt")).to_contain_text("0.6 %")
+    page.get_by_role("button", name="This is what I have").click()
+    page.get_by_label("Finished sauce").fill("900 ml")
+    card = page.get_by_role("listitem", name="Your volume, with roux")
+    expect(card).to_contain_text("900\u00a0mL")
+    card.get_by_role("button", name="Take this way").click()
+    expect(now_line(page)).to_contain_text("Look in")
+    return page.url
+
+
+def of_batch(page: Page, url: str) -> dict[str, Any]:
+    """The batch as the API tells it."""
+    answer = page.request.get(re.sub(r"/batches/", "/api/v1/batches/", re.sub(r"/(reduce)?$", "", url)))
+    found: dict[str, Any] = answer.json()
+    return found
+
+
+def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> None:
+    """Twenty kilowatts make it twenty times as fast as a kitchen; nothing else is different."""
+    enter_demo(page, site)
+    page.goto(f"{site.url}/kitchen")
+    page.get_by_role("button", name="Add a burner").click()
+    page.get_by_label("What you call it, with its setting").fill("jet burner")
+    page.get_by_label("Power into the liquid, kW").fill("20")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("532 g of steam a minute")).to_be_visible()
+    url = planned(page, site, "Cheek at speed", "jet burner", "1.3 l")
+    token = device(page, site, "stove scale at speed", "Cheek at speed")
+    page.goto(url)
+    gross = of_batch(page, url)["pot"]["gross"]["value"]
+    with stand_in(site, "scale", token, "--gross", f"{gross}", "--steam", "480", "--every", "0.5"):
+        # The bench moves by itself: readings, the forecast, and the level between them.
+        expect(page.get_by_text(re.compile("stove scale at speed, .*: Reading by scale"))).to_be_visible(timeout=20_000)
+        expect(page.get_by_text(re.compile(r"learned from [2-9] readings"))).to_be_visible(timeout=60_000)
+        level = page.get_by_role("img", name=re.compile("The pan in section"))
+        before = level.get_attribute("aria-label")
+        expect(level).not_to_have_attribute("aria-label", before or "", timeout=20_000)
+
+        # A stretch without network: what the cook does is kept, and told once when there is one again.
+        page.context.set_offline(True)
+        page.get_by_role("button", name="film on the spoon").click()
+        kept = page.get_by_role("status", name="Kept in this browser")
+        expect(kept).to_contain_text("One entry is kept in this browser")
+        page.context.set_offline(False)
+        expect(kept).to_be_hidden(timeout=15_000)
+    seen = [e for e in of_batch(page, url)["log"] if e["kind"] == "seen"]
+    assert len(seen) == 1
+
+    # Into another pan: the marks are new, and so is what the scale shows.
+    page.get_by_role("button", name="Which pan?").click()
+    sheet = page.get_by_role("dialog", name="Which pan, how hot")
+    sheet.get_by_role("button", name=re.compile("22 cm tapered pan")).click()
+    expect(sheet).to_be_hidden()
+    expect(page.get_by_text("22 cm tapered pan, 890 g empty")).to_be_visible()
+    moved = of_batch(page, url)
+    stop = next(m for m in moved["marks"] if m["kind"] == "stop")["depth"]["metric"]
+    expect(now_line(page)).to_contain_text(f"Stop at {stop}")
+    with stand_in(
+        site, "scale", token, "--gross", f"{moved['pot']['gross']['value']}", "--steam", "480", "--every", "0.5"
+    ):
+        expect(now_line(page)).to_contain_text("of flour with", timeout=90_000)
+    end = of_batch(page, url)
+    assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.12)
+    # Nothing but steam has left: the salt is all there, in less liquid.
+    before = of_batch(page, url)["start"]["liquid"]["measured"]["value"] / 1.038
+    assert end["pot"]["salt"]["best"] == pytest.approx(0.6 * before / end["pot"]["liquid"]["value"], rel=0.05)
+
+
+def test_the_alarm_rings_until_it_is_answered(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    url = planned(page, site, "Cheek that is late")
+    batch_id = url.split("/batches/")[1].split("/")[0]
+    with psycopg.connect(site.env["DATABASE_URL"], autocommit=True) as database:
+        database.execute("UPDATE batches_event SET at = at - interval '30 min' WHERE batch_id = %s", [batch_id])
+    page.reload()
+    expect(now_line(page)).to_contain_text("Look now")
+    expect(page).to_have_title("Look now: Cheek that is late")
+    now_line(page).get_by_role("button", name="Quiet").click()
+    expect(page).to_have_title(re.compile("^Cheek that is late"))
+    # The list puts the pan that wants a look first.
+    page.goto(site.url)
+    expect(page.get_by_role("list").first.get_by_role("listitem").first).to_contain_text("look now")
+
+
+def test_two_browsers_see_the_same_within_a_second(page: Page, site: Site, browser: Browser) -> None:
+    enter_demo(page, site)
+    start(page, site, "Knuckle, live")
+    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
+    enter_demo(other, site)
+    other.goto(page.url)
+    for grams in (2, 3, 4):
+        add_salt(other, f"{grams} g")
+        expect(page.get_by_role("button", name=re.compile(f"Undo ?: Salt: {grams}.0"))).to_be_visible(timeout=1000)
+    other.context.close()
+
+
+def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    url = planned(page, site, "Tail without a server")
+    gross = of_batch(page, url)["pot"]["gross"]["value"]
+    site.stop()
+    try:
+        take_reading(page, "Scale", f"{gross - 100:.0f}")
+        kept = page.get_by_role("status", name="Kept in this browser")
+        expect(kept).to_contain_text("One entry is kept", timeout=20_000)
+        page.get_by_role("button", name="turned dark").click()
+        expect(kept).to_contain_text("2 entries are kept")
+        # Closing the page loses nothing.
+        waiting = page.evaluate("localStorage.getItem('spissus-outbox')")
+        assert [one["payload"]["kind"] for one in json.loads(waiting)] == ["read", "seen"]
+    finally:
+        site.start()
+    expect(kept).to_be_hidden(timeout=20_000)
+    kinds = [entry["kind"] for entry in of_batch(page, url)["log"]]
+    assert kinds[-2:] == ["read", "seen"]
+    assert kinds.count("read") == 1
+
+
+# -- a database of its own, to be killed ----------------------------------------------------------
+
+
+class Cluster:
+    """A PostgreSQL cluster that may crash."""
+
+    def __init__(self) -> None:
+        bins = sorted(Path("/usr/lib/postgresql").glob("*/bin"))
+        self.bin = bins[-1]
+        self.home = Path(tempfile.mkdtemp(prefix="spissus-crash-"))
+        # PostgreSQL refuses to run as root.
+        self.user = "postgres" if os.geteuid() == 0 else None
+        if self.user:
+            shutil.chown(self.home, self.user)
+        self.data = self.home / "data"
+        self.port = free_port()
+        self._run("initdb", "-D", str(self.data), "-U", "spissus", "-A", "trust", "-N", "-E", "UTF8", "--locale=C")
+        self.start()
+        self.url = f"postgres://spissus@127.0.0.1:{self.port}/postgres"
+
+    def _run(self, program: str, *words: str) -> None:
+        command = [str(self.bin / program), *words]
+        subprocess.run(command, check=True, user=self.user, cwd="/", stdout=subprocess.DEVNULL)
+
+    def start(self) -> None:
+        options = f"-c listen_addresses=127.0.0.1 -c port={self.port} -c unix_socket_directories="
+        self._run("pg_ctl", "-D", str(self.data), "-w", "-l", str(self.data / "log"), "-o", options, "start")
+
+    def crash(self) -> None:
+        """Stop at once, without writing anything more: the next start recovers from the log."""
+        self._run("pg_ctl", "-D", str(self.data), "-m", "immediate", "stop")
+
+    def remove(self) -> None:
+        with contextlib.suppress(subprocess.CalledProcessError):
+            self.crash()
+        shutil.rmtree(self.home, ignore_errors=True)
+
+
+@pytest.fixture
+def fragile() -> Iterator[tuple[Site, Cluster]]:
+    cluster = Cluster()
+    site = Site("spissus_fragile", cluster.url)
+    site.start()
+    try:
+        yield site, cluster
+    finally:
+        site.stop()
+        cluster.remove()
+
+
+class Sender:
+    """A device that remembers which of its readings were acknowledged."""
+
+    def __init__(self, site: Site, token: str, gross: float) -> None:
+        self.site, self.token, self.gross = site, token, gross
+        self.acknowledged: list[str] = []
+        self._waiting: list[dict[str, Any]] = []
+        self._over = threading.Event()
+        self._thread = threading.Thread(target=self._run)
+        self._thread.start()
+
+    def _run(self) -> None:
+        began = time.monotonic()
+        while not self._over.is_set():
+            value = self.gross - 0.4 * (time.monotonic() - began)
+            self._waiting.append({"at": datetime.now(UTC).isoformat(), "value": value})
+            # Whatever was not acknowledged is sent again with the next.
+            body = json.dumps({"readings": self._waiting[:60]}).encode()
+            headers = {"Content-Type": "application/json", "Authorization": f"Bearer {self.token}"}
+            with (
+                contextlib.suppress(URLError, OSError),
+                urlopen(Request(f"{self.site.url}/api/v1/device/readings", body, headers), timeout=5),
+            ):
+                self.acknowledged += [one["at"] for one in self._waiting[:60]]
+                self._waiting = self._waiting[60:]
+            self._over.wait(0.15)
+
+    def stop(self) -> None:
+        self._over.set()
+        self._thread.join(timeout=20)
+
+
+def test_nothing_is_lost_or_doubled_when_server_and_database_are_killed(
+    browser: Browser, fragile: tuple[Site, Cluster]
+) -> None:
+    site, cluster = fragile
+    page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+    enter_demo(page, site)
+    url = planned(page, site, "Shin through the storm")
+    token = device(page, site, "storm scale", "Shin through the storm")
+    page.goto(url)
+    sender = Sender(site, token, of_batch(page, url)["pot"]["gross"]["value"])
+    try:
+        expect(page.get_by_text("storm scale")).to_be_visible(timeout=40_000)
+        for server, database in ((True, False), (False, True), (True, True)):
+            if database:
+                cluster.crash()
+            if server:
+                site.kill()
+            page.wait_for_timeout(500)
+            if database:
+                cluster.start()
+            if server:
+                site.start()
+            before = len(sender.acknowledged)
+            give_up = time.monotonic() + 30
+            while len(sender.acknowledged) < before + 3:
+                assert time.monotonic() < give_up, "the device is not heard again"
+                page.wait_for_timeout(100)
+        # The page comes back by itself.
+        expect(page.get_by_text("The server does not answer")).to_have_count(0, timeout=20_000)
+        mark = f"after the storm {uuid4().hex[:6]}"
+        page.keyboard.press("Escape")
+        page.keyboard.press("n")
+        page.get_by_label("What you want to remember").fill(mark)
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_role("button", name=re.compile(mark))).to_be_visible(timeout=20_000)
+    finally:
+        sender.stop()
+    with psycopg.connect(site.env["DATABASE_URL"]) as database:
+        rows = [at for (at,) in database.execute("SELECT at FROM devices_reading").fetchall()]
+    assert len(rows) == len(set(rows))
+    assert {datetime.fromisoformat(at) for at in sender.acknowledged} <= set(rows)
+    page.context.close()
