@@ -42,10 +42,10 @@ export function HeatControl({ batch, onRecord }: Props) {
       label="Heat"
       className="inline-flex min-h-12 items-center gap-2 rounded-xl border-2 border-line bg-panel px-4 text-[1.05rem] font-semibold hover:border-ink"
       trigger={
-        <>
+        <span>
           Heat: {words}
           {!heat.told && heat.heat !== 'off' && <span className="font-normal text-quiet">, as usual</span>}
-        </>
+        </span>
       }
     >
       <div className="grid gap-4">

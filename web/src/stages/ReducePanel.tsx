@@ -26,7 +26,7 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
       <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
         {stands ? (
           <Figure
-            label="in the pan now, about"
+            label="now, about"
             value={say(stands.point.liquid)}
             note={`${say(stands.point.depth)}${stands.point.gross ? ` · scale ${say(stands.point.gross)}` : ''}`}
             reason={pot.reasons.find((r) => r.what === 'Liquid')}
