@@ -60,13 +60,15 @@ def combined(heat: HeatKind, rates: Sequence[tuple[float, float]]) -> LearnedRat
 class Burner(BaseModel):
     """A heat source: net power into the liquid at the setting used for reducing, kW.
 
-    ``learned`` is what this kitchen knows of it with the pan at hand.
+    ``boils_c`` is what water boils at in this kitchen, °C, and ``learned`` what is known of the burner with
+    the pan at hand.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     name: Name
     net_kw: float = Field(ge=0.05, le=20)
+    boils_c: float = Field(default=100.0, ge=60, le=105)
     learned: Annotated[tuple[LearnedRate, ...], Field(max_length=3)] = ()
 
 

@@ -200,8 +200,9 @@ def _begin(pot: Pot, setting: HeatSetting, at: datetime, *, warm: bool = True) -
     strength = power_of(pot, setting)
     if strength is None:
         return None
-    from_c = OFF_THE_BOIL_C if pot.hot else REFERENCE_C
-    warm_kj = _heat_kj(pot.contents.mass_g, 100.0 - from_c) if warm else 0.0
+    boils_c = pot.burner.boils_c
+    from_c = boils_c - (100.0 - OFF_THE_BOIL_C) if pot.hot else REFERENCE_C
+    warm_kj = _heat_kj(pot.contents.mass_g, boils_c - from_c) if warm else 0.0
     error_kj = pot.error_ml * pot.contents.density_g_ml * WATER_KJ_G
     return _Open(at, strength, setting, error_kj, warm_kj)
 
@@ -213,8 +214,9 @@ def _heat_kj(mass_g: float, kelvin: float) -> float:
 def _warming(before: Pot, after: Pot) -> float:
     """Heat that what was added takes up before it boils too, kJ."""
     if before.hot and not after.hot:
-        return _heat_kj(after.contents.mass_g, 100.0 - LIFTS_BELOW_C)
-    return _heat_kj(max(after.contents.mass_g - before.contents.mass_g, 0.0), 100.0 - REFERENCE_C)
+        return _heat_kj(after.contents.mass_g, after.burner.boils_c - LIFTS_BELOW_C)
+    added_g = max(after.contents.mass_g - before.contents.mass_g, 0.0)
+    return _heat_kj(added_g, after.burner.boils_c - REFERENCE_C)
 
 
 def _note(found: _Open, before: Pot, after: Pot, happened: ev.Read, at: datetime) -> None:

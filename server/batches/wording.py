@@ -7,7 +7,7 @@ from typing import Literal
 
 from spissus_core import events as ev
 from spissus_core.body import LADDER
-from spissus_core.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.contents import SPECIFIC_VOLUME_ML_G, Contents
 from spissus_core.cooling import STARTS_C, Cooling
 from spissus_core.fat import WAYS
 from spissus_core.fold import Timeline
@@ -155,7 +155,10 @@ def _let_down_line(act: Act, timeline: Timeline) -> Said:
         return say("Too salty: stir in {} of water or unsalted stock, and taste again.", amount)
     if timeline.body_verdict == "high":
         return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
-    return say("Past the mark: stir in {} of water or unsalted stock.", amount)
+    pot = timeline.pot
+    assert pot is not None
+    after = (pot.contents + Contents(water=act.amount / SPECIFIC_VOLUME_ML_G["water"])).salt_percent
+    return say(f"Past the mark: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
 
 
 def _thicken_line(act: Act) -> Said:

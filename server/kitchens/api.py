@@ -21,9 +21,9 @@ from spissus_core.errors import SpissusError
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiling_rate_g_min
 from spissus_core.fields import DepthMm, Name, VolumeMl
-from spissus_core.heating import HeatKind
+from spissus_core.heating import HeatKind, boiling_point_c
 from spissus_core.measurement import error_ml
-from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_volume
+from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_temperature, show_volume
 from spissus_core.vessels import Pan as PanSpec
 from spissus_core.vessels import Shape, calibrated, volume_marks
 
@@ -212,7 +212,11 @@ class LearnedOut(BaseModel):
 
 
 class KitchenOut(BaseModel):
+    """A kitchen; ``boils_at`` is the temperature at which water boils at its altitude."""
+
     name: str
+    altitude_m: float
+    boils_at: ShownOut
     learned: list[LearnedOut]
     pans: list[PanOut]
     burners: list[BurnerOut]
@@ -223,6 +227,8 @@ def kitchen(request: HttpRequest) -> KitchenOut:
     place = member_of(request).kitchen
     return KitchenOut(
         name=place.name,
+        altitude_m=place.altitude_m,
+        boils_at=ShownOut.of(show_temperature(boiling_point_c(place.altitude_m))),
         pans=[PanOut.of(pan) for pan in place.pans.filter(retired=False)],
         burners=[BurnerOut.of(burner) for burner in place.burners.filter(retired=False)],
         learned=_learned(place),
@@ -241,6 +247,23 @@ def _learned(place: Kitchen) -> list[LearnedOut]:
                 )
             )  # fmt: skip
     return out
+
+
+class PlaceIn(BaseModel):
+    """Where the kitchen is."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    altitude_m: Annotated[float, Field(ge=-430, le=5500)]
+
+
+@router.patch("/kitchen", response=KitchenOut, summary="Say how high the kitchen lies")
+def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
+    member = member_of(request)
+    member.require_cook()
+    member.kitchen.altitude_m = data.altitude_m
+    member.kitchen.save(update_fields=["altitude_m"])
+    return kitchen(request)
 
 
 @router.delete("/learned", response={204: None}, summary="Forget what was learned of a pan on a burner")

@@ -17,12 +17,16 @@ class User(AbstractUser):
 
 
 class Kitchen(models.Model):
-    """A kitchen. Every row of the database belongs to one, directly or through its batch."""
+    """A kitchen. Every row of the database belongs to one, directly or through its batch.
+
+    Higher up, water boils cooler: ``altitude_m`` is in metres.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=80)
     created_at = models.DateTimeField(auto_now_add=True)
     is_demo = models.BooleanField(default=False)
+    altitude_m = models.FloatField(default=0.0)
 
     def __str__(self) -> str:
         return self.name

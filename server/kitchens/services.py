@@ -11,7 +11,7 @@ from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from ninja.errors import HttpError
 from spissus_core import events as ev
-from spissus_core.heating import HeatKind, combined
+from spissus_core.heating import HeatKind, boiling_point_c, combined
 from spissus_core.heating import LearnedRate as Learned
 from spissus_core.vessels import Pan as PanSpec
 
@@ -89,8 +89,9 @@ def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:
 def burner_spec(kitchen_id: UUID, burner_id: UUID, pan_id: UUID) -> ev.Burner:
     """A burner of this kitchen with what was learned of it under that pan. Raises Http404 for another's."""
     burner = ev.Burner.model_validate(_owned(Burner, kitchen_id, burner_id).spec)
-    pan = pan_spec(kitchen_id, pan_id)
-    return burner.model_copy(update={"learned": learned_of(kitchen_id, pan.name, burner.name)})
+    pan, kitchen = pan_spec(kitchen_id, pan_id), Kitchen.objects.get(pk=kitchen_id)
+    known = {"learned": learned_of(kitchen_id, pan.name, burner.name), "boils_c": boiling_point_c(kitchen.altitude_m)}
+    return burner.model_copy(update=known)
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,7 +40,7 @@ payloads = st.builds(
     st.sampled_from(KINDS),
     st.dictionaries(st.sampled_from(FIELDS), anything, max_size=5),
 )
-many = settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
+many = settings(max_examples=80, suppress_health_check=[HealthCheck.function_scoped_fixture])
 
 
 @pytest.fixture

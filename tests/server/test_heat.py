@@ -143,3 +143,41 @@ def test_signs_and_burners(cook: Caller) -> None:
     assert cook.send("/burners", {"name": "sun", "net_kw": 500}).status_code == 422
     assert cook.send(f"/burners/{added['id']}", {}, "delete").status_code == 204
     assert all(b["name"] != "camp stove" for b in cook.kitchen()["burners"])
+
+
+def test_higher_up_it_is_sooner_at_the_boil(cook: Caller) -> None:
+    low = planned(cook, "At sea")
+    up = cook.send("/kitchen", {"altitude_m": 3000}, "patch").json()
+    assert up["boils_at"]["metric"] == "90\u00a0°C"
+    assert cook.send("/kitchen", {"altitude_m": 99000}, "patch").status_code == 422
+    cold = {"method": "jug", "value": "1.6 l", "hot": False}
+    times = []
+    for altitude in (0, 3000):
+        cook.send("/kitchen", {"altitude_m": altitude}, "patch")
+        start = cook.start_body(fat_ml=0, measured=cold)
+        body = {
+            "id": str(uuid4()),
+            "event_id": str(uuid4()),
+            "at": LONG_AGO.isoformat(),
+            "name": "Shin",
+            "start": start,
+        }
+        batch = cook.send("/batches", body).json()
+        record(cook, batch, 0, WANTED)
+        arrive = record(cook, batch, 0, {"kind": "chosen", "route": "roux"})["curve"]["arrive"]["best"]
+        times.append((datetime.fromisoformat(arrive) - LONG_AGO).total_seconds() / 60)
+    # 1.6 kg less 10 K to warm at 1 kW: a good minute.
+    assert times[0] - times[1] == pytest.approx(1.6 * 4.0 * 10 / 60, rel=0.2)
+    assert low["act"]["kind"] == "boil"
+
+
+def test_past_the_mark_says_what_brings_it_back(cook: Caller) -> None:
+    batch = planned(cook)
+    gross = batch["pot"]["gross"]["value"]
+    past = record(cook, batch, 40, scale(gross - 800))
+    assert past["act"]["kind"] == "let_down"
+    text = past["act"]["sentence"]["metric"]
+    assert text.startswith("Past the mark: stir in")
+    salt = float(text.split(";")[1].split("%")[0])
+    back = record(cook, batch, 41, {"kind": "added", "ingredient": "water", "volume_ml": past["act"]["amount"]})
+    assert back["pot"]["salt"]["best"] == pytest.approx(salt, abs=0.006)

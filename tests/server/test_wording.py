@@ -40,7 +40,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*RIGHT, ev.Tested(of="salt", verdict="low")), "more salt, and taste again.", "tsp (0.5 g)"),
         ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
-        ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock."),
+        ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
     ],
 )  # fmt: skip
 def test_the_now_line(steps: tuple[ev.Payload, ...], metric: str, us: str) -> None:

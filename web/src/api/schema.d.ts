@@ -108,7 +108,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Say how high the kitchen lies */
+        patch: operations["kitchens_api_place_kitchen"];
         trace?: never;
     };
     "/api/v1/learned": {
@@ -635,10 +636,16 @@ export interface components {
             /** Steam G Min */
             steam_g_min: number;
         };
-        /** KitchenOut */
+        /**
+         * KitchenOut
+         * @description A kitchen; ``boils_at`` is the temperature at which water boils at its altitude.
+         */
         KitchenOut: {
             /** Name */
             name: string;
+            /** Altitude M */
+            altitude_m: number;
+            boils_at: components["schemas"]["ShownOut"];
             /** Learned */
             learned: components["schemas"]["LearnedOut"][];
             /** Pans */
@@ -717,6 +724,14 @@ export interface components {
             metric: string;
             /** Us */
             us: string;
+        };
+        /**
+         * PlaceIn
+         * @description Where the kitchen is.
+         */
+        PlaceIn: {
+            /** Altitude M */
+            altitude_m: number;
         };
         /**
          * Pan
@@ -2857,6 +2872,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenOut"];
+                };
+            };
+        };
+    };
+    kitchens_api_place_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
