@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
+
 from batches.services import batches_named, log_of
 from devices.services import device_of, devices_of, issue, revoke
 from kitchens.services import demo_member
 from spissus_core.fold import Pot, fold
 from spissus_core.heating import FULL_BOIL
-from spissus_core.learning import power_of
+from spissus_core.learning import Standing, power_of, progress
 
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}
 
@@ -25,9 +27,11 @@ def commands(url: str) -> list[list[str]]:
             revoke(member, device_of(member, device.id).id)
     out = []
     pork = next(iter(batches_named(member, "Pork cheek in dry cider")), None)
-    pot = fold(log_of(pork)).pot if pork else None
-    if pork is not None and pot is not None and pot.gross_g is not None:
-        for kind, more in (("scale", _scale(pot)), ("salt_meter", _salt(pot))):
+    timeline = fold(log_of(pork)) if pork else None
+    ahead = progress(timeline) if timeline else None
+    if pork is not None and timeline is not None and ahead is not None and timeline.pot is not None:
+        now = ahead.course([datetime.now(UTC)])[0]
+        for kind, more in (("scale", _scale(timeline.pot, now)), ("salt_meter", _salt(timeline.pot, now))):
             _, token = issue(member, NAMES[kind], kind, pork.pk)
             out.append([f"standins.{kind}", "--url", url, "--token", token, *more])
     mutton = next(iter(batches_named(member, "Mutton shoulder with barley and bay")), None)
@@ -46,22 +50,15 @@ def _steam(pot: Pot) -> float:
     return 0.92 * power.steam_g_min if power else 0.0
 
 
-def _scale(pot: Pot) -> list[str]:
-    assert pot.gross_g is not None
-    floor = pot.gross_g - 0.45 * pot.contents.water
-    return ["--gross", f"{pot.gross_g:.1f}", "--steam", f"{_steam(pot):.1f}", "--floor", f"{floor:.1f}"]
+def _scale(pot: Pot, now: Standing) -> list[str]:
+    assert pot.pan.empty_g is not None
+    gross = pot.pan.empty_g + now.mass_g
+    floor = gross - 0.45 * pot.contents.water
+    return ["--gross", f"{gross:.1f}", "--steam", f"{_steam(pot):.1f}", "--floor", f"{floor:.1f}"]
 
 
-def _salt(pot: Pot) -> list[str]:
-    c = pot.contents
-    floor = c.liquid_g - 0.45 * c.water
-    return [
-        "--salt",
-        f"{c.salt:.2f}",
-        "--liquid",
-        f"{c.liquid_g:.0f}",
-        "--steam",
-        f"{_steam(pot):.1f}",
-        "--floor",
-        f"{floor:.0f}",
-    ]
+def _salt(pot: Pot, now: Standing) -> list[str]:
+    liquid = now.mass_g - pot.contents.fat_free
+    floor = liquid - 0.45 * pot.contents.water
+    words = ["--salt", f"{pot.contents.salt:.2f}", "--liquid", f"{liquid:.0f}"]
+    return [*words, "--steam", f"{_steam(pot):.1f}", "--floor", f"{floor:.0f}"]

@@ -49,7 +49,7 @@ export function Devices({ mayChange }: { mayChange: boolean }) {
             <p className="font-bold">{device.name}</p>
             <p className="mb-3 text-quiet">
               {kinds[device.kind]}
-              {device.last_at && device.last_value !== null ? ` · ${device.last_value} ${device.unit} at ${clock(device.last_at)}` : ' · has not read yet'}
+              {device.last_at && device.last_value !== null ? ` · ${Number(device.last_value.toPrecision(4))} ${device.unit} at ${clock(device.last_at)}` : ' · has not read yet'}
               <br />
               {device.batch_id ? `reads ${name(device.batch_id) ?? 'a batch'}` : 'reads for no batch'}
             </p>
