@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Popover } from '../../ui/Popover'
 
@@ -32,6 +33,35 @@ export function Ask({ label, said, unsaid = '…', wrong, children }: AskProps) 
       {children(() => setOpen(false))}
     </Popover>
   )
+}
+
+/** A word whose popover is a small form; Enter and Done both close it. */
+export function AskForm({ children, ...ask }: Omit<AskProps, 'children'> & { children: ReactNode }) {
+  return (
+    <Ask {...ask}>
+      {(close) => (
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            close()
+          }}
+        >
+          {children}
+          <Button type="submit">Done</Button>
+        </form>
+      )}
+    </Ask>
+  )
+}
+
+/** What is wrong with the words above, a sentence each. */
+export function Wrong({ texts }: { texts: readonly (string | undefined)[] }) {
+  return texts.filter(Boolean).map((text) => (
+    <p key={text} role="alert" className="font-medium text-heat">
+      {text}
+    </p>
+  ))
 }
 
 interface PickProps<T extends string> {

@@ -1,7 +1,6 @@
 import type { Problem } from '../../api/client'
-import { Button } from '../../ui/Button'
 import { TextField } from '../../ui/TextField'
-import { Ask, Pick } from './Ask'
+import { AskForm, Pick, Wrong } from './Ask'
 import type { Cooked as Said } from './draft'
 
 interface Props {
@@ -18,20 +17,9 @@ const yesNo = (yes: string, no: string) => [
 /** How it was cooked and strained, as a sentence to tap. */
 export function Cooked({ cooked, change, wrong }: Props) {
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
-    <Ask label={label} said={value.trim() || null} wrong={Boolean(error)}>
-      {(close) => (
-        <form
-          className="grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault()
-            close()
-          }}
-        >
-          <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
-          <Button type="submit">Done</Button>
-        </form>
-      )}
-    </Ask>
+    <AskForm label={label} said={value.trim() || null} wrong={Boolean(error)}>
+      <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
+    </AskForm>
   )
   return (
     <>
@@ -107,11 +95,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         />
         .
       </p>
-      {[wrong?.at('hours'), wrong?.at('oven_c')].filter(Boolean).map((text) => (
-        <p key={text} role="alert" className="font-medium text-heat">
-          {text}
-        </p>
-      ))}
+      <Wrong texts={[wrong?.at('hours'), wrong?.at('oven_c')]} />
     </>
   )
 }

@@ -4,7 +4,7 @@ import { useSay } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
-import { Ask, Pick } from './Ask'
+import { Ask, AskForm, Pick, Wrong } from './Ask'
 import type { Draft } from './draft'
 
 interface Props {
@@ -57,53 +57,42 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           onPick={(panId) => change({ panId })}
         />{' '}
         there is{' '}
-        <Ask
+        <AskForm
           label="How much"
           said={draft.value.trim() ? `${draft.value.trim()} ${byWord[draft.method]}` : draft.lines.length > 0 ? 'what the list makes' : null}
           unsaid="how much?"
           wrong={Boolean(amountWrong)}
         >
-          {(close) => (
-            <form
-              className="grid gap-3"
-              onSubmit={(event) => {
-                event.preventDefault()
-                close()
-              }}
-            >
-              <Choice
-                label="Fat and all, by"
-                layout="pairs"
-                value={draft.method}
-                onChange={(method) => change({ method, value: '' })}
-                options={(['jug', 'dip', 'scale', 'eye'] as const).map((method) => ({
-                  value: method,
-                  label: { jug: 'Jug', dip: 'Dip', scale: 'Scale', eye: 'Eye' }[method],
-                  hint: hint(method, pot, say, pan?.empty_g ?? null),
-                  disabled: method === 'scale' && !pan?.empty_g,
-                }))}
-              />
-              <TextField
-                label="Measurement"
-                placeholder={placeholders[draft.method]}
-                value={draft.value}
-                onChange={(value) => change({ value })}
-                error={amountWrong}
-                autoComplete="off"
-              />
-              <Choice
-                label="Hot liquid takes 3.8 % more room"
-                value={draft.hot ? 'hot' : 'cold'}
-                onChange={(hot) => change({ hot: hot === 'hot' })}
-                options={[
-                  { value: 'hot', label: 'Hot' },
-                  { value: 'cold', label: 'Cold' },
-                ]}
-              />
-              <Button type="submit">Done</Button>
-            </form>
-          )}
-        </Ask>
+          <Choice
+            label="Fat and all, by"
+            layout="pairs"
+            value={draft.method}
+            onChange={(method) => change({ method, value: '' })}
+            options={(['jug', 'dip', 'scale', 'eye'] as const).map((method) => ({
+              value: method,
+              label: { jug: 'Jug', dip: 'Dip', scale: 'Scale', eye: 'Eye' }[method],
+              hint: hint(method, pot, say, pan?.empty_g ?? null),
+              disabled: method === 'scale' && !pan?.empty_g,
+            }))}
+          />
+          <TextField
+            label="Measurement"
+            placeholder={placeholders[draft.method]}
+            value={draft.value}
+            onChange={(value) => change({ value })}
+            error={amountWrong}
+            autoComplete="off"
+          />
+          <Choice
+            label="Hot liquid takes 3.8 % more room"
+            value={draft.hot ? 'hot' : 'cold'}
+            onChange={(hot) => change({ hot: hot === 'hot' })}
+            options={[
+              { value: 'hot', label: 'Hot' },
+              { value: 'cold', label: 'Cold' },
+            ]}
+          />
+        </AskForm>
         ,{' '}
         <Pick
           label="Hot or cold"
@@ -115,59 +104,37 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           onPick={(hot) => change({ hot: hot === 'hot' })}
         />
         , with{' '}
-        <Ask label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" wrong={Boolean(fatWrong)}>
-          {(close) => (
-            <form
-              className="grid gap-3"
-              onSubmit={(event) => {
-                event.preventDefault()
-                close()
-              }}
-            >
-              <Choice
-                label="Fat measured by"
-                value={draft.fatBy}
-                onChange={(fatBy) => change({ fatBy, fat: '' })}
-                options={[
-                  { value: 'mm', label: 'Thickness' },
-                  { value: 'ml', label: 'Volume' },
-                ]}
-              />
-              <TextField
-                label="Fat on top, if any"
-                placeholder={draft.fatBy === 'mm' ? '4 mm or 2 cm' : '120 ml'}
-                value={draft.fat}
-                onChange={(fat) => change({ fat })}
-                error={fatWrong}
-                autoComplete="off"
-              />
-              <Button type="submit">Done</Button>
-            </form>
-          )}
-        </Ask>{' '}
+        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" wrong={Boolean(fatWrong)}>
+          <Choice
+            label="Fat measured by"
+            value={draft.fatBy}
+            onChange={(fatBy) => change({ fatBy, fat: '' })}
+            options={[
+              { value: 'mm', label: 'Thickness' },
+              { value: 'ml', label: 'Volume' },
+            ]}
+          />
+          <TextField
+            label="Fat on top, if any"
+            placeholder={draft.fatBy === 'mm' ? '4 mm or 2 cm' : '120 ml'}
+            value={draft.fat}
+            onChange={(fat) => change({ fat })}
+            error={fatWrong}
+            autoComplete="off"
+          />
+        </AskForm>{' '}
         on top and{' '}
-        <Ask label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} wrong={Boolean(solidsWrong)}>
-          {(close) => (
-            <form
-              className="grid gap-3"
-              onSubmit={(event) => {
-                event.preventDefault()
-                close()
-              }}
-            >
-              <TextField
-                label="Meat or vegetables still in the pan"
-                hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
-                placeholder="1.1 kg"
-                value={draft.solids}
-                onChange={(solids) => change({ solids })}
-                error={solidsWrong}
-                autoComplete="off"
-              />
-              <Button type="submit">Done</Button>
-            </form>
-          )}
-        </Ask>{' '}
+        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} wrong={Boolean(solidsWrong)}>
+          <TextField
+            label="Meat or vegetables still in the pan"
+            hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
+            placeholder="1.1 kg"
+            value={draft.solids}
+            onChange={(solids) => change({ solids })}
+            error={solidsWrong}
+            autoComplete="off"
+          />
+        </AskForm>{' '}
         in it. Salt:{' '}
         <Ask label="Salt" said={saltWords(draft)} unsaid="how salty?" wrong={Boolean(saltWrong)}>
           {(close) => (
@@ -241,11 +208,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
         .
       </p>
       <Better draft={draft} pot={pot} />
-      {[amountWrong, fatWrong, saltWrong, solidsWrong].filter(Boolean).map((text) => (
-        <p key={text} role="alert" className="font-medium text-heat">
-          {text}
-        </p>
-      ))}
+      <Wrong texts={[amountWrong, fatWrong, saltWrong, solidsWrong]} />
     </div>
   )
 }
