@@ -7,6 +7,7 @@ import json
 import os
 import re
 import shutil
+import statistics
 import subprocess
 import sys
 import tempfile
@@ -94,10 +95,12 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     token = device(page, site, "stove scale at speed", "Cheek at speed")
     page.goto(url)
     gross = of_batch(page, url)["pot"]["gross"]["value"]
-    with stand_in(site, "scale", token, "--gross", f"{gross}", "--steam", "480", "--every", "0.5"):
+    # Half-way there somebody turns it down, so that it waits for the pan to be changed.
+    floor = f"{gross - 200}"
+    with stand_in(site, "scale", token, "--gross", f"{gross}", "--floor", floor, "--steam", "480", "--every", "0.5"):
         # The bench moves by itself: readings, the forecast, and the level between them.
         expect(page.get_by_text(re.compile("stove scale at speed, .*: Reading by scale"))).to_be_visible(timeout=20_000)
-        expect(page.get_by_text(re.compile(r"learned from [2-9] readings"))).to_be_visible(timeout=60_000)
+        expect(page.get_by_text(re.compile(r"learned from ([2-9]|\d\d+) readings"))).to_be_visible(timeout=60_000)
         level = page.get_by_role("img", name=re.compile("The pan in section"))
         before = level.get_attribute("aria-label")
         expect(level).not_to_have_attribute("aria-label", before or "", timeout=20_000)
@@ -121,12 +124,11 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     moved = of_batch(page, url)
     stop = next(m for m in moved["marks"] if m["kind"] == "stop")["depth"]["metric"]
     expect(now_line(page)).to_contain_text(f"Stop at {stop}")
-    with stand_in(
-        site, "scale", token, "--gross", f"{moved['pot']['gross']['value']}", "--steam", "480", "--every", "0.5"
-    ):
-        expect(now_line(page)).to_contain_text("of flour with", timeout=90_000)
+    now, mark = (f"{moved[of]['gross']['value']}" for of in ("pot", "plan"))
+    with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "480", "--every", "0.5"):
+        expect(now_line(page)).to_contain_text("of flour with", timeout=120_000)
     end = of_batch(page, url)
-    assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.12)
+    assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03)
     # Nothing but steam has left: the salt is all there, in less liquid.
     before = of_batch(page, url)["start"]["liquid"]["measured"]["value"] / 1.038
     assert end["pot"]["salt"]["best"] == pytest.approx(0.6 * before / end["pot"]["liquid"]["value"], rel=0.05)
@@ -154,9 +156,14 @@ def test_two_browsers_see_the_same_within_a_second(page: Page, site: Site, brows
     other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
     enter_demo(other, site)
     other.goto(page.url)
-    for grams in (2, 3, 4):
+    taken = []
+    for grams in (2, 3, 4, 5, 6):
         add_salt(other, f"{grams} g")
-        expect(page.get_by_role("button", name=re.compile(f"Undo ?: Salt: {grams}.0"))).to_be_visible(timeout=1000)
+        recorded = time.monotonic()
+        expect(page.get_by_role("button", name=re.compile(f"Undo ?: Salt: {grams}.0"))).to_be_visible(timeout=20_000)
+        taken.append(time.monotonic() - recorded)
+    # Asked for now and then it would take five seconds on the average.
+    assert statistics.median(taken) < 1.0, taken
     other.context.close()
 
 
@@ -176,7 +183,7 @@ def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Si
         assert [one["payload"]["kind"] for one in json.loads(waiting)] == ["read", "seen"]
     finally:
         site.start()
-    expect(kept).to_be_hidden(timeout=20_000)
+    expect(kept).to_be_hidden(timeout=40_000)
     kinds = [entry["kind"] for entry in of_batch(page, url)["log"]]
     assert kinds[-2:] == ["read", "seen"]
     assert kinds.count("read") == 1
@@ -287,18 +294,18 @@ def test_nothing_is_lost_or_doubled_when_server_and_database_are_killed(
             if server:
                 site.start()
             before = len(sender.acknowledged)
-            give_up = time.monotonic() + 30
+            give_up = time.monotonic() + 90
             while len(sender.acknowledged) < before + 3:
                 assert time.monotonic() < give_up, "the device is not heard again"
                 page.wait_for_timeout(100)
         # The page comes back by itself.
-        expect(page.get_by_text("The server does not answer")).to_have_count(0, timeout=20_000)
+        expect(page.get_by_text("The server does not answer")).to_have_count(0, timeout=40_000)
         mark = f"after the storm {uuid4().hex[:6]}"
         page.keyboard.press("Escape")
         page.keyboard.press("n")
         page.get_by_label("What you want to remember").fill(mark)
         page.get_by_role("button", name="Keep it").click()
-        expect(page.get_by_role("button", name=re.compile(mark))).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("button", name=re.compile(mark))).to_be_visible(timeout=40_000)
     finally:
         sender.stop()
     with psycopg.connect(site.env["DATABASE_URL"]) as database:

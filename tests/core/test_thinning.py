@@ -10,8 +10,8 @@ from spissus_core.thinning import thinned
 
 
 def test_one_reading_for_each_stretch_the_median() -> None:
-    found = thinned([0, 1, 2, 14, 15, 16], [10, 11, 99, 12, 5, 6], 15.0, 100.0)
-    assert [(one.second, one.value, one.count) for one in found] == [(1.5, 11.5, 4), (15.5, 5.5, 2)]
+    found = thinned([0, 1, 2, 14, 15, 16, 17], [10, 11, 99, 12, 5, 6, 7], 15.0, 100.0)
+    assert [(one.second, one.value, one.count) for one in found] == [(1.5, 11.5, 4), (16, 6, 3)]
 
 
 def test_what_does_not_stand_still_is_left_out() -> None:
@@ -31,6 +31,14 @@ def test_order_does_not_matter_and_medians_are_numpys(readings: list[tuple[float
         inside = [v for t, v in readings if t // 15.0 == stretch.second // 15.0]
         if len(inside) == stretch.count:
             assert stretch.value == pytest.approx(float(np.median(inside)))
+
+
+def test_too_few_of_a_quick_device_cannot_tell_and_one_of_a_slow_one_can() -> None:
+    # The last stretch has just begun: one reading of a scale that makes fifteen.
+    readings = [1000.0] * 15 + [1300.0]
+    assert [one.value for one in thinned(list(range(16)), readings, 15.0, 12.0)] == [1000.0]
+    slow = thinned([0.0, 60.0, 120.0], [1000.0, 970.0, 940.0], 15.0, 12.0)
+    assert [one.value for one in slow] == [1000.0, 970.0, 940.0]
 
 
 def test_nothing_is_nothing() -> None:
