@@ -49,8 +49,9 @@ OUTLIER_SD = 4.0
 MOST_POINTS = 60
 
 #: The rule of the next look: chance of having gone further than this share of the volume past the mark; at
-#: least and at most so many minutes, and this share of the contents away (common practice).
-LOOK_CHANCE, LOOK_SHARE = 0.10, 0.03
+#: least and at most so many minutes, and this share of the contents away. Common practice asks for less than
+#: one in ten; a batch has three or four looks, so one look may use up a third of that (modelling choice).
+LOOK_CHANCE, LOOK_SHARE = 0.03, 0.03
 LEAST_LOOK_MIN, LONGEST_LOOK_MIN = 1.0, 10.0
 
 #: A ruler that cannot tell this many of its errors from what is left to lose is no longer any use.
@@ -412,7 +413,7 @@ class Fit:
         """Minutes from the last look until the next.
 
         The latest moment at which the chance of having gone more than ``over_kj`` past ``target_kj`` is
-        below a tenth, at least a minute and ``share_kj`` away, at most ten minutes.
+        below :data:`LOOK_CHANCE`, at least a minute and ``share_kj`` away, at most ten minutes.
         """
         minutes = self._ahead(target_kj + over_kj)
         chance = np.maximum.accumulate(self.chance_past(target_kj + over_kj, minutes))
