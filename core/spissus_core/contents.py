@@ -122,11 +122,6 @@ class Contents:
         )  # fmt: skip
 
     @property
-    def acid_g_l(self) -> float:
-        """Titratable acid, volatile and not, as tartaric, g/L."""
-        return 1000.0 * (self.acid + self.acetic) / self.liquid_ml
-
-    @property
     def fat_ml(self) -> float:
         """Volume at 20 °C of the floating fat, mL."""
         return self.fat_free * SPECIFIC_VOLUME_ML_G["fat_free"]

@@ -478,10 +478,6 @@ class Progress:
             out.append(Standing(at, liquid, self.path.mass_g(spent.best - self.window.spent_kj)))
         return out
 
-    def liquid_at(self, at: datetime) -> Estimate:
-        """Liquid in the pot at a time, mL, with its 80 % interval."""
-        return self.course([at])[0].liquid_ml
-
     def outlook(self, stop_ml: float) -> Outlook | None:
         """When it will be down to ``stop_ml`` mL, and when to look; None while the heat is off."""
         if not self.window.heating:

@@ -304,7 +304,7 @@ def test_where_the_pot_is_now_is_foretold_between_readings() -> None:
     ahead = known(story(*falling(5, 10, 15)))
     pot = story(*falling(5, 10, 15)).pot
     assert pot is not None
-    now, later = (ahead.liquid_at(EVENING + timedelta(minutes=m)) for m in (15, 20))
+    now, later = (one.liquid_ml for one in ahead.course([EVENING + timedelta(minutes=m) for m in (15, 20)]))
     assert now.best == pytest.approx(pot.contents.liquid_ml, rel=0.01)
     assert now.best - later.best == pytest.approx(5 * 27.0, rel=0.1)
     assert later.high - later.low > now.high - now.low

@@ -70,7 +70,6 @@ def test_the_stream_is_for_members_only() -> None:
 
 @pytest.mark.django_db(transaction=True)
 def test_an_event_is_announced_when_it_is_committed() -> None:
-
     cook = person("herald")
     batch = cook.start()
     with connection.cursor() as cursor:

@@ -30,6 +30,7 @@ export function CoolingCurve({ readings, forecast, limits, from, clock }: Props)
     .x((p) => x(p.at))
     .y((p) => y(p.celsius))
     .curve(curveMonotoneX)
+  const tight = (by: number) => x(by) - M.left < 150
   const hours = Array.from({ length: 7 }, (_, i) => from + i * HOUR).filter((at) => at <= last)
   return (
     <div ref={ref} className="min-w-0">
@@ -47,11 +48,12 @@ export function CoolingCurve({ readings, forecast, limits, from, clock }: Props)
             {clock(at)}
           </text>
         ))}
-        {limits.map((limit) =>
+        {limits.map((limit, i) =>
           limit.by === null ? null : (
             <g key={limit.celsius}>
               <path d={`M${x(limit.by)},${M.top}V${y(limit.celsius)}h14`} stroke="var(--heat)" strokeWidth="3" fill="none" />
-              <text x={x(limit.by) - 8} y={M.top + 16} textAnchor="end" fontSize="15" fontWeight="700" fill="var(--heat)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
+              {/* One below the other, and past its gate where there is no room before it. */}
+              <text x={x(limit.by) + (tight(limit.by) ? 8 : -8)} y={M.top + 16 + 20 * i} textAnchor={tight(limit.by) ? 'start' : 'end'} fontSize="15" fontWeight="700" fill="var(--heat)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
                 {limit.label} by {clock(limit.by)}
               </text>
             </g>
