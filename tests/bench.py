@@ -135,7 +135,7 @@ def over_http(site: Site) -> None:
     cook = Visitor(site)
     batches = json.loads(cook.call("GET", "/api/v1/batches"))["items"]
     batch = next(b["id"] for b in batches if b["name"].startswith("Pork"))
-    empty = timed(lambda: cook.call("GET", "/api/v1/ping"), 300)
+    empty = timed(lambda: cook.call("GET", "/api/v1/health"), 300)
     session = timed(lambda: cook.call("GET", "/api/v1/session"), 300)
     routes = timed(lambda: cook.call("POST", f"/api/v1/batches/{batch}/routes", WANTED), 300)
     whole = timed(lambda: cook.call("GET", f"/api/v1/batches/{batch}"), 300)

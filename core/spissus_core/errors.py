@@ -15,6 +15,13 @@ class SpissusError(ValueError):
         self.message = message
 
 
+class SetAsideError(SpissusError):
+    """An event that cannot be worked out, whatever the reason: it is left out and everything else goes on."""
+
+    def __init__(self, message: str) -> None:
+        super().__init__("kind", message)
+
+
 class QuantityError(SpissusError):
     """An amount that cannot be read, or lies outside what a kitchen can hold."""
 

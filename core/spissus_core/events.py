@@ -10,13 +10,22 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, model_validator
+from pydantic import (
+    AwareDatetime,
+    BaseModel,
+    ConfigDict,
+    Field,
+    TypeAdapter,
+    ValidationError,
+    ValidationInfo,
+    model_validator,
+)
 
 from . import heating
 from .cooling import FRIDGE_C
-from .errors import QuantityError
+from .errors import QuantityError, SpissusError
 from .fat import USUAL_REST_G_PER_100_ML, SkimWay
-from .fields import Celsius, MassG, Name, Percent, Remark, VolumeMl
+from .fields import SHELF, Celsius, MassG, Name, Percent, Remark, VolumeMl, on_the_shelf
 from .heating import HeatSetting
 from .ingredients import Ingredient, ingredient
 from .intake import StrainedLiquid
@@ -46,8 +55,8 @@ class Started(_Payload):
     liquid: StrainedLiquid
 
 
-#: A ceiling below this is a slip of the finger, % by weight. Modelling choice.
-LEAST_CEILING_PERCENT = 0.05
+#: A ceiling below this is a slip of the finger, % by weight; so is less sauce than this, mL. Modelling choices.
+LEAST_CEILING_PERCENT, LEAST_SAUCE_ML = 0.05, 1.0
 
 
 class Wanted(_Payload):
@@ -67,13 +76,16 @@ class Wanted(_Payload):
     fat_g_per_100_ml: Annotated[float, Field(ge=0, le=30)] = USUAL_REST_G_PER_100_ML
 
     @model_validator(mode="after")
-    def _an_amount(self) -> Wanted:
+    def _an_amount(self, info: ValidationInfo) -> Wanted:
         if self.volume_ml is None and (self.portions is None or self.portion_ml is None):
             raise QuantityError("volume_ml", "Say how much sauce: a volume, or portions and their size.")
         if self.volume_ml is not None and self.portions is not None and self.portion_ml is not None:
             raise QuantityError("volume_ml", "Give a volume, or portions and their size, not both.")
-        if self.amount_ml <= 0.0:
-            raise QuantityError("volume_ml", "The amount of sauce must be more than nothing.")
+        if on_the_shelf(info):
+            return self
+        if self.amount_ml < LEAST_SAUCE_ML:
+            field = "volume_ml" if self.volume_ml is not None else "portion_ml"
+            raise QuantityError(field, "The amount of sauce must be more than nothing.")
         if self.ceiling_percent < LEAST_CEILING_PERCENT:
             raise QuantityError("ceiling_percent", "No sauce is that bland: most kitchens call 1.3 % too salty.")
         if self.ceiling_percent < self.salt_percent:
@@ -179,7 +191,7 @@ class Heated(HeatSetting):
     @property
     def setting(self) -> HeatSetting:
         """The setting alone."""
-        return HeatSetting(heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c)
+        return HeatSetting.model_construct(heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c)
 
 
 class Moved(_Payload):
@@ -296,6 +308,14 @@ class Finished(_Payload):
     yield_ml: VolumeMl | None = None
 
 
+class Dated(_Payload):
+    """When another event happened after all: its clock was wrong, or it was recorded later."""
+
+    kind: Literal["dated"] = "dated"
+    event: UUID
+    at: AwareDatetime
+
+
 class Struck(_Payload):
     """Another event is taken back. Striking a strike brings the event back."""
 
@@ -326,6 +346,7 @@ Payload = Annotated[
     | Tested
     | Noted
     | Finished
+    | Dated
     | Struck,
     Field(discriminator="kind"),
 ]
@@ -333,13 +354,45 @@ Payload = Annotated[
 payload_adapter: TypeAdapter[Payload] = TypeAdapter(Payload)
 
 
+class Unread(BaseModel):
+    """What was recorded and cannot be read: it stands in the log with the reason, and changes nothing."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: str
+    why: str
+
+
+def recorded(payload: object) -> Payload | Unread:
+    """A payload as it was recorded, however long ago; never an error.
+
+    Fields that are not known any more are passed over, and amounts that today's rules would not take
+    are kept. What cannot be read all the same is :class:`Unread`.
+    """
+    try:
+        return payload_adapter.validate_python(payload, extra="ignore", context=dict(SHELF))
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = ".".join(str(part) for part in first["loc"][1:])
+        why = f"{where}: {first['msg']}" if where else str(first["msg"])
+    except (SpissusError, RecursionError, ArithmeticError) as error:
+        why = str(error) or type(error).__name__
+    kind = payload.get("kind") if isinstance(payload, dict) else None
+    return Unread(kind=str(kind)[:40] if isinstance(kind, str) else "unknown", why=why[:300])
+
+
 class Event(BaseModel):
-    """A payload with its identity, place in the log and time; ``device`` is what read it by itself."""
+    """A payload with its identity, place in the log and time.
+
+    ``device`` is what read it by itself. ``told`` is the time it came with, where that cannot be (a dead
+    clock) and ``at`` is when it arrived.
+    """
 
     model_config = ConfigDict(frozen=True)
 
     id: UUID
     seq: int
     at: datetime
-    payload: Payload
+    payload: Payload | Unread
     device: str | None = None
+    told: datetime | None = None

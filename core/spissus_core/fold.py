@@ -1,12 +1,13 @@
 """From what happened to what is in the pot.
 
 :func:`fold` runs through the events of a batch in order of time and returns the timeline of pots.
-It never fails on a recorded event: what it cannot apply it leaves out and says why.
+It never fails on a recorded event: what it cannot apply it leaves out, by itself, and says why.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Literal
@@ -16,7 +17,7 @@ from . import events as ev
 from .body import Body, body_of
 from .contents import SPECIFIC_VOLUME_ML_G, Contents
 from .cooling import Reading
-from .errors import MeasurementError, SpissusError
+from .errors import MeasurementError, SetAsideError, SpissusError
 from .estimate import Estimate
 from .evaporation import boiled_to_mass, boiled_to_volume
 from .fat import LIFTS_BELOW_C, WAYS, boiled_dry, ice_needed_g, rest_g, skimmed
@@ -152,7 +153,11 @@ class Pot:
 
 @dataclass(frozen=True, slots=True)
 class Moment:
-    """One event and the pot after it. ``problem`` says why an event could not be applied."""
+    """One event and the pot after it.
+
+    ``problem`` says why an event could not be applied: it contradicts what is in the pot, or, where it is
+    :class:`.SetAsideError`, it cannot be read or worked out at all.
+    """
 
     event: ev.Event
     pot: Pot | None
@@ -219,18 +224,60 @@ def struck_ids(log: Iterable[ev.Event]) -> frozenset[UUID]:
     return frozenset(out)
 
 
-def fold(log: Iterable[ev.Event]) -> Timeline:
+def _placed(log: Iterable[ev.Event], struck: frozenset[UUID]) -> list[ev.Event]:
+    """The events in order of time, each where the newest word on it says it belongs."""
+    log = list(log)
+    said = [e for e in log if isinstance(e.payload, ev.Dated) and e.id not in struck]
+    if said:
+        when = {e.payload.event: e.payload.at for e in sorted(said, key=lambda e: e.seq)}  # type: ignore[union-attr]
+        log = [e.model_copy(update={"at": when[e.id], "told": None}) if e.id in when else e for e in log]
+    return sorted(log, key=lambda e: (e.at, e.seq))
+
+
+def _first_pot(starts: Sequence[ev.Event], left_out: dict[UUID, SpissusError]) -> tuple[ev.Started | None, Pot | None]:
+    """The newest start that can be worked out, and its pot; why others cannot goes into ``left_out``."""
+    for event in sorted(starts, key=lambda e: e.seq, reverse=True):
+        if event.id in left_out:
+            continue
+        assert isinstance(event.payload, ev.Started)
+        try:
+            return event.payload, _begin(event.payload)
+        except SpissusError as error:
+            left_out[event.id] = error
+        except Exception as error:  # whatever it is, it must not take the batch with it
+            left_out[event.id] = unworkable(error)
+    return None, None
+
+
+def unworkable(error: Exception) -> SetAsideError:
+    """What is said of an event, or a part of the page, that fails for no reason a cook could know."""
+    why = f"{type(error).__name__}: {str(error)[:160]}".rstrip(": ")
+    return SetAsideError(f"This cannot be worked out ({why}).")
+
+
+#: A pot of more than this is no pot, g; it is only there so that nothing that follows can overflow.
+MOST_G = 1e7
+
+
+def _sound(pot: Pot) -> Pot:
+    """The pot, if everything else can be worked out from its masses. Raises ValueError."""
+    if not (math.isfinite(pot.contents.mass_g) and 0.0 < pot.contents.liquid_g < MOST_G and pot.contents.water > 0.0):
+        raise ValueError("no pot can hold that")
+    return pot
+
+
+def fold(log: Iterable[ev.Event], aside: Mapping[UUID, SpissusError] | None = None) -> Timeline:
     """Run through the events of one batch, in order of time, then of number.
 
     The order in which they were recorded does not matter. The newest ``started`` that stands is the
-    start, and everything else is applied to it.
+    start, and everything else is applied to it. Events in ``aside`` are left out for the reason given.
     """
-    ordered = sorted(log, key=lambda e: (e.at, e.seq))
-    struck = struck_ids(ordered)
+    log = list(log)
+    struck = struck_ids(log)
+    ordered = _placed(log, struck)
+    left_out = dict(aside or {})
     starts = [e for e in ordered if isinstance(e.payload, ev.Started) and e.id not in struck]
-    newest = max(starts, key=lambda e: e.seq, default=None)
-    started = newest.payload if newest and isinstance(newest.payload, ev.Started) else None
-    pot = _begin(started) if started else None
+    started, pot = _first_pot(starts, left_out)
     begun = False
     moments: list[Moment] = []
     wanted: ev.Wanted | None = None
@@ -245,8 +292,12 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
         if event.id in struck:
             moments.append(Moment(event, pot if begun else None, struck=True))
             continue
-        problem = None
-        if isinstance(happened, ev.Wanted):
+        problem = left_out.get(event.id)
+        if problem is not None:
+            pass
+        elif isinstance(happened, ev.Unread):
+            problem = SetAsideError(f"This entry cannot be read any more ({happened.why}).")
+        elif isinstance(happened, ev.Wanted):
             wanted = happened
         elif isinstance(happened, ev.Chosen):
             chosen = happened
@@ -257,9 +308,11 @@ def fold(log: Iterable[ev.Event]) -> Timeline:
         elif pot is not None and not isinstance(happened, _TELLS_ONLY):
             before = pot
             try:
-                pot = _applied(pot, happened)
+                pot = _sound(_applied(pot, happened))
             except SpissusError as error:
                 problem = error
+            except Exception as error:  # whatever it is, it must not take the batch with it
+                problem = unworkable(error)
             else:
                 if isinstance(happened, ev.Skimmed) and happened.kept:
                     kept_fat_g += before.contents.fat_free - pot.contents.fat_free
@@ -282,7 +335,7 @@ def _ends_cooling(happened: object) -> bool:
 
 
 #: Events that say something and leave the pot as it is.
-_TELLS_ONLY = (ev.Started, ev.Noted, ev.Struck, ev.Probed, ev.Seen)
+_TELLS_ONLY = (ev.Started, ev.Noted, ev.Struck, ev.Dated, ev.Probed, ev.Seen)
 
 
 def _forget_verdicts(verdicts: dict[str, str | None], happened: object) -> None:

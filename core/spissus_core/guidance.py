@@ -18,7 +18,7 @@ from .thickeners import FIRST_SHARE as FIRST_THICKENER
 
 ActKind = Literal[
     "start", "cool", "want", "choose", "skim", "heat", "boil", "let_down", "thicken", "test_body", "salt", "test_salt",
-    "finish", "done",
+    "finish", "done", "alone",
 ]  # fmt: skip
 
 #: A pot within this share of its mark is there: no measurement tells the difference.

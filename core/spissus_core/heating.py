@@ -102,7 +102,7 @@ class Power:
 
 
 def power(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> Power | None:
-    """Heat into vapour from one pan on one burner; None where the heat is off.
+    """Heat into vapour from one pan on one burner; None where the heat is off, or drives nothing out.
 
     Boiling: the burner's net power. Simmering: what the surface lets go, never more than the burner
     gives. In an oven: the heat that passes from its air. A cover keeps most of it in. What was learned
@@ -110,6 +110,15 @@ def power(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> Po
     """
     if setting.heat == "off":
         return None
+    found = _driven(pan, burner, setting, depth_mm)
+    return found if found.steam_g_min >= LEAST_STEAM_G_MIN else None
+
+
+#: Less steam than this is no heating: an oven below the boil, g/min. Modelling choice.
+LEAST_STEAM_G_MIN = 0.05
+
+
+def _driven(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> Power:
     cover = COVERS[setting.cover].best
     known = next((rate for rate in burner.learned if rate.heat == setting.heat), None)
     if setting.heat == "boil":

@@ -25,7 +25,7 @@ _STAGE_OF: dict[str, Stage] = {
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
     "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "salt": "season",
-    "test_salt": "season", "finish": "serve", "done": "serve",
+    "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
 }  # fmt: skip
 
 

@@ -172,6 +172,9 @@ def window_of(timeline: Timeline) -> Window | None:
     )  # fmt: skip
 
 
+#: A heat changed by more than this is another heat: nothing is carried over. Modelling choice.
+MOST_FACTOR = 30.0
+
 _COUNTS_AS_A_LOOK = (
     ev.Started, ev.Chosen, ev.Skimmed, ev.Read, ev.Added, ev.Drawn, ev.Returned, ev.Solids, ev.Heated, ev.Moved,
     ev.Split, ev.Rejoined,
@@ -182,8 +185,10 @@ def _heated(found: _Open | None, pot: Pot, happened: ev.Heated, at: datetime, be
     if found is None or happened.heat not in ("off", found.setting.heat):
         return _begin(before or pot, happened.setting, at)
     strength = power_of(pot, happened.setting)
-    minute = (at - found.began).total_seconds() / 60.0
-    found.steps.append((minute, strength.kj_min / found.power.kj_min if strength else 0.0))
+    factor = strength.kj_min / found.power.kj_min if strength else 0.0
+    if factor > MOST_FACTOR or 0.0 < factor < 1.0 / MOST_FACTOR:
+        return _begin(pot, happened.setting, at, warm=False)
+    found.steps.append(((at - found.began).total_seconds() / 60.0, factor))
     return found
 
 

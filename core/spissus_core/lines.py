@@ -320,6 +320,16 @@ _DRESSING = re.compile(
 
 
 def _share(found: re.Match[str]) -> float:
+    """The share that a phrase names. Raises QuantityError for none at all."""
+    share = _named_share(found)
+    if not 0.0 < share <= 1.0:
+        raise QuantityError(
+            "share", f"“{found.group().strip(' ,;')}” leaves nothing to count with. Write reduced to 1/4."
+        )
+    return share
+
+
+def _named_share(found: re.Match[str]) -> float:
     text = found.group("share").lower().strip()
     if text in _SHARE_WORDS:
         return _SHARE_WORDS[text]
@@ -335,6 +345,10 @@ def _uses(text: str) -> tuple[str, Use, float | None, float]:
     if found := _REDUCED.search(text):
         share = _share(found)
         left = 1.0 - share if found.group("way").lower() == "by" else share
+        if left <= 0.0:
+            raise QuantityError(
+                "share", "Boiled away to nothing, it does not count. Write reduced by 3/4, or leave it."
+            )
         use, text = "reduced", text[: found.start()] + text[found.end() :]
     elif found := _LEAVE.search(text):
         use, left, text = "reduced", _share(found), text[: found.start()] + text[found.end() :]
@@ -354,7 +368,7 @@ _LEADING = re.compile(r"^(?:the|your)\s+", re.I)
 # -- lines and lists ------------------------------------------------------------------------------
 
 _PARTS = re.compile(
-    r"(?P<a>\d+(?:[.,]\d+)?)\s*parts?\s+(?:of\s+)?(?P<first>[^\d,;]+?)\s+(?:to|and|:)\s+(?P<b>\d+(?:[.,]\d+)?)\s*(?:parts?)?\s*"
+    r"(?P<a>\d{1,4}(?:[.,]\d{1,4})?)\s*parts?\s+(?:of\s+)?(?P<first>[^\d,;]+?)\s+(?:to|and|:)\s+(?P<b>\d{1,4}(?:[.,]\d{1,4})?)\s*(?:parts?)?\s*"
     r"(?:of\s+)?(?P<second>[^\d,;]+?)\s*[,;]\s*(?P<total>.+?)(?:\s+(?:in all|in total|altogether|all told))?$",
     re.I,
 )
@@ -608,7 +622,7 @@ def _and_a_half(text: str) -> str:
         whole = NUMBER_WORDS[word] if word in NUMBER_WORDS else float(word)
         return f"{whole + part:g} {unit}".strip()
 
-    number = r"(?P<word>\d+|" + "|".join(w for w in NUMBER_WORDS if w not in parts) + ")"
+    number = r"(?P<word>\d{1,6}|" + "|".join(w for w in NUMBER_WORDS if w not in parts) + ")"
     part = r"and a (?P<part>half|quarter|third)"
     text = re.sub(rf"\b{number} {part}\b", figures, text, flags=re.I)
     return re.sub(rf"\b{number} (?P<unit>[^\W\d_]+) {part}\b", figures, text, flags=re.I)
@@ -627,7 +641,7 @@ def _clause(said: ReadSentence, clause: str) -> ReadSentence:
         out = replace(out, hot=False)
     if re.search(r"\b(?:fat|grease|oil)\b", low):
         return _fat_clause(out, low)
-    meter = re.search(r"(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent)", low)
+    meter = re.search(r"(?<!\d)(\d{1,3}(?:[.,]\d{1,6})?)\s*(?:%|per ?cent)", low)
     if meter:
         return replace(out, percent=float(meter.group(1).replace(",", ".")))
     for stock, pattern in _STOCKS:

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator
 
 from .errors import MeasurementError, QuantityError
-from .fields import NUMBER_OR_TEXT, Accepts, read_amount
+from .fields import Accepts, number_or_text, on_the_shelf, read_amount
 from .quantities import show_mass, show_volume
 from .vessels import Pan
 from .water import HOT_EXPANSION
@@ -41,7 +41,7 @@ class Measured(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     method: Method
-    value: Annotated[float, NUMBER_OR_TEXT]
+    value: Annotated[float, number_or_text(1.0, 160_000.0)]
     hot: bool = True
 
     @field_validator("value", mode="before")
@@ -49,7 +49,7 @@ class Measured(BaseModel):
     def _read_value(cls, value: object, info: ValidationInfo) -> float:
         if "method" not in info.data:
             raise QuantityError("value", "Say whether this is a jug, a dip, a scale or a guess.")
-        return read_amount(value, _READS[info.data["method"]])
+        return read_amount(value, _READS[info.data["method"]], recorded=on_the_shelf(info))
 
     @property
     def expansion(self) -> float:

@@ -108,6 +108,11 @@ _EXAMPLES = {
     "percent": "0.6 %",
     "time": "2 1/2 h or 40 min",
 }
+#: More characters than one amount takes, and more digits than any figure of a kitchen has.
+LONGEST_AMOUNT, MOST_DIGITS = 60, 12
+#: Smaller than anything a kitchen tells from nothing, in any unit: a slip, not an amount.
+LEAST = 1e-6
+
 _NOUNS = {
     "volume": "volume", "mass": "weight", "length": "depth", "temperature": "temperature",
     "percent": "percentage", "time": "time",
@@ -139,7 +144,7 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
     example = _EXAMPLES[dimension]
     if not cleaned:
         raise QuantityError(field, f"Write an amount, for example {example}.")
-    if len(cleaned) > 60:
+    if len(cleaned) > LONGEST_AMOUNT:
         raise QuantityError(field, f"That is too long for one amount. Write it as {example}.")
     sign = 1.0
     if cleaned[0] in "-−–":
@@ -198,7 +203,7 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
     if word.lower() in NUMBER_WORDS:
         return NUMBER_WORDS[word.lower()], rest
     grouped = GROUPED.match(text)
-    if grouped:
+    if grouped and len(grouped.group()) <= 2 * MOST_DIGITS:
         return float(grouped.group().replace(" ", "").replace(",", ".")), text[grouped.end() :]
     match = NUMBER.match(text)
     if match is None:
@@ -207,6 +212,8 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
     if re.match(r"[.,/⁄\d]|e[+-]?\d", rest.strip(), re.I):
         raise QuantityError(field, f"“{text}” cannot be read as one number. Write it as {example}.")
     got = match.groupdict()
+    if any(len(digits) > MOST_DIGITS for digits in re.findall(r"\d+", match.group())):
+        raise QuantityError(field, f"“{match.group()[:40]}” is more than any kitchen holds. Write it as {example}.")
     if got["vulgar"]:
         return int(got["whole"]) + float(_VULGAR[got["vulgar"]]), rest
     if got["only"]:
@@ -220,8 +227,6 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
     if re.fullmatch(r"[1-9]\d{0,2},\d{3}", decimal):
         plain, point = decimal.replace(",", ""), decimal.replace(",", ".")
         raise QuantityError(field, f"“{decimal}” can be read two ways. Write {plain} or {point}.")
-    if len(decimal) > 12:
-        raise QuantityError(field, f"“{decimal}” is more than any kitchen holds. Write it as {example}.")
     return float(decimal.replace(",", ".")), rest
 
 
@@ -230,8 +235,11 @@ def within(value: float, low: float, high: float, *, field: str, what: str, unit
 
     Raises
     ------
-    QuantityError : it does not; the sentence names the accepted range.
+    QuantityError : it does not; the sentence names the accepted range. Neither is less than a
+        millionth taken that is not nothing: nobody measures that.
     """
+    if 0.0 < abs(value) < LEAST:
+        raise QuantityError(field, f"{what} of less than {LEAST:f} {unit} cannot be measured. Write 0 for nothing.")
     if not math.isfinite(value) or not low <= value <= high:
         raise QuantityError(field, f"{what} must lie between {low:g} and {high:g} {unit}; this is {value:g} {unit}.")
     return value

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import base64
-import json
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID, uuid4
 
 from django.db.models import Q
@@ -16,12 +15,12 @@ from kitchens.api import PanShape
 from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec
 from larder.services import own_ingredients
 from ninja import Router
-from ninja.errors import HttpError
 from ninja.security import SessionAuth
+from pydantic import Field
 from spissus_core import events as ev
+from spissus_core.board import Board
 from spissus_core.errors import SpissusError
-from spissus_core.fold import fold
-from spissus_core.guidance import next_act
+from spissus_core.fold import Pot, fold
 from spissus_core.ingredients import ingredient
 from spissus_core.intake import strained_liquid
 from spissus_core.journey import journey
@@ -36,6 +35,8 @@ from .models import Batch
 router = Router(auth=SessionAuth(), tags=["batches"])
 
 PAGE = 30
+
+Cursor = Annotated[str, Field(max_length=200)]
 
 
 def _started(member: Member, start: sc.StartedIn) -> ev.Started:
@@ -83,9 +84,14 @@ def _payload(member: Member, payload: sc.PayloadIn) -> ev.Payload:
 
 
 def _not_ahead(at: datetime) -> datetime:
-    """A time with its zone, not later than now: a page's clock may run ahead."""
-    if at.tzinfo is None:
-        raise SpissusError("at", "A time needs its zone.")
+    """A time in UTC, not later than now: a page's clock may run ahead.
+
+    The first and the last day of the calendar may not exist in UTC; they are as good as its ends.
+    """
+    try:
+        at = at.astimezone(UTC)
+    except OverflowError:
+        at = datetime(1 if at.year == 1 else 9999, 1, 1, tzinfo=UTC)
     return min(at, datetime.now(UTC))
 
 
@@ -93,8 +99,9 @@ def _not_ahead(at: datetime) -> datetime:
 def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
     started = _started(member_of(request), data)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
+    if timeline.pot is None:
+        raise timeline.moments[0].problem or SpissusError("liquid", "This start cannot be worked out.")
     strained = strained_liquid(started.pan, started.liquid)
-    assert timeline.pot is not None
     return sc.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
         pot=presenter.pot_out(timeline.pot),
@@ -138,7 +145,7 @@ def preview_concentrate(request: HttpRequest, data: sc.ConcentrateIn) -> sc.Conc
 
 
 @router.get("/batches", response=sc.BatchPage, summary="Batches, newest first")
-def list_batches(request: HttpRequest, cursor: str = "") -> sc.BatchPage:
+def list_batches(request: HttpRequest, cursor: Cursor = "") -> sc.BatchPage:
     found = Batch.objects.filter(kitchen=member_of(request).kitchen)
     if cursor:
         at, last = _read_cursor(cursor)
@@ -152,67 +159,70 @@ def list_batches(request: HttpRequest, cursor: str = "") -> sc.BatchPage:
 
 
 def _cursor(batch: Batch) -> str:
-    return base64.urlsafe_b64encode(json.dumps([batch.created_at.isoformat(), str(batch.id)]).encode()).decode()
+    return base64.urlsafe_b64encode(f"{batch.created_at.isoformat()} {batch.id}".encode()).decode()
 
 
 def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
     try:
-        at, last = json.loads(base64.urlsafe_b64decode(cursor.encode()))
-        return datetime.fromisoformat(at), UUID(last)
-    except (ValueError, TypeError):
-        raise HttpError(422, "This is not a place in the list. Start from its first page.") from None
+        at, last = base64.urlsafe_b64decode(cursor.encode()).decode().split(" ")
+        return datetime.fromisoformat(at).astimezone(UTC), UUID(last)
+    except (ValueError, OverflowError):
+        raise SpissusError("cursor", "This is not a place in the list. Start from its first page.") from None
 
 
 @router.post("/batches", response=sc.BatchOut, summary="Start a batch")
 def start(request: HttpRequest, data: sc.StartIn) -> sc.BatchOut:
     member = member_of(request)
-    batch = services.start_batch(
+    return services.start_batch(
         member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at),
         started=_started(member, data.start),
     )  # fmt: skip
-    return presenter.batch_out(batch, fold(services.log_of(batch)))
 
 
 @router.get("/batches/{batch_id}", response=sc.BatchOut, summary="A batch as it stands")
 def read(request: HttpRequest, batch_id: UUID) -> sc.BatchOut:
     batch = services.batch_of(member_of(request), batch_id)
-    return presenter.batch_out(batch, fold(services.log_of(batch)))
+    return presenter.batch_out(batch, Board(services.log_of(batch)))
 
 
 @router.post("/batches/{batch_id}/events", response=sc.BatchOut, summary="Record an event")
 def append(request: HttpRequest, batch_id: UUID, data: sc.EventIn) -> sc.BatchOut:
     member = member_of(request)
     payload = _payload(member, data.payload)
-    timeline = services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), payload=payload)
-    return presenter.batch_out(services.batch_of(member, batch_id), timeline)
+    return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), payload=payload)
 
 
 @router.post("/batches/{batch_id}/routes", response=sc.RoutesOut, summary="Ways to a sauce; nothing is saved")
 def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOut:
-    batch = services.batch_of(member_of(request), batch_id)
-    timeline = fold(services.log_of(batch))
-    assert timeline.pot is not None
-    solved = solve_routes(timeline.pot, data, agreed=timeline.wanted)
-    return presenter.routes_out(timeline.pot, data, solved, trade(timeline.pot, data))
+    board, pot = _potted(services.batch_of(member_of(request), batch_id))
+    solved = solve_routes(pot, data, agreed=board.timeline.wanted)
+    return presenter.routes_out(pot, data, solved, trade(pot, data))
+
+
+def _potted(batch: Batch) -> tuple[Board, Pot]:
+    """A batch whose pot is known. Raises SpissusError where its start cannot be read."""
+    board = Board(services.log_of(batch))
+    if board.timeline.pot is None:
+        raise SpissusError("start", "The start of this batch cannot be read. Say first what is in the pot.")
+    return board, board.timeline.pot
 
 
 @router.post("/batches/{batch_id}/pans", response=sc.PansOut, summary="Which pan, how hot; nothing is saved")
 def pans(request: HttpRequest, batch_id: UUID, data: sc.PansIn) -> sc.PansOut:
     member = member_of(request)
-    timeline = fold(services.log_of(services.batch_of(member, batch_id)))
+    board, _ = _potted(services.batch_of(member, batch_id))
     rows = [row for row in kitchen_pairs(member.kitchen.pk) if data.burner_id in (None, row.burner_id)]
-    return presenter.pans_out(timeline, rows, data)
+    return presenter.pans_out(board.timeline, rows, data)
 
 
 @router.get("/batches/{batch_id}/skewer.{kind}", summary="The skewer with this batch's marks, at true size")
 def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
     batch = services.batch_of(member_of(request), batch_id)
-    timeline = fold(services.log_of(batch))
-    assert timeline.pot is not None
-    marks = presenter.marks_out(timeline, next_act(timeline))
-    title = f"{batch.name}: {timeline.pot.pan.name}"
+    board, pot = _potted(batch)
+    marks = presenter.marks_out(board.timeline, board.act)
+    title = f"{batch.name}: {pot.pan.name}"
     words = [
         skewer.Mark(mark.depth.value, f"{presenter.MARK_WORDS[mark.kind]}: {getattr(mark.depth, units)}")
         for mark in marks
     ]
-    return skewer.response(kind, title, words, timeline.pot.pan.height_mm)
+    return skewer.response(kind, title, words, pot.pan.height_mm)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from kitchens.api import ShownOut
+from kitchens.shapes import ShownOut
 from spissus_core import events as ev
 from spissus_core.alcohol import strength_percent
 from spissus_core.braise import Braise, Estimated, Line, brings, reduced_note

@@ -2,24 +2,28 @@
 
 from __future__ import annotations
 
+import logging
 import math
 from collections import Counter
 from collections.abc import Sequence
+from dataclasses import dataclass
 
-from kitchens.api import PanShape, ShownOut
+from kitchens.api import PanShape
 from kitchens.services import Pair
+from kitchens.shapes import ShownOut
 from spissus_core import events as ev
+from spissus_core.board import Board
 from spissus_core.body import LADDER, Body
 from spissus_core.comparison import compared
 from spissus_core.contents import percent
+from spissus_core.errors import SetAsideError
 from spissus_core.estimate import Estimate
 from spissus_core.explanation import body_reason, notes, reasons
 from spissus_core.fold import Pot, Timeline
 from spissus_core.guidance import Act, next_act, plan
 from spissus_core.heating import FULL_BOIL
-from spissus_core.intake import strained_liquid
-from spissus_core.journey import Stretch, journey, stage_of, tone
-from spissus_core.learning import Outlook, Progress, power_of, progress
+from spissus_core.journey import Stretch, stage_of, tone
+from spissus_core.learning import Outlook, Progress, power_of
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.quantities import Reason, say, show_length, show_mass, show_minutes, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
@@ -30,7 +34,9 @@ from . import schemas as out
 from .intake import estimated_out, start_out
 from .models import Batch
 from .skimming import cooling_out, skim_out
-from .wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, rate_line, salt_amount
+from .wording import ALONE, carrier_amount, dry_amount, log_line, now_line, overdue_line, rate_line, salt_amount
+
+log = logging.getLogger(__name__)
 
 _NAMES = {
     "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
@@ -267,6 +273,9 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
     )
 
 
+_HEAT_UNKNOWN = out.HeatOut(heat="off", share=1.0, cover="open", told=False)
+
+
 def stretch_out(stretch: Stretch) -> out.StretchOut:
     return out.StretchOut(
         stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
@@ -291,61 +300,114 @@ def wanted_out(wanted: ev.Wanted) -> out.WantedOut:
     )
 
 
-def batch_out(batch: Batch, timeline: Timeline) -> out.BatchOut:
-    """Everything the page shows of one batch."""
-    pot = timeline.pot
-    started = timeline.started
-    assert pot is not None, "a batch begins with a start, which cannot be taken back"
-    assert started is not None
-    ahead = progress(timeline)
-    act, route = next_act(timeline, ahead), plan(timeline)
-    strained = strained_liquid(started.pan, started.liquid)
-    boiling = act.kind == "boil"
-    thickener = act.route.thickener if act.route and act.kind == "thicken" else None
+def batch_out(batch: Batch, board: Board) -> out.BatchOut:
+    """Everything the page shows of one batch. What cannot be worked out is missing, with its reason."""
+    timeline, part, act = board.timeline, board.part, board.act
+    pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
+    no_marks: list[out.MarkOut] = []
+    no_ribbon: list[out.StretchOut] = []
+    thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
+    whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
     return out.BatchOut(
         id=batch.id,
         name=batch.name,
         created_at=batch.created_at,
         last_seq=batch.last_seq,
         finished=timeline.finished is not None,
-        pan=PanShape(**pot.pan.model_dump()),
-        burner=pot.burner.name,
-        start=start_out(started),
-        pot=pot_out(pot),
-        marks=marks_out(timeline, act),
-        curve=curve_out(timeline, act, ahead),
-        heat=heat_out(timeline, ahead),
-        beside=None if pot.beside is None else pot.beside.pan.name,
+        pan=None if pot is None else PanShape(**pot.pan.model_dump()),
+        burner=None if pot is None else pot.burner.name,
+        start=None if started is None else part("start", lambda: start_out(started), None),
+        pot=whole,
+        marks=part("marks", lambda: marks_out(timeline, act), no_marks),
+        curve=None if pot is None else part("curve", lambda: curve_out(timeline, act, board.ahead), None)
+        or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
+        heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),
+        beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
         signs=[
             m.event.payload.sign
             for m in timeline.moments
             if not m.struck and isinstance(m.event.payload, ev.Seen)
         ],
-        ribbon=[stretch_out(s) for s in journey(timeline)],
-        wanted=None if timeline.wanted is None else wanted_out(timeline.wanted),
-        suggested=wanted_out(suggested(pot)),
+        ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
+        wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted), None),
+        suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
         chosen=None if timeline.chosen is None else timeline.chosen.route,
-        plan=None if route is None or timeline.wanted is None else route_out(pot, timeline.wanted, route),
-        act=out.ActOut(
-            kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
-            thickener=None if thickener is None else thickener.kind,
-            look_at=act.look_at,
-            overdue=out.SaidOut.of(overdue_line(act)) if boiling else None,
-            by=act.by,
-        ),
+        plan=part("plan", lambda: _plan_out(board), None),
+        act=part("words", lambda: _act_out(act, timeline), _ALONE),
         log=_log(timeline),
         devices=_devices(timeline),
-        skim=skim_out(timeline, pot, strained, route),
-        cooling=cooling_out(timeline),
-        estimated=None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
-        doubt=None if strained.doubt is None else out.SaidOut.of(strained.doubt),
-        served=_served(timeline, pot),
-        boil_cautions=list(boiling_cautions(pot.body)) if act.kind == "boil" else [],
-        serve_cautions=[
-            *alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS,
-        ],
+        skim=part("skim", lambda: _skim(board), None),
+        cooling=part("cooling", lambda: cooling_out(timeline), None),
+        estimated=thought.estimated,
+        doubt=thought.doubt,
+        served=None if pot is None else part("pot", lambda: _served(timeline, pot), None),
+        boil_cautions=list(boiling_cautions(pot.body)) if pot is not None and act.kind == "boil" else [],
+        serve_cautions=[] if pot is None else part(
+            "words", lambda: [*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS],
+            list(SERVING_CAUTIONS),
+        ),
         ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
+        # Last: by now every part has been asked for.
+        missing=_missing(batch, board),
     )  # fmt: skip
+
+
+def _missing(batch: Batch, board: Board) -> list[out.MissingOut]:
+    """What is missing, told in the server's log too: nothing of it is as it should be."""
+    for moment in board.timeline.moments:
+        if isinstance(moment.problem, SetAsideError):
+            log.warning("Batch %s: entry %s is set aside: %s", batch.pk, moment.event.id, moment.problem.message)
+    for part, error in board.missing.items():
+        log.warning("Batch %s goes without %s: %s", batch.pk, part, error.message)
+    return [out.MissingOut(part=part, why=error.message) for part, error in board.missing.items()]
+
+
+def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
+    thickener = act.route.thickener if act.route and act.kind == "thicken" else None
+    return out.ActOut(
+        kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
+        thickener=None if thickener is None else thickener.kind,
+        look_at=act.look_at,
+        overdue=out.SaidOut.of(overdue_line(act)) if act.kind == "boil" else None,
+        by=act.by,
+    )  # fmt: skip
+
+
+_ALONE = out.ActOut(
+    kind="alone", stage="strain", sentence=out.SaidOut.of(ALONE), look_at=None, overdue=None, by=None, amount=0.0,
+    thickener=None,
+)  # fmt: skip
+
+
+def _plan_out(board: Board) -> out.RouteOut | None:
+    pot, wanted, route = board.timeline.pot, board.timeline.wanted, board.route
+    return None if pot is None or wanted is None or route is None else route_out(pot, wanted, route)
+
+
+def _skim(board: Board) -> out.SkimOut | None:
+    pot, strained = board.timeline.pot, board.strained
+    return None if pot is None or strained is None else skim_out(board.timeline, pot, strained, board.route)
+
+
+@dataclass(frozen=True, slots=True)
+class _Thought:
+    """What the list says of the start, and what contradicts it."""
+
+    estimated: out.EstimatedOut | None
+    doubt: out.SaidOut | None
+
+
+_NOTHING_THOUGHT = _Thought(None, None)
+
+
+def _thought(board: Board) -> _Thought:
+    started, strained = board.timeline.started, board.strained
+    if started is None or strained is None:
+        return _NOTHING_THOUGHT
+    return _Thought(
+        None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
+        None if strained.doubt is None else out.SaidOut.of(strained.doubt),
+    )
 
 
 def _served(timeline: Timeline, pot: Pot) -> out.ServedOut:
@@ -364,9 +426,10 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
             seq=m.event.seq,
             at=m.event.at,
             kind=m.event.payload.kind,
-            text=out.SaidOut.of(log_line(m.event.payload)),
+            text=_said_of(m.event.payload),
             struck=m.struck,
             problem=None if m.problem is None else m.problem.message,
+            told=m.event.told,
             strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
             undoable=not m.struck and m.event.id != started and not isinstance(m.event.payload, ev.Struck),
         )
@@ -375,13 +438,21 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
     ]
 
 
+def _said_of(happened: ev.Payload | ev.Unread) -> out.SaidOut:
+    """What the log says of an event; for what cannot be put into words, its kind."""
+    try:
+        return out.SaidOut.of(log_line(happened))
+    except Exception:  # an entry without words is still an entry
+        return out.SaidOut(metric=f"({happened.kind})", us=f"({happened.kind})")
+
+
 def _devices(timeline: Timeline) -> list[out.DeviceReadOut]:
     """For each device that reads this pot, its newest reading, and whether it contradicts the ledger."""
     newest = {m.event.device: m for m in timeline.moments if m.event.device is not None}
     counts = Counter(m.event.device for m in timeline.moments if m.event.device is not None)
     return [
         out.DeviceReadOut(
-            name=name, at=m.event.at, text=out.SaidOut.of(log_line(m.event.payload)), count=counts[name],
+            name=name, at=m.event.at, text=_said_of(m.event.payload), count=counts[name],
             problem=None if m.problem is None else m.problem.message,
             reading=m.event.payload.measured.value if isinstance(m.event.payload, ev.Read) else None,
         )
@@ -392,11 +463,14 @@ def _devices(timeline: Timeline) -> list[out.DeviceReadOut]:
 def line_out(batch: Batch) -> out.BatchLine:
     """A batch in a list, from its summary alone."""
     s = batch.summary
+    known = "volume_ml" in s
     return out.BatchLine(
-        id=batch.id, name=batch.name, created_at=batch.created_at, finished=s["finished"], stage=s["stage"],
-        pan=s["pan"], volume=ShownOut.of(show_volume(s["volume_ml"])), start=ShownOut.of(show_volume(s["start_ml"])),
-        salt_percent=s["salt_percent"], body=s["body"], tone=s["tone"],
-        share=min(s["volume_ml"] / s["start_ml"], 1.0), look_at=s.get("look_at"),
+        id=batch.id, name=batch.name, created_at=batch.created_at, finished=s.get("finished", False),
+        stage=s.get("stage", "strain"), pan=s.get("pan"),
+        volume=ShownOut.of(show_volume(s["volume_ml"])) if known else None,
+        start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
+        salt_percent=s.get("salt_percent"), body=s.get("body"), tone=s.get("tone"),
+        share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None, look_at=s.get("look_at"),
     )  # fmt: skip
 
 

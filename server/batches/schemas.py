@@ -7,9 +7,11 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from kitchens.api import PanShape, ShownOut
-from pydantic import BaseModel, ConfigDict, Field
+from kitchens.api import PanShape
+from kitchens.shapes import Shape, ShownOut
+from pydantic import AwareDatetime, ConfigDict, Field
 from spissus_core import events as ev
+from spissus_core.board import Part
 from spissus_core.braise import Line
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import Cover
@@ -26,7 +28,7 @@ from spissus_core.seasoning import StockKind, Verdict
 from spissus_core.thickeners import ThickenerKind
 
 
-class SaidOut(BaseModel):
+class SaidOut(Shape):
     """A sentence in the words of either system of units."""
 
     metric: str
@@ -37,7 +39,7 @@ class SaidOut(BaseModel):
         return cls(metric=said.metric, us=said.us)
 
 
-class RangeOut(BaseModel):
+class RangeOut(Shape):
     """A value with its 80 % interval."""
 
     low: float
@@ -49,7 +51,7 @@ class RangeOut(BaseModel):
         return cls(low=estimate.low, best=estimate.best, high=estimate.high)
 
 
-class ReasonOut(BaseModel):
+class ReasonOut(Shape):
     """One line of the arithmetic behind a figure."""
 
     what: str
@@ -60,7 +62,7 @@ class ReasonOut(BaseModel):
         return cls(what=reason.what, how=SaidOut.of(reason.how))
 
 
-class BodyOut(BaseModel):
+class BodyOut(Shape):
     """Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing."""
 
     step: int
@@ -70,14 +72,14 @@ class BodyOut(BaseModel):
     position: float
 
 
-class ContentsRow(BaseModel):
+class ContentsRow(Shape):
     name: str
     mass: ShownOut
     percent: float
     how: SaidOut
 
 
-class MethodOut(BaseModel):
+class MethodOut(Shape):
     """A way to measure this pot, and how far it may be off."""
 
     method: Method
@@ -86,7 +88,7 @@ class MethodOut(BaseModel):
     usable: bool
 
 
-class PotOut(BaseModel):
+class PotOut(Shape):
     liquid: ShownOut
     depth: ShownOut
     fat: ShownOut
@@ -104,14 +106,14 @@ class PotOut(BaseModel):
     methods: list[MethodOut]
 
 
-class MarkOut(BaseModel):
+class MarkOut(Shape):
     """A mark on the skewer."""
 
     kind: Literal["start", "now", "stop", "ceiling"]
     depth: ShownOut
 
 
-class StretchOut(BaseModel):
+class StretchOut(Shape):
     """A stretch of the ribbon; see ``spissus_core.journey.Stretch``."""
 
     stage: Stage
@@ -129,7 +131,7 @@ class StretchOut(BaseModel):
     added: ShownOut
 
 
-class RouteOut(BaseModel):
+class RouteOut(Shape):
     kind: ev.RouteKind
     label: str
     feasible: bool
@@ -160,7 +162,7 @@ class RouteOut(BaseModel):
     reasons: list[ReasonOut]
 
 
-class TradeOut(BaseModel):
+class TradeOut(Shape):
     """One point of the trade between volume, thickener and salt."""
 
     volume: ShownOut
@@ -169,7 +171,7 @@ class TradeOut(BaseModel):
     corn_starch_g: float
 
 
-class RoutesOut(BaseModel):
+class RoutesOut(Shape):
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
@@ -179,7 +181,7 @@ class RoutesOut(BaseModel):
     most: ShownOut
 
 
-class WantedOut(BaseModel):
+class WantedOut(Shape):
     amount: ShownOut
     portions: int | None
     portion: ShownOut | None
@@ -189,7 +191,7 @@ class WantedOut(BaseModel):
     fat_g_per_100_ml: float
 
 
-class ActOut(BaseModel):
+class ActOut(Shape):
     """The next act: its sentence, and what answers it where one tap is enough.
 
     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
@@ -207,7 +209,9 @@ class ActOut(BaseModel):
     thickener: ThickenerKind | None
 
 
-class EntryOut(BaseModel):
+class EntryOut(Shape):
+    """An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived."""
+
     id: UUID
     seq: int
     at: datetime
@@ -217,9 +221,10 @@ class EntryOut(BaseModel):
     problem: str | None
     undoable: bool
     strikes: UUID | None
+    told: datetime | None
 
 
-class DeviceReadOut(BaseModel):
+class DeviceReadOut(Shape):
     """The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger."""
 
     name: str
@@ -230,7 +235,7 @@ class DeviceReadOut(BaseModel):
     reading: float | None
 
 
-class StepOut(BaseModel):
+class StepOut(Shape):
     """A step of the ladder of body."""
 
     index: int
@@ -238,7 +243,7 @@ class StepOut(BaseModel):
     does: str
 
 
-class CurvePoint(BaseModel):
+class CurvePoint(Shape):
     """A measurement of the liquid, with its standard error in mL."""
 
     at: datetime
@@ -246,7 +251,7 @@ class CurvePoint(BaseModel):
     error_ml: float
 
 
-class CoursePoint(BaseModel):
+class CoursePoint(Shape):
     """Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan."""
 
     at: datetime
@@ -257,7 +262,7 @@ class CoursePoint(BaseModel):
     gross: ShownOut | None
 
 
-class HeatOut(BaseModel):
+class HeatOut(Shape):
     """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed."""
 
     heat: Literal["off", "simmer", "boil", "oven"]
@@ -266,7 +271,7 @@ class HeatOut(BaseModel):
     told: bool
 
 
-class ArrivalOut(BaseModel):
+class ArrivalOut(Shape):
     """A time with its 80 % interval."""
 
     low: datetime
@@ -274,7 +279,7 @@ class ArrivalOut(BaseModel):
     high: datetime
 
 
-class CurveOut(BaseModel):
+class CurveOut(Shape):
     """The liquid over time, and when boiling on would bring it to the mark."""
 
     points: list[CurvePoint]
@@ -288,7 +293,7 @@ class CurveOut(BaseModel):
     course: list[CoursePoint]
 
 
-class SkimWayOut(BaseModel):
+class SkimWayOut(Shape):
     """A way to take the fat off this pot: what it leaves, takes with it and costs, or why it is barred."""
 
     way: SkimWay
@@ -306,7 +311,7 @@ class SkimWayOut(BaseModel):
     ice: ShownOut | None
 
 
-class SkimOut(BaseModel):
+class SkimOut(Shape):
     """Taking the fat off: the ways, how much is to stay, and what is to be known first."""
 
     ways: list[SkimWayOut]
@@ -321,13 +326,13 @@ class SkimOut(BaseModel):
     cautions: list[str]
 
 
-class TemperatureOut(BaseModel):
+class TemperatureOut(Shape):
     at: datetime
     celsius: float
     shown: ShownOut
 
 
-class LimitOut(BaseModel):
+class LimitOut(Shape):
     """A temperature to be reached, and by when; unknown until the clock runs."""
 
     celsius: float
@@ -335,7 +340,7 @@ class LimitOut(BaseModel):
     by: datetime | None
 
 
-class CoolingOut(BaseModel):
+class CoolingOut(Shape):
     """A pot set to cool: its log, the way ahead at its pace, and how it stands."""
 
     began: datetime
@@ -348,7 +353,7 @@ class CoolingOut(BaseModel):
     cautions: list[str]
 
 
-class SpanOut(BaseModel):
+class SpanOut(Shape):
     """An amount with its 80 % interval."""
 
     low: ShownOut
@@ -361,7 +366,7 @@ class SpanOut(BaseModel):
         return cls(low=low, best=best, high=high)
 
 
-class EstimateOut(BaseModel):
+class EstimateOut(Shape):
     """One mass by the list of what went in, and the terms it comes from."""
 
     name: str
@@ -370,7 +375,7 @@ class EstimateOut(BaseModel):
     reasons: list[ReasonOut]
 
 
-class AlcoholOut(BaseModel):
+class AlcoholOut(Shape):
     """Alcohol left, by which rule and why."""
 
     grams: RangeOut
@@ -380,7 +385,7 @@ class AlcoholOut(BaseModel):
     caution: str | None
 
 
-class EstimatedOut(BaseModel):
+class EstimatedOut(Shape):
     """What the list of what went in says of the strained liquid."""
 
     liquid: SpanOut
@@ -391,19 +396,19 @@ class EstimatedOut(BaseModel):
     cautions: list[str]
 
 
-class ServedOut(BaseModel):
+class ServedOut(Shape):
     """What came of it: measured, or by the ledger."""
 
     volume: ShownOut
     portions: int | None
 
 
-class FoundOut(BaseModel):
+class FoundOut(Shape):
     key: str
     name: str
 
 
-class LineOut(BaseModel):
+class LineOut(Shape):
     """A line of what went in: as it is kept, what it was taken for, and what it brings."""
 
     line: Line
@@ -417,14 +422,14 @@ class LineOut(BaseModel):
     candidates: list[FoundOut]
 
 
-class LinesOut(BaseModel):
+class LinesOut(Shape):
     """A list as it was understood; ``rest`` is what was too much to read."""
 
     lines: list[LineOut]
     rest: str
 
 
-class StartOut(BaseModel):
+class StartOut(Shape):
     """The start as it was said, so that it can be corrected."""
 
     pan: str
@@ -433,63 +438,77 @@ class StartOut(BaseModel):
     lines: list[LineOut]
 
 
-class BatchOut(BaseModel):
+class MissingOut(Shape):
+    """A part of a batch that could not be worked out, and why; everything else stands."""
+
+    part: Part
+    why: str
+
+
+class BatchOut(Shape):
+    """Everything the page shows of a batch.
+
+    What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
+    there is no pot, but always the log.
+    """
+
     id: UUID
     name: str
     created_at: datetime
     last_seq: int
     finished: bool
-    pan: PanShape
-    burner: str
-    start: StartOut
-    pot: PotOut
+    missing: list[MissingOut]
+    pan: PanShape | None
+    burner: str | None
+    start: StartOut | None
+    pot: PotOut | None
     marks: list[MarkOut]
-    curve: CurveOut
+    curve: CurveOut | None
     heat: HeatOut
     beside: str | None
     signs: list[ev.Sign]
     ribbon: list[StretchOut]
     wanted: WantedOut | None
-    suggested: WantedOut
+    suggested: WantedOut | None
     chosen: ev.RouteKind | None
     plan: RouteOut | None
     act: ActOut
     log: list[EntryOut]
     devices: list[DeviceReadOut]
-    skim: SkimOut
+    skim: SkimOut | None
     cooling: CoolingOut | None
     estimated: EstimatedOut | None
     doubt: SaidOut | None
-    served: ServedOut
+    served: ServedOut | None
     boil_cautions: list[str]
     serve_cautions: list[str]
     ladder: list[StepOut]
 
 
-class BatchLine(BaseModel):
-    """A batch in a list."""
+class BatchLine(Shape):
+    """A batch in a list; where its start cannot be read, nothing is known of its pot."""
 
     id: UUID
     name: str
     created_at: datetime
     finished: bool
     stage: Stage
-    pan: str
-    volume: ShownOut
-    start: ShownOut
-    salt_percent: float
-    body: str
-    tone: float
-    share: float
+    pan: str | None
+    volume: ShownOut | None
+    start: ShownOut | None
+    salt_percent: float | None
+    body: str | None
+    tone: float | None
+    share: float | None
     look_at: datetime | None
 
 
-class BatchPage(BaseModel):
+class BatchPage(Shape):
     items: list[BatchLine]
     next: str | None
 
 
-class StartedIn(BaseModel):
+class StartedIn(Shape):
     """The strained liquid in one of the kitchen's pans, on one of its burners."""
 
     model_config = ConfigDict(extra="forbid")
@@ -500,17 +519,19 @@ class StartedIn(BaseModel):
     liquid: StrainedLiquid
 
 
-class StartIn(BaseModel):
+class StartIn(Shape):
     """A new batch. The page makes both ids, so that sending it twice starts one batch."""
+
+    model_config = ConfigDict(extra="forbid")
 
     id: UUID
     event_id: UUID
-    at: datetime
+    at: AwareDatetime
     name: Title
     start: StartedIn
 
 
-class DrawnIn(BaseModel):
+class DrawnIn(Shape):
     """Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners."""
 
     model_config = ConfigDict(extra="forbid")
@@ -521,7 +542,7 @@ class DrawnIn(BaseModel):
     burner_id: UUID
 
 
-class MovedIn(BaseModel):
+class MovedIn(Shape):
     """All of it goes into another of the kitchen's pans, or on another of its burners."""
 
     model_config = ConfigDict(extra="forbid")
@@ -531,7 +552,7 @@ class MovedIn(BaseModel):
     burner_id: UUID
 
 
-class SplitIn(BaseModel):
+class SplitIn(Shape):
     """Part of it boils in a second pan beside the first."""
 
     model_config = ConfigDict(extra="forbid")
@@ -565,20 +586,23 @@ PayloadIn = Annotated[
     | ev.Tested
     | ev.Noted
     | ev.Finished
+    | ev.Dated
     | ev.Struck,
     Field(discriminator="kind"),
 ]
 
 
-class EventIn(BaseModel):
+class EventIn(Shape):
     """One event. The page makes the id, so that sending it twice records it once."""
 
+    model_config = ConfigDict(extra="forbid")
+
     id: UUID
-    at: datetime
+    at: AwareDatetime
     payload: PayloadIn
 
 
-class PreviewOut(BaseModel):
+class PreviewOut(Shape):
     """What a start would give, before it is recorded."""
 
     pan: PanShape
@@ -589,7 +613,7 @@ class PreviewOut(BaseModel):
     doubt: SaidOut | None
 
 
-class LineIn(BaseModel):
+class LineIn(Shape):
     """One line, with what the cook chose for it where the reading was wrong."""
 
     model_config = ConfigDict(extra="forbid")
@@ -601,7 +625,7 @@ class LineIn(BaseModel):
     poured_off: Annotated[float, Field(ge=0, le=1)] | None = None
 
 
-class ListIn(BaseModel):
+class ListIn(Shape):
     """A whole list as it was pasted."""
 
     model_config = ConfigDict(extra="forbid")
@@ -609,13 +633,13 @@ class ListIn(BaseModel):
     text: PastedList
 
 
-class SentenceIn(BaseModel):
+class SentenceIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=500)]
 
 
-class SentenceOut(BaseModel):
+class SentenceOut(Shape):
     """What a sentence says of the strained liquid, in the words a start takes; None where it is silent."""
 
     method: Method | None
@@ -630,7 +654,7 @@ class SentenceOut(BaseModel):
     unread: list[str]
 
 
-class ConcentrateIn(BaseModel):
+class ConcentrateIn(Shape):
     """Parts of a concentrate and of water, and how much it is to make."""
 
     model_config = ConfigDict(extra="forbid")
@@ -640,7 +664,7 @@ class ConcentrateIn(BaseModel):
     water_parts: Annotated[float, Field(ge=0, le=1000)]
 
 
-class ConcentrateOut(BaseModel):
+class ConcentrateOut(Shape):
     """What makes exactly that much, and the mistake to avoid."""
 
     concentrate: ShownOut
@@ -648,7 +672,7 @@ class ConcentrateOut(BaseModel):
     mind: SaidOut
 
 
-class PansIn(BaseModel):
+class PansIn(Shape):
     """Which heat, and on which burner, to compare the kitchen's pans for."""
 
     model_config = ConfigDict(extra="forbid")
@@ -657,7 +681,7 @@ class PansIn(BaseModel):
     heat: HeatSetting = HeatSetting()
 
 
-class PanChoiceOut(BaseModel):
+class PanChoiceOut(Shape):
     """One of the kitchen's pans for what the pot still has to lose."""
 
     pan_id: UUID
@@ -672,7 +696,7 @@ class PanChoiceOut(BaseModel):
     scorches: bool
 
 
-class PansOut(BaseModel):
+class PansOut(Shape):
     """The pans, the quickest that serves first, and what splitting over two would save."""
 
     stop: ShownOut

@@ -2,25 +2,32 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+import json
+import logging
+from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID
 
 from devices.services import events_of
 from django.db import IntegrityError, transaction
+from django.db.models import TextField
+from django.db.models.functions import Cast
 from django.http import Http404
 from kitchens.services import Member, learn, unlearn
 from live.services import announce
 from ninja.errors import HttpError
 from spissus_core import events as ev
+from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.fold import Timeline, fold, struck_ids
-from spissus_core.guidance import next_act
 from spissus_core.journey import stage_of, tone
-from spissus_core.learning import taught_rate
 from spissus_core.routes import check_amount
 
 from .models import Batch, Event
+from .presenter import batch_out
+from .schemas import BatchOut
+
+logger = logging.getLogger(__name__)
 
 #: More than any pot needs, less than would slow its page.
 MOST_EVENTS = 5000
@@ -44,20 +51,35 @@ def log_of(batch: Batch) -> list[ev.Event]:
     return [*recorded(batch), *events_of(batch.pk)]
 
 
+#: A time this long before its batch, or this far after it arrived, is a dead clock's.
+DEAD_CLOCK, CLOCK_AHEAD = timedelta(days=7), timedelta(minutes=1)
+
+
 def recorded(batch: Batch) -> list[ev.Event]:
-    """The events of a batch, by number."""
-    rows = batch.events.order_by("seq").values_list("id", "seq", "at", "payload")
-    return [
-        ev.Event.model_construct(id=id_, seq=seq, at=at, payload=ev.payload_adapter.validate_python(payload))
-        for id_, seq, at, payload in rows
-    ]
+    """The events of a batch, by number; what cannot be read any more is :class:`.events.Unread`."""
+    # As text, each read by itself: one row that no reader bears must not hide the others.
+    rows = batch.events.order_by("seq").annotate(text=Cast("payload", TextField()))
+    out = []
+    for id_, seq, at, arrived, text in rows.values_list("id", "seq", "at", "recorded_at", "text"):
+        dead = at < batch.created_at - DEAD_CLOCK or at > arrived + CLOCK_AHEAD
+        when, told = (arrived, at) if dead else (at, None)
+        payload = ev.recorded(_parsed(text))
+        out.append(ev.Event.model_construct(id=id_, seq=seq, at=when, told=told, payload=payload))
+    return out
+
+
+def _parsed(text: str) -> object:
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError):
+        return None
 
 
 @transaction.atomic
 def start_batch(
     member: Member, batch_id: UUID, name: str, *, event_id: UUID, at: datetime, started: ev.Started
-) -> Batch:
-    """A new batch with its first event. The same ids again change nothing.
+) -> BatchOut:
+    """A new batch with its first event, as it stands. The same ids again change nothing.
 
     Raises
     ------
@@ -65,27 +87,29 @@ def start_batch(
     HttpError : 409 if the id belongs to another batch.
     """
     member.require_cook()
-    existing = Batch.objects.filter(pk=batch_id).first()
-    if existing is not None:
-        if existing.kitchen_id != member.kitchen.pk:
-            raise HttpError(409, "This batch exists already. Start again.")
-        return existing
-    batch = Batch.objects.create(id=batch_id, kitchen=member.kitchen, name=name, created_at=at)
-    append(member, batch_id, event_id=event_id, at=at, payload=started)
-    batch.refresh_from_db()
-    return batch
+    now = datetime.now(UTC)
+    created = at if at >= now - DEAD_CLOCK else now
+    batch, new = Batch.objects.get_or_create(
+        pk=batch_id, defaults={"kitchen": member.kitchen, "name": name, "created_at": created}
+    )
+    if new:
+        return append(member, batch_id, event_id=event_id, at=at, payload=started)
+    if batch.kitchen_id != member.kitchen.pk:
+        raise HttpError(409, "This batch exists already. Start again.")
+    return batch_out(batch, Board(log_of(batch)))
 
 
 @transaction.atomic
-def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payload: ev.Payload) -> Timeline:
-    """Record one event and return the batch as it stands with it.
+def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payload: ev.Payload) -> BatchOut:
+    """Record one event and return the batch as it stands with it: both, or neither.
 
     The client makes the event's id, so that sending it twice records it once. Events that arrive at
-    the same moment are put in order under a lock on the batch.
+    the same moment are put in order under a lock on the batch. What would leave the batch with a part
+    that cannot be shown any more is refused.
 
     Raises
     ------
-    SpissusError : the event does not fit what is in the pot; nothing is recorded.
+    SpissusError : the event does not fit what is in the pot, or cannot be shown; nothing is recorded.
     Http404 : the batch is not the member's.
     HttpError : 409 if the id belongs to an event of another batch.
     """
@@ -95,13 +119,13 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
         raise Http404
     log = log_of(batch)
     if any(event.id == event_id for event in log):
-        return fold(log)
+        return batch_out(batch, Board(log))
     if batch.last_seq >= MOST_EVENTS:
         raise HttpError(422, "This batch is full. Finish it and start another.")
-    event = ev.Event(id=event_id, seq=batch.last_seq + 1, at=at, payload=payload)
-    _check(log, event)
-    timeline = fold([*log, event])
-    moment = next(m for m in timeline.moments if m.event.id == event_id)
+    event = _event_now(batch, event_id, at, payload)
+    board = Board([*log, event])
+    _check(log, event, board.timeline)
+    moment = next(m for m in board.timeline.moments if m.event.id == event_id)
     if moment.problem is not None:
         raise moment.problem
     try:
@@ -112,24 +136,46 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
             )  # fmt: skip
     except IntegrityError:
         raise HttpError(409, "This entry belongs to another batch.") from None
-    _learn(member, batch, timeline, payload)
+    _learn(member, batch, board, payload)
     batch.last_seq = event.seq
-    batch.summary = summarised(timeline)
+    batch.summary = summarised(board)
     batch.save(update_fields=["last_seq", "summary"])
+    answer = batch_out(batch, board)
+    if board.faults:
+        _refuse_new_faults(batch, board, Board(log))
     announce(batch.kitchen_id, batch.id, event.seq)
-    return timeline
+    return answer
 
 
-def _learn(member: Member, batch: Batch, timeline: Timeline, payload: ev.Payload) -> None:
+def _event_now(batch: Batch, event_id: UUID, at: datetime, payload: ev.Payload) -> ev.Event:
+    """The event as it will be read back."""
+    now = datetime.now(UTC)
+    dead = at < batch.created_at - DEAD_CLOCK
+    return ev.Event(
+        id=event_id, seq=batch.last_seq + 1, at=now if dead else at, told=at if dead else None, payload=payload
+    )  # fmt: skip
+
+
+def _refuse_new_faults(batch: Batch, after: Board, before: Board) -> None:
+    """Take nothing that makes a part of the batch impossible to show; what was missing before is no reason."""
+    batch_out(batch, before)
+    new = after.faults - before.faults
+    if not new:
+        return
+    why = next((error.message for part, error in after.missing.items() if part in new), "")
+    logger.error("An entry would have left %s of batch %s unreadable: %s", sorted(new), batch.pk, why)
+    raise SpissusError("kind", f"With this the batch could not be shown any more, so it was not taken. {why}".strip())
+
+
+def _learn(member: Member, batch: Batch, board: Board, payload: ev.Payload) -> None:
     """Keep the rate of a finished batch for the next one in the same pan; forget it if it goes on after all."""
     if not isinstance(payload, ev.Finished | ev.Struck):
         return
-    taught = taught_rate(timeline) if timeline.finished is not None else None
-    if taught is None or timeline.pot is None:
+    pot = board.timeline.pot
+    if board.taught is None or pot is None:
         unlearn(batch.id)
         return
-    pot = timeline.pot
-    learn(member.kitchen, batch.id, pot.pan.name, pot.burner.name, taught)
+    learn(member.kitchen, batch.id, pot.pan.name, pot.burner.name, board.taught)
 
 
 def forget_untouched(member: Member, name: str, *, events: int) -> bool:
@@ -142,41 +188,55 @@ def forget_untouched(member: Member, name: str, *, events: int) -> bool:
     return not named.exists()
 
 
-def _check(log: list[ev.Event], event: ev.Event) -> None:
-    """Refuse an event that makes no sense after ``log``."""
+def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
+    """Refuse an event that makes no sense after ``log``; ``after`` is the batch with it."""
     payload = event.payload
-    before = fold(log)
     if isinstance(payload, ev.Struck):
         _check_strike(log, payload)
+    elif isinstance(payload, ev.Dated):
+        _check_date(log, payload)
     elif isinstance(payload, ev.Started):
         return
-    elif before.pot is None:
+    elif after.pot is None:
         raise SpissusError("kind", "Say first what is in the pot.")
     elif isinstance(payload, ev.Wanted):
-        check_amount(before.pot, payload, before.wanted)
-    elif isinstance(payload, ev.Chosen | ev.Finished) and before.wanted is None:
+        before = fold(log)
+        if before.pot is not None:
+            check_amount(before.pot, payload, before.wanted)
+    elif isinstance(payload, ev.Chosen | ev.Finished) and after.wanted is None:
         raise SpissusError("kind", "Say first what sauce you want.")
 
 
-def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
-    target = next((e for e in log if e.id == strike.event), None)
+def _in_log(log: list[ev.Event], event_id: UUID) -> ev.Event:
+    target = next((e for e in log if e.id == event_id), None)
     if target is None:
         raise SpissusError("event", "There is no such entry in this batch.")
+    return target
+
+
+def _check_date(log: list[ev.Event], date: ev.Dated) -> None:
+    _in_log(log, date.event)
+    began = min(e.at for e in log if isinstance(e.payload, ev.Started))
+    if date.at < began - DEAD_CLOCK:
+        raise SpissusError("at", "That is more than a week before the batch began. Check the date.")
+
+
+def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
+    target = _in_log(log, strike.event)
     struck = struck_ids(log)
     standing = [e for e in log if isinstance(e.payload, ev.Started) and e.id not in struck]
     if standing == [target]:
         raise SpissusError("event", "This is where the batch starts. Correct it instead of taking it back.")
 
 
-def summarised(timeline: Timeline) -> dict[str, Any]:
-    """What a list shows of a batch."""
+def summarised(board: Board) -> dict[str, Any]:
+    """What a list shows of a batch; of one whose pot cannot be read, only where it stands."""
+    timeline, act = board.timeline, board.act
     pot = timeline.pot
+    stands = {"stage": stage_of(act), "finished": timeline.finished is not None}
     if pot is None:
-        return {}
-    act = next_act(timeline)
-    return {
-        "stage": stage_of(act),
-        "finished": timeline.finished is not None,
+        return stands
+    return stands | {
         "pan": pot.pan.name,
         "volume_ml": (timeline.finished and timeline.finished.yield_ml) or pot.contents.liquid_ml,
         "start_ml": (timeline.start or pot).contents.liquid_ml,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from kitchens.api import ShownOut
+from kitchens.shapes import ShownOut
 from spissus_core.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.cooling import LIMITS, forecast, judge
 from spissus_core.events import Wanted

@@ -67,6 +67,10 @@ def carrier_amount(grams: float, thickener: Thickener) -> Measure:
     return Measure(volume, Shown(water_ml, spoons, volume.metric))
 
 
+#: Where the next act cannot be worked out.
+ALONE = say("What comes next cannot be worked out. What you enter is kept; go by spoon and tongue.")
+
+
 def now_line(act: Act, timeline: Timeline) -> Said:
     """One sentence that says what to do next."""
     match act.kind:
@@ -100,6 +104,8 @@ def now_line(act: Act, timeline: Timeline) -> Said:
             return say("It is a sauce: {}. Serve it, or keep it hot above {}.", show_volume(act.amount), HOLD_HOT)
         case "done":
             return say("Finished with {}.", show_volume(act.amount))
+        case "alone":
+            return ALONE
 
 
 #: Hot-holding limit: FDA Food Code 2022 §3-501.16. England asks for 63 °C; local rules come first.
@@ -210,7 +216,7 @@ SIGNS: dict[ev.Sign, str] = {
 }  # fmt: skip
 
 
-def log_line(payload: ev.Payload) -> Said:
+def log_line(payload: ev.Payload | ev.Unread) -> Said:
     """What the log says of an event."""
     match payload:
         case ev.Started():
@@ -243,7 +249,7 @@ def log_line(payload: ev.Payload) -> Said:
             return say(f"Salt: {payload.salt_g:.1f}\u00a0g")
         case ev.Added():
             amount = show_mass(payload.mass_g) if payload.mass_g is not None else show_volume(payload.volume_ml or 0.0)
-            return say(f"Added {{}} of {payload.what.name}", amount)
+            return say("Added {} of {}", amount, _verbatim(payload.what.name))
         case ev.Solids():
             if payload.mass_g <= 0.0:
                 return say("Lifted everything out")
@@ -275,8 +281,12 @@ def log_line(payload: ev.Payload) -> Said:
             return say("{}", _verbatim(payload.text))
         case ev.Finished():
             return say("Finished")
+        case ev.Dated():
+            return say("Said when an entry happened")
         case ev.Struck():
             return say("Took an entry back")
+        case ev.Unread():
+            return say("An entry that cannot be read: {}", _verbatim(payload.kind))
 
 
 def _verbatim(text: str) -> Shown:

@@ -2,29 +2,27 @@
 
 from batches.api import router as batches
 from devices.api import router as devices
-from django.http import HttpRequest
+from kitchens.accounts import router as accounts
 from kitchens.api import router as kitchens
 from larder.api import router as larder
-from ninja import NinjaAPI
 
-from . import problems
+from . import health, problems
+from .reading import StrictParser, StrictRenderer
 
-api = NinjaAPI(
+api = problems.Api(
     title="Spissus",
     version="1",
     description="From a strained braising liquid to a finished sauce.",
     docs_url=None,
     openapi_url="openapi.json",
     urls_namespace="api",
+    parser=StrictParser(),
+    renderer=StrictRenderer(),
 )
 problems.install(api)
+api.add_router("", accounts)
 api.add_router("", kitchens)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", devices)
-
-
-@api.get("/ping", auth=None, tags=["service"], summary="Whether the service answers")
-def ping(request: HttpRequest) -> dict[str, str]:
-    """The cheapest request there is."""
-    return {"status": "ok"}
+api.add_router("", health.router)

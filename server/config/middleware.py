@@ -1,13 +1,38 @@
 """How requests run."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
+from uuid import uuid4
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.decorators import sync_only_middleware
 
+from .problems import in_one_shape
+
+View = Callable[[HttpRequest], HttpResponse]
+
 
 @sync_only_middleware
-def one_thread(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+def answered(get_response: View) -> View:
+    """Give a request its id, and its answer the shape and headers that every answer has. The first middleware."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        request.id = str(uuid4())  # type: ignore[attr-defined]
+        # A cookie may spell a NUL, which no database takes.
+        for name in [name for name, value in request.COOKIES.items() if not value.isprintable()]:
+            del request.COOKIES[name]
+        response = in_one_shape(get_response(request))
+        response["X-Request-ID"] = request.id  # type: ignore[attr-defined]
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
+        return response
+
+    return middleware
+
+
+@sync_only_middleware
+def one_thread(get_response: View) -> View:
     """Keep a whole request in one thread. It must be the last middleware.
 
     Under ASGI, Django would hand every middleware to a thread of its own and back, twice; being

@@ -5,10 +5,14 @@ SPISSUS_SECRET_KEY      signs sessions; required unless SPISSUS_DEBUG is 1
 SPISSUS_ALLOWED_HOSTS   names the site answers to, comma-separated; loopback by default
 SPISSUS_DEBUG           1 for development: the front end comes from Vite's own server
 SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then travel by it only
+SPISSUS_DATABASE_POOL   connections a process keeps at most; 10 by default
+SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
+                        how often, such as 120/min, and how many before an address waits a minute
 SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
 """
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 import dj_database_url
@@ -31,6 +35,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "servestatic",
+    "axes",
     "django_vite",
     "ninja",
     "kitchens",
@@ -42,6 +47,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.middleware.answered",
     "django.middleware.security.SecurityMiddleware",
     "servestatic.middleware.ServeStaticMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -53,6 +59,7 @@ MIDDLEWARE = [
 ]
 
 ROOT_URLCONF = "config.urls"
+CSRF_FAILURE_VIEW = "config.urls.too_old"
 ASGI_APPLICATION = "config.asgi.application"
 TEMPLATES = [
     {
@@ -62,15 +69,55 @@ TEMPLATES = [
     }
 ]
 
-DATABASES = {"default": {**dj_database_url.parse(os.environ["DATABASE_URL"]), "OPTIONS": {"pool": True}}}
+#: How long a request waits for the database before it says so, s: for a connection, and for a free one.
+DATABASE_PATIENCE_S = 2
+DATABASES = {
+    "default": {
+        **dj_database_url.parse(os.environ["DATABASE_URL"]),
+        # A connection is tried before it is used: after a restart of the database nobody notices.
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "connect_timeout": DATABASE_PATIENCE_S,
+            "pool": {
+                "min_size": 2,
+                "max_size": int(os.environ.get("SPISSUS_DATABASE_POOL", "10")),
+                "timeout": DATABASE_PATIENCE_S - 0.2,
+            },
+        },
+    }
+}
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "spissus_counts"}}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "kitchens.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# The second is for people who last signed in before the first was there; their hash is renewed then.
+PASSWORD_HASHERS = ["kitchens.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        "OPTIONS": {"min_length": 10},
+    },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+
+#: How often, from one address; and for devices, by token.
+LIMITS = {
+    "sign_in": os.environ.get("SPISSUS_SIGN_INS", "120/min"),
+    "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "30/hour"),
+    "device": os.environ.get("SPISSUS_DEVICE_POSTS", "180/min"),
+}
+#: uvicorn has put the address that a trusted proxy names into REMOTE_ADDR; the header itself anyone can write.
+NINJA_NUM_PROXIES = 0
+#: So many wrong passwords from an address, and even the right one waits there. Nobody else does.
+AXES_FAILURE_LIMIT = int(os.environ.get("SPISSUS_WRONG_PASSWORDS", "25"))
+AXES_COOLOFF_TIME = timedelta(minutes=1)
+AXES_LOCKOUT_PARAMETERS = ["ip_address"]
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("SPISSUS_HTTPS") == "1"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60
@@ -85,18 +132,18 @@ USE_I18N = False
 
 #: The built front end is the only thing there is to serve beside the page and the API.
 STATIC_URL = "/static/"
-STATIC_ROOT = WEB_DIR / "dist"
+STATIC_ROOT = WEB_DIR / "dist" / "site"
 #: Vite puts a hash of the content into the name of every asset.
 SERVESTATIC_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[\w-]{8}\.\w+$"
 DJANGO_VITE = {
     "default": {
         "dev_mode": DEBUG,
         "dev_server_host": "127.0.0.1",
-        "manifest_path": WEB_DIR / "dist" / ".vite" / "manifest.json",
+        "manifest_path": WEB_DIR / "dist" / "manifest.json",
     }
 }
 #: `./spissus` builds the page before it serves; commands that need no page run without one.
-SILENCED_SYSTEM_CHECKS = ["django_vite.W001"]
+SILENCED_SYSTEM_CHECKS = ["django_vite.W001", "axes.W002"]
 SECURE_CONTENT_TYPE_NOSNIFF = True
 X_FRAME_OPTIONS = "DENY"
 SECURE_REFERRER_POLICY = "same-origin"

@@ -1,5 +1,7 @@
 """Addresses: the API, and one page for everything else."""
 
+import sys
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.urls import path, re_path
@@ -7,12 +9,40 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from live.views import stream
 
 from .api import api
+from .problems import failed, problem
 
 
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The page; the browser takes it from there."""
     return render(request, "page.html")
+
+
+def too_old(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """The CSRF token does not fit: the page was open across a sign-in, or it is not ours."""
+    return problem(403)
+
+
+def handler400(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """A request that cannot be read."""
+    return problem(400)
+
+
+def handler403(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Not allowed."""
+    return problem(403)
+
+
+def handler404(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Not there."""
+    return problem(404)
+
+
+def handler500(request: HttpRequest) -> HttpResponse:
+    """A fault of ours, outside the API's own handlers."""
+    error = sys.exc_info()[1]
+    assert error is not None
+    return failed(request, error)
 
 
 urlpatterns = [

@@ -8,9 +8,10 @@ from uuid import UUID
 
 from django.http import HttpRequest
 from kitchens.services import member_of
+from kitchens.shapes import Shape
 from ninja import Router, Status
 from ninja.security import HttpBearer, SessionAuth
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, ConfigDict, Field
 from spissus_core.fields import Name
 
 from . import services
@@ -28,7 +29,7 @@ class ByToken(HttpBearer):
         return Device.objects.filter(token_hash=services.hashed(token), revoked=False).first()
 
 
-class DeviceOut(BaseModel):
+class DeviceOut(Shape):
     id: UUID
     name: str
     kind: Kind
@@ -45,7 +46,7 @@ class DeviceOut(BaseModel):
         )  # fmt: skip
 
 
-class DeviceIn(BaseModel):
+class DeviceIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     name: Name
@@ -59,20 +60,20 @@ class IssuedOut(DeviceOut):
     token: str
 
 
-class AssignIn(BaseModel):
+class AssignIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     batch_id: UUID | None
 
 
-class ReadingIn(BaseModel):
+class ReadingIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     at: AwareDatetime
     value: Annotated[float, Field(allow_inf_nan=False)]
 
 
-class ReadingsIn(BaseModel):
+class ReadingsIn(Shape):
     """Readings in any order, at most 120 at once."""
 
     model_config = ConfigDict(extra="forbid")
@@ -80,7 +81,7 @@ class ReadingsIn(BaseModel):
     readings: Annotated[list[ReadingIn], Field(min_length=1, max_length=services.MOST_AT_ONCE)]
 
 
-class TakenOut(BaseModel):
+class TakenOut(Shape):
     """How many were new; those sent before are passed over."""
 
     new: int

@@ -1,157 +1,39 @@
-"""Signing in, and what stands in the kitchen."""
+"""What stands in the kitchen."""
 
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from django.conf import settings
-from django.contrib.auth import authenticate, login, logout
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
-from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from interchange import skewer
 from ninja import Router, Status
 from ninja.errors import HttpError
-from ninja.security import APIKeyCookie, SessionAuth
-from pydantic import BaseModel, ConfigDict, Field
+from ninja.security import SessionAuth
+from pydantic import ConfigDict, Field
 from spissus_core import events as ev
-from spissus_core.errors import SpissusError
 from spissus_core.estimate import Estimate
 from spissus_core.evaporation import boiling_rate_g_min
 from spissus_core.fields import DepthMm, Name, VolumeMl
 from spissus_core.heating import HeatKind, boiling_point_c
 from spissus_core.measurement import error_ml
-from spissus_core.quantities import Shown, UnitSystem, show_length, show_mass, show_temperature, show_volume
+from spissus_core.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
 from spissus_core.vessels import Pan as PanSpec
-from spissus_core.vessels import Shape, calibrated, volume_marks
+from spissus_core.vessels import Shape as Outline
+from spissus_core.vessels import calibrated, volume_marks
 
-from .models import Burner, Kitchen, Pan, User
-from .services import all_learned, demo_member, member_of, open_kitchen, pan_spec
+from .models import Burner, Kitchen, Pan
+from .services import all_learned, member_of, pan_spec
+from .shapes import Shape, ShownOut
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
 
-class Anyone(APIKeyCookie):
-    """Open to all, but only from our own page: the CSRF token is checked."""
-
-    def authenticate(self, request: HttpRequest, key: str | None) -> bool:
-        return True
-
-
-class ShownOut(BaseModel):
-    """An amount, exact and in the words of either system of units."""
-
-    value: float
-    metric: str
-    us: str
-
-    @classmethod
-    def of(cls, shown: Shown) -> ShownOut:
-        return cls(value=shown.value, metric=shown.metric, us=shown.us)
-
-
-class SessionOut(BaseModel):
-    """Who is signed in, if anyone."""
-
-    signed_in: bool
-    demo_offered: bool
-    name: str = ""
-    kitchen: str = ""
-    role: str = ""
-    units: UnitSystem = "metric"
-
-
-class SignIn(BaseModel):
-    name: str = Field(max_length=150)
-    password: str = Field(max_length=200)
-
-
-class SignUp(SignIn):
-    kitchen: Name
-
-
-class Preferences(BaseModel):
-    units: UnitSystem
-
-
-def _session(request: HttpRequest) -> SessionOut:
-    offered = settings.DEMO
-    if not request.user.is_authenticated:
-        return SessionOut(signed_in=False, demo_offered=offered)
-    member = member_of(request)
-    return SessionOut(
-        signed_in=True, demo_offered=offered, name=member.user.username, kitchen=member.kitchen.name, role=member.role,
-        units="us" if member.user.units == User.Units.US else "metric",
-    )  # fmt: skip
-
-
-@router.get("/session", auth=None, response=SessionOut, summary="Who is signed in")
-def session(request: HttpRequest) -> SessionOut:
-    return _session(request)
-
-
-@router.post("/session", auth=Anyone(), response=SessionOut, summary="Sign in")
-def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
-    user = authenticate(request, username=data.name.strip(), password=data.password)
-    if user is None:
-        raise SpissusError("password", "Name and password do not belong together.")
-    login(request, user)
-    return _session(request)
-
-
-@router.delete("/session", response=SessionOut, summary="Sign out")
-def sign_out(request: HttpRequest) -> SessionOut:
-    logout(request)
-    return _session(request)
-
-
-@router.post("/session/demo", auth=Anyone(), response=SessionOut, summary="Step into the demo kitchen")
-def enter_demo(request: HttpRequest) -> SessionOut:
-    member = demo_member() if settings.DEMO else None
-    if member is None:
-        raise Http404
-    login(request, member.user, backend="django.contrib.auth.backends.ModelBackend")
-    return _session(request)
-
-
-@router.post("/accounts", auth=Anyone(), response=SessionOut, summary="Sign up with a kitchen of one's own")
-def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
-    name = data.name.strip()
-    if not name:
-        raise SpissusError("name", "Choose a name to sign in with.")
-    if User.objects.filter(username__iexact=name).exists():
-        raise SpissusError("name", "Someone signs in under that name already. Choose another.")
-    try:
-        User.username_validator(name)
-    except ValidationError:
-        raise SpissusError("name", "Use letters, digits and @ . + - _ only, without spaces.") from None
-    try:
-        validate_password(data.password, User(username=name))
-    except ValidationError as error:
-        raise SpissusError("password", " ".join(error.messages)) from None
-    with transaction.atomic():
-        user = User.objects.create_user(username=name, password=data.password)
-        open_kitchen(data.kitchen, user)
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
-    return _session(request)
-
-
-@router.patch("/preferences", response=SessionOut, summary="Change one's units")
-def set_preferences(request: HttpRequest, data: Preferences) -> SessionOut:
-    member = member_of(request)
-    member.user.units = data.units
-    member.user.save(update_fields=["units"])
-    request.user = member.user
-    return _session(request)
-
-
-class PanShape(BaseModel):
+class PanShape(Shape):
     """A pan by its inner measurements, mm, and its empty weight, g: enough to draw it to scale."""
 
     name: str
-    shape: Shape
+    shape: Outline
     base_length_mm: float
     base_width_mm: float
     rim_length_mm: float
@@ -184,7 +66,7 @@ class PanOut(PanShape):
         )
 
 
-class BurnerOut(BaseModel):
+class BurnerOut(Shape):
     """A burner; net power into the liquid in kW, and the steam it makes in g/min."""
 
     id: UUID
@@ -198,7 +80,7 @@ class BurnerOut(BaseModel):
         return cls(id=row.id, name=spec.name, net_kw=spec.net_kw, steam_g_min=boiling_rate_g_min(spec.net_kw).best)
 
 
-class LearnedOut(BaseModel):
+class LearnedOut(Shape):
     """What this kitchen has learned of a pan on a burner; g of steam a minute with its 80 % interval."""
 
     pan: str
@@ -211,7 +93,7 @@ class LearnedOut(BaseModel):
     high_g_min: float
 
 
-class KitchenOut(BaseModel):
+class KitchenOut(Shape):
     """A kitchen; ``boils_at`` is the temperature at which water boils at its altitude."""
 
     name: str
@@ -249,7 +131,7 @@ def _learned(place: Kitchen) -> list[LearnedOut]:
     return out
 
 
-class PlaceIn(BaseModel):
+class PlaceIn(Shape):
     """Where the kitchen is."""
 
     model_config = ConfigDict(extra="forbid")
@@ -284,7 +166,7 @@ def add_pan(request: HttpRequest, data: PanSpec) -> PanOut:
     return PanOut.of(Pan.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json"), position=last))
 
 
-class Poured(BaseModel):
+class Poured(Shape):
     """A known volume in the pan, all that was poured so far, and the depth at which it stood."""
 
     model_config = ConfigDict(extra="forbid")
@@ -293,7 +175,7 @@ class Poured(BaseModel):
     depth_mm: DepthMm
 
 
-class CalibrationIn(BaseModel):
+class CalibrationIn(Shape):
     """A pan as it was measured, and what was poured into it."""
 
     model_config = ConfigDict(extra="forbid")
@@ -302,7 +184,7 @@ class CalibrationIn(BaseModel):
     poured: Annotated[list[Poured], Field(max_length=30)]
 
 
-class CalibrationOut(BaseModel):
+class CalibrationOut(Shape):
     """The pan that fits the dips: its measurements, what it holds, and how far each dip is from it."""
 
     pan: PanShape
@@ -350,7 +232,7 @@ def remove_pan(request: HttpRequest, pan_id: UUID) -> Status[None]:
     return Status(204, None)
 
 
-class BurnerIn(BaseModel):
+class BurnerIn(Shape):
     """A burner as the kitchen puts it; what was learned of it is kept apart."""
 
     model_config = ConfigDict(extra="forbid")

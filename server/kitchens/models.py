@@ -1,19 +1,33 @@
 """People, kitchens, pans and burners."""
 
 import uuid
+from typing import ClassVar
 
-from django.contrib.auth.models import AbstractUser
+from django.contrib.auth.models import AbstractUser, UserManager
 from django.db import models
+from django.db.models.functions import Lower
+
+
+class People(UserManager["User"]):
+    """People by the names they sign in with, in whatever case they are typed."""
+
+    def get_by_natural_key(self, username: str | None) -> "User":
+        return self.get(username__iexact=username)
 
 
 class User(AbstractUser):
     """Someone who signs in. Their units are theirs in every kitchen."""
+
+    objects: ClassVar[People] = People()
 
     class Units(models.TextChoices):
         METRIC = "metric"
         US = "us"
 
     units = models.CharField(max_length=6, choices=Units, default=Units.METRIC)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(Lower("username"), name="one_person_a_name")]
 
 
 class Kitchen(models.Model):

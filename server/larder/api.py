@@ -6,10 +6,10 @@ from uuid import UUID
 
 from django.http import Http404, HttpRequest
 from kitchens.services import member_of
+from kitchens.shapes import Shape
 from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import SessionAuth
-from pydantic import BaseModel
 from spissus_core.ingredients import Ingredient, catalogue, search
 from spissus_core.larder import OwnIngredient as OwnSpec
 
@@ -22,7 +22,7 @@ router = Router(auth=SessionAuth(), tags=["larder"])
 MOST_OWN = 300
 
 
-class IngredientOut(BaseModel):
+class IngredientOut(Shape):
     """An ingredient, and what 100 g of it bring, g; ``abv`` in % vol."""
 
     key: str
@@ -47,7 +47,7 @@ class IngredientOut(BaseModel):
         )  # fmt: skip
 
 
-class OwnOut(BaseModel):
+class OwnOut(Shape):
     """An ingredient of the kitchen's own: as it was said, and what comes of it."""
 
     id: UUID

@@ -61,7 +61,7 @@ class Site:
         give_up = time.monotonic() + 30
         while True:
             try:
-                urlopen(f"{self.url}/api/v1/ping", timeout=2)
+                urlopen(f"{self.url}/api/v1/health", timeout=2)
             except (URLError, OSError):
                 if self._server.poll() is not None or time.monotonic() > give_up:
                     raise

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import uuid4
@@ -80,6 +80,16 @@ def person(name: str, kitchen: Kitchen | None = None, role: str = "owner") -> Ca
 @pytest.fixture(autouse=True)
 def _quick_passwords(settings: Any) -> None:
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@pytest.fixture(autouse=True)
+def _nothing_is_set_aside_unasked(request: pytest.FixtureRequest, caplog: pytest.LogCaptureFixture) -> Iterator[None]:
+    """An event that is set aside, or a part that is missing, is a fault unless the test asks for it."""
+    yield
+    if request.node.get_closest_marker("sets_aside"):
+        return
+    told = [r.getMessage() for r in caplog.get_records("call") if r.name == "batches.presenter"]
+    assert told == []
 
 
 @pytest.fixture

@@ -128,4 +128,4 @@ def test_the_page_comes_with_its_token(client: Client, db: None) -> None:
     answer = client.get("/batches/anything")
     assert answer.status_code == 200
     assert "csrftoken" in answer.cookies
-    assert client.get("/api/v1/ping").json() == {"status": "ok"}
+    assert client.get("/api/v1/health").json() == {"status": "alive"}

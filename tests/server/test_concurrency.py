@@ -47,7 +47,7 @@ def test_one_event_sent_by_two_at_once_is_one_row() -> None:
     def send(_: int) -> int:
         try:
             salt = ev.Salted(salt_g=2.0)
-            return len(append(member, batch_id, event_id=same, at=timezone.now(), payload=salt).moments)
+            return len(append(member, batch_id, event_id=same, at=timezone.now(), payload=salt).log)
         finally:
             connection.close()
 

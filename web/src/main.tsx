@@ -1,3 +1,4 @@
+import '@fontsource-variable/atkinson-hyperlegible-next'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/App'

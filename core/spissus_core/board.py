@@ -1,0 +1,119 @@
+"""A batch worked out once: what its page, its list and its next act all use."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from functools import cached_property
+from typing import Literal, TypeVar
+from uuid import UUID
+
+from . import events as ev
+from .errors import SetAsideError, SpissusError
+from .fold import Moment, Pot, Timeline, fold, unworkable
+from .guidance import Act, next_act, plan
+from .heating import LearnedRate
+from .intake import Strained, strained_liquid
+from .journey import Stretch, journey
+from .learning import Progress, progress, taught_rate
+from .routes import Route
+
+T = TypeVar("T")
+
+#: What may be missing from a batch while its pot and its log stay.
+Part = Literal["forecast", "plan", "next", "ribbon", "pot", "start", "marks", "curve", "skim", "cooling", "words"]
+
+
+class Board:
+    """One batch, its parts worked out when they are first asked for, and once.
+
+    A part that fails does not take the others with it: it stands in ``missing`` with its reason, and
+    something plainer stands in its place.
+    """
+
+    def __init__(self, log: Iterable[ev.Event]) -> None:
+        self.missing: dict[Part, SpissusError] = {}
+        self.timeline = _shown(list(log))
+
+    def part(self, name: Part, make: Callable[[], T], instead: T) -> T:
+        """What ``make`` makes, or ``instead`` where it fails, and the reason kept."""
+        try:
+            return make()
+        except Exception as error:  # whatever it is, the pot and the log must stay
+            self.missing.setdefault(name, error if isinstance(error, SpissusError) else unworkable(error))
+            return instead
+
+    @property
+    def faults(self) -> frozenset[str]:
+        """Parts that are missing, and events that were set aside."""
+        moments = self.timeline.moments
+        return frozenset(self.missing) | {str(m.event.id) for m in moments if isinstance(m.problem, SetAsideError)}
+
+    @cached_property
+    def ahead(self) -> Progress | None:
+        """What is known of the heating that is under way."""
+        return self.part("forecast", lambda: progress(self.timeline), None)
+
+    @cached_property
+    def taught(self) -> LearnedRate | None:
+        """What the finished batch taught of its pan on its burner."""
+        if self.timeline.finished is None:
+            return None
+        return self.part("forecast", lambda: taught_rate(self.timeline), None)
+
+    @cached_property
+    def route(self) -> Route | None:
+        """The chosen way, from the pot as it is."""
+        return self.part("plan", lambda: plan(self.timeline), None)
+
+    @cached_property
+    def act(self) -> Act:
+        """The next act; where it cannot be worked out, to look after the pot oneself."""
+        return self.part("next", lambda: next_act(self.timeline, self.ahead), Act("alone"))
+
+    @cached_property
+    def strained(self) -> Strained | None:
+        """What the start comes to; None without one."""
+        started = self.timeline.started
+        if started is None:
+            return None
+        return self.part("start", lambda: strained_liquid(started.pan, started.liquid), None)
+
+    @cached_property
+    def ribbon(self) -> tuple[Stretch, ...]:
+        """The journey, done and planned."""
+        return self.part("ribbon", lambda: journey(self.timeline), ())
+
+
+def _shown(log: list[ev.Event]) -> Timeline:
+    """The batch folded, without the events that leave a pot nobody can show."""
+    aside: dict[UUID, SpissusError] = {}
+    while True:
+        timeline = fold(log, aside)
+        pot = timeline.pot
+        if pot is None:
+            return timeline
+        try:
+            _show(pot)
+        except Exception as error:
+            did_it = (m for m in reversed(timeline.moments) if _could_have_changed_it(m))
+            culprit = next(did_it, None)
+            if culprit is None:
+                return replace(timeline, pot=None)
+            aside[culprit.event.id] = unworkable(error)
+        else:
+            return timeline
+
+
+def _show(pot: Pot) -> None:
+    """Work out all that is shown of a pot. Raises ArithmeticError or ValueError where that is no figure."""
+    body, salt = pot.body.estimate, pot.salt_percent
+    figures = (pot.depth_mm, pot.fat_mm, pot.gross_g or 0.0, pot.error_ml, salt.low, salt.high, body.low, body.high)
+    if not all(math.isfinite(figure) for figure in figures):
+        raise ValueError("the pot it leaves has no figures")
+
+
+def _could_have_changed_it(moment: Moment) -> bool:
+    told = ev.Noted | ev.Struck | ev.Dated | ev.Seen | ev.Tested | ev.Wanted | ev.Chosen
+    return not moment.struck and moment.problem is None and not isinstance(moment.event.payload, told)

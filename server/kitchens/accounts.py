@@ -1,0 +1,179 @@
+"""Signing up, in and out, and one's own password and units."""
+
+from __future__ import annotations
+
+from typing import Annotated, NoReturn
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import IntegrityError, transaction
+from django.http import Http404, HttpRequest
+from ninja import Router
+from ninja.errors import HttpError
+from ninja.security import APIKeyCookie, SessionAuth
+from pydantic import ConfigDict, Field
+from spissus_core.errors import SpissusError
+from spissus_core.fields import Name
+from spissus_core.quantities import UnitSystem
+
+from .limits import PerAddress
+from .models import User
+from .services import demo_member, member_of, open_kitchen
+from .shapes import Shape
+
+router = Router(auth=SessionAuth(), tags=["people"])
+
+#: Passwords are hashed here, so that even a sign-up without a backend of its own signs in by this one.
+BACKEND = "django.contrib.auth.backends.ModelBackend"
+
+Username = Annotated[str, Field(max_length=150)]
+Password = Annotated[str, Field(max_length=200)]
+
+
+class Anyone(APIKeyCookie):
+    """Open to all, but only from our own page: the CSRF token is checked."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> bool:
+        return True
+
+
+class SessionOut(Shape):
+    """Who is signed in, if anyone. ``person`` and ``kitchen_id`` say whose what waits in a browser is."""
+
+    signed_in: bool
+    demo_offered: bool
+    person: str = ""
+    kitchen_id: str = ""
+    name: str = ""
+    kitchen: str = ""
+    role: str = ""
+    units: UnitSystem = "metric"
+
+
+class SignIn(Shape):
+    model_config = ConfigDict(extra="forbid")
+
+    name: Username
+    password: Password
+
+
+class SignUp(SignIn):
+    kitchen: Name
+
+
+class NewPassword(Shape):
+    model_config = ConfigDict(extra="forbid")
+
+    old: Password
+    new: Password
+
+
+class Preferences(Shape):
+    model_config = ConfigDict(extra="forbid")
+
+    units: UnitSystem
+
+
+def _session(request: HttpRequest) -> SessionOut:
+    offered = settings.DEMO
+    if not request.user.is_authenticated:
+        return SessionOut(signed_in=False, demo_offered=offered)
+    member = member_of(request)
+    return SessionOut(
+        signed_in=True, demo_offered=offered, person=str(member.user.pk), kitchen_id=str(member.kitchen.pk),
+        name=member.user.username, kitchen=member.kitchen.name, role=member.role,
+        units="us" if member.user.units == User.Units.US else "metric",
+    )  # fmt: skip
+
+
+def _valid(password: str, user: User, field: str) -> None:
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise SpissusError(field, " ".join(error.messages)) from None
+
+
+@router.get("/session", auth=None, response=SessionOut, summary="Who is signed in")
+def session(request: HttpRequest) -> SessionOut:
+    return _session(request)
+
+
+@router.post("/session", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_in"), summary="Sign in")
+def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
+    user = authenticate(request, username=User.normalize_username(data.name.strip()), password=data.password)
+    if getattr(request, "axes_locked_out", False):
+        raise HttpError(429, "Too many wrong passwords came from here. Wait a minute, then try again.")
+    if user is None:
+        raise SpissusError("password", "Name and password do not belong together.")
+    login(request, user)
+    return _session(request)
+
+
+@router.delete("/session", response=SessionOut, summary="Sign out")
+def sign_out(request: HttpRequest) -> SessionOut:
+    logout(request)
+    return _session(request)
+
+
+@router.post("/session/demo", auth=Anyone(), response=SessionOut, summary="Step into the demo kitchen")
+def enter_demo(request: HttpRequest) -> SessionOut:
+    member = demo_member() if settings.DEMO else None
+    if member is None:
+        raise Http404
+    login(request, member.user, backend=BACKEND)
+    return _session(request)
+
+
+@router.put(
+    "/session/password", response=SessionOut, throttle=PerAddress("sign_in"), summary="Change one's own password"
+)
+def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
+    """Every other session of the same person ends by it."""
+    user = member_of(request).user
+    if not user.check_password(data.old):
+        raise SpissusError("old", "This is not your password now.")
+    _valid(data.new, user, "new")
+    user.set_password(data.new)
+    user.save(update_fields=["password"])
+    update_session_auth_hash(request, user)
+    return _session(request)
+
+
+def _taken() -> NoReturn:
+    raise SpissusError("name", "Someone signs in under that name already. Choose another.") from None
+
+
+@router.post(
+    "/accounts", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_up"),
+    summary="Sign up with a kitchen of one's own",
+)  # fmt: skip
+def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
+    name = User.normalize_username(data.name.strip())
+    if not name:
+        raise SpissusError("name", "Choose a name to sign in with.")
+    try:
+        User.username_validator(name)
+    except ValidationError:
+        raise SpissusError("name", "Use letters, digits and @ . + - _ only, without spaces.") from None
+    if User.objects.filter(username__iexact=name).exists():
+        _taken()
+    _valid(data.password, User(username=name), "password")
+    try:
+        with transaction.atomic():
+            user = User.objects.create_user(username=name, password=data.password)
+            open_kitchen(data.kitchen, user)
+    except IntegrityError:
+        _taken()
+    login(request, user, backend=BACKEND)
+    return _session(request)
+
+
+@router.patch("/preferences", response=SessionOut, summary="Change one's units")
+def set_preferences(request: HttpRequest, data: Preferences) -> SessionOut:
+    member = member_of(request)
+    member.user.units = data.units
+    member.user.save(update_fields=["units"])
+    request.user = member.user
+    return _session(request)
