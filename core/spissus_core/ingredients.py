@@ -16,7 +16,7 @@ from rapidfuzz import fuzz, process
 
 from .contents import Contents
 from .errors import QuantityError
-from .fields import MassG, Name, PerHundredG, Remark, Strength
+from .fields import Celsius, MassG, Name, PerHundredG, Remark, Strength
 from .quantities import parse
 from .seasoning import SALT_PER_SODIUM
 
@@ -58,9 +58,11 @@ class Ingredient(BaseModel):
     synonyms: Annotated[tuple[Name, ...], Field(max_length=20)] = ()
     household: Literal["", "cup", "fl oz", "tbsp", "tsp"] = ""
     household_g: MassG = 0.0
-    pieces: Mapping[str, MassG] = Field(default_factory=dict)
+    pieces: Annotated[Mapping[Annotated[str, Field(max_length=30)], MassG], Field(max_length=20)] = Field(
+        default_factory=dict
+    )
     cut: Cut = ""
-    lifts_below_c: float | None = None
+    lifts_below_c: Celsius | None = None
     abv: Strength = 0.0
     sodium_mg: Annotated[float, Field(ge=0, le=39_400)] = 0.0
     sugar: PerHundredG = 0.0
@@ -71,8 +73,8 @@ class Ingredient(BaseModel):
     pulp: PerHundredG = 0.0
     starch: PerHundredG = 0.0
     other: PerHundredG = 0.0
-    allergens: Annotated[tuple[str, ...], Field(max_length=14)] = ()
-    usda_row: str = ""
+    allergens: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=14)] = ()
+    usda_row: Annotated[str, Field(max_length=200)] = ""
     source: Remark = "the kitchen's own"
 
     @model_validator(mode="after")

@@ -12,7 +12,8 @@ from typing import Any
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import InterfaceError, OperationalError
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from pydantic_core import ErrorDetails
@@ -180,6 +181,6 @@ def install(api: NinjaAPI) -> None:
     api.add_exception_handler(AuthenticationError, lambda r, e: problem(401))
     api.add_exception_handler(Http404, lambda r, e: problem(404))
     api.add_exception_handler(RequestDataTooBig, lambda r, e: problem(413))
-    api.add_exception_handler(SuspiciousOperation, _bad)
-    api.add_exception_handler(BadRequest, _bad)
+    for unreadable in (SuspiciousOperation, BadRequest, MultiPartParserError, UnreadablePostError):
+        api.add_exception_handler(unreadable, _bad)
     api.add_exception_handler(Exception, failed)

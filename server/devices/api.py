@@ -70,7 +70,7 @@ class ReadingIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     at: AwareDatetime
-    value: Annotated[float, Field(allow_inf_nan=False)]
+    value: Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class ReadingsIn(Shape):

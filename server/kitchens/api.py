@@ -149,7 +149,7 @@ def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
 
 
 @router.delete("/learned", response={204: None}, summary="Forget what was learned of a pan on a burner")
-def forget_learned(request: HttpRequest, pan: str, burner: str) -> Status[None]:
+def forget_learned(request: HttpRequest, pan: Name, burner: Name) -> Status[None]:
     member = member_of(request)
     member.require_cook()
     member.kitchen.learned_rates.filter(pan=pan, burner=burner).delete()

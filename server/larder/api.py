@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from uuid import UUID
 
 from django.http import Http404, HttpRequest
@@ -10,6 +11,7 @@ from kitchens.shapes import Shape
 from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import SessionAuth
+from pydantic import Field
 from spissus_core.ingredients import Ingredient, catalogue, search
 from spissus_core.larder import OwnIngredient as OwnSpec
 
@@ -17,6 +19,9 @@ from .models import OwnIngredient
 from .services import key_of, own_ingredients
 
 router = Router(auth=SessionAuth(), tags=["larder"])
+
+#: What is typed while an ingredient is sought; more of it than a name has is passed over.
+Sought = Annotated[str, Field(max_length=2000)]
 
 #: More ingredients of its own than any kitchen keeps.
 MOST_OWN = 300
@@ -63,10 +68,12 @@ class OwnOut(Shape):
 
 
 @router.get("/ingredients", response=list[IngredientOut], summary="Ingredients by name, best first")
-def ingredients(request: HttpRequest, q: str = "", limit: int = 8) -> list[IngredientOut]:
+def ingredients(
+    request: HttpRequest, q: Sought = "", limit: Annotated[int, Field(ge=1, le=30)] = 8
+) -> list[IngredientOut]:
     own = own_ingredients(member_of(request).kitchen.pk)
     mine = {item.key for item in own}
-    found = search(q[:60], own, limit=min(max(limit, 1), 30))
+    found = search(q[:60], own, limit=limit)
     return [IngredientOut.of(f.ingredient, own=f.ingredient.key in mine) for f in found]
 
 
