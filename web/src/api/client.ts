@@ -22,12 +22,15 @@ export class Problem extends Error {
   readonly status: number
   readonly fields: Readonly<Record<string, string>>
   readonly gainedMl: number | undefined
+  /** How long the server asks to wait. */
+  readonly retryAfterMs: number | undefined
 
-  constructor(status: number, detail: string, fields: Record<string, string> = {}, gainedMl?: number) {
+  constructor(status: number, detail: string, fields: Record<string, string> = {}, gainedMl?: number, retryAfterMs?: number) {
     super(detail)
     this.status = status
     this.fields = fields
     this.gainedMl = gainedMl
+    this.retryAfterMs = retryAfterMs
   }
 
   /** The sentence for a field, by the last part of its dotted name. */
@@ -55,5 +58,6 @@ export async function answer<T>(call: Promise<Result<T>>): Promise<T> {
   if (response.ok) return data as T
   const body = (error ?? {}) as { detail?: string; errors?: { field: string; message: string }[]; gained_ml?: number }
   const fields = Object.fromEntries((body.errors ?? []).map(({ field, message }) => [field, message]))
-  throw new Problem(response.status, body.detail ?? 'Something went wrong on the server.', fields, body.gained_ml)
+  const wait = Number(response.headers.get('Retry-After'))
+  throw new Problem(response.status, body.detail ?? 'Something went wrong on the server.', fields, body.gained_ml, wait > 0 ? wait * 1000 : undefined)
 }

@@ -1,9 +1,13 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { answer, client, Problem, type Schemas } from './client'
 import { newId } from './id'
-import { putOut, waiting } from './outbox'
+import { belongs, isKept, putOut, waiting, type Owner } from './outbox'
 
-export type Batch = Schemas['BatchOut']
+/** A batch as the server tells it: what it could not work out is null, and named in `missing`. */
+export type ToldBatch = Schemas['BatchOut']
+type Drawn = 'pan' | 'burner' | 'start' | 'pot' | 'curve' | 'suggested' | 'served'
+/** A batch with all that the bench draws. */
+export type Batch = { [K in keyof ToldBatch]: K extends Drawn ? NonNullable<ToldBatch[K]> : ToldBatch[K] }
 export type Pot = Schemas['PotOut']
 export type Route = Schemas['RouteOut']
 export type Routes = Schemas['RoutesOut']
@@ -30,6 +34,13 @@ export const keys = {
   batches: ['batches'] as const,
   batch: (id: string) => ['batch', id] as const,
 }
+
+const drawn: readonly Drawn[] = ['pan', 'burner', 'start', 'pot', 'curve', 'suggested', 'served']
+
+/** Whether the bench can draw it; without a readable start there is only its log. */
+export const isWhole = (batch: ToldBatch): batch is Batch => drawn.every((part) => batch[part] !== null)
+
+export const ownerOf = (session: Session): Owner => ({ person: session.person, kitchen: session.kitchen_id, name: session.name })
 
 export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => answer(client.GET('/api/v1/session')), staleTime: Infinity })
@@ -77,7 +88,7 @@ export function useBatches() {
 
 /** A batch. News of it comes by the stream; it is asked for now and then all the same, should that fail. */
 export function useBatch(id: string) {
-  return useQuery<Batch, Problem>({
+  return useQuery<ToldBatch, Problem>({
     queryKey: keys.batch(id),
     queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}', { params: { path: { batch_id: id } } })),
     refetchInterval: 10_000,
@@ -86,26 +97,33 @@ export function useBatch(id: string) {
 }
 
 /**
- * Record an event. Its id is made here, once, so that a retry after a lost answer changes nothing. While
- * the server does not answer it is kept in the browser and sent later; the promise is then kept with what
- * was known last.
+ * Record an event. Its id is made here, once, so that a retry after a lost answer changes nothing. Where the
+ * server does not answer, or will not take anything from here now, it is kept in the browser and sent later;
+ * the promise is then kept with what was known last. What it finds wrong with the entry stands beside its field.
  */
 export function useAppend(batchId: string) {
   const queries = useQueryClient()
-  return useMutation<Batch, Problem, Payload>({
+  const session = useSession()
+  return useMutation<ToldBatch, Problem, Payload>({
     mutationFn: async (payload) => {
       const body = { id: newId(), at: new Date().toISOString(), payload }
-      const known = queries.getQueryData<Batch>(keys.batch(batchId))
-      const later = () => {
-        putOut({ batchId, ...body })
-        return known as Batch
+      const known = queries.getQueryData<ToldBatch>(keys.batch(batchId))
+      const owner = session.data && ownerOf(session.data)
+      const later = (why: string | null) => {
+        if (!owner || !known) throw new Problem(0, 'This page does not know who you are yet. Load it again.')
+        try {
+          putOut({ batchId, ...body, owner }, why)
+        } catch {
+          throw new Problem(0, 'The server does not answer, and this browser has no room left to keep it. Write it down.')
+        }
+        return known
       }
       // What waits goes first: order is part of what happened.
-      if (known && waiting().some((one) => one.batchId === batchId)) return later()
+      if (owner && waiting().some((one) => one.batchId === batchId && one.state === 'waits' && belongs(one, owner))) return later(null)
       try {
         return await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path: { batch_id: batchId } }, body }))
       } catch (problem) {
-        if (known && problem instanceof Problem && (problem.status === 0 || problem.status >= 502)) return later()
+        if (problem instanceof Problem && isKept(problem.status)) return later(problem.message)
         throw problem
       }
     },
@@ -119,7 +137,7 @@ export function useAppend(batchId: string) {
 
 export function useStart() {
   const queries = useQueryClient()
-  return useMutation<Batch, Problem, Schemas['StartIn']>({
+  return useMutation<ToldBatch, Problem, Schemas['StartIn']>({
     mutationFn: (body) => answer(client.POST('/api/v1/batches', { body })),
     onSuccess: (batch) => {
       queries.setQueryData(keys.batch(batch.id), batch)

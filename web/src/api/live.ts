@@ -1,8 +1,8 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
 import { answer, client, Problem } from './client'
 import { keys } from './hooks'
-import { onOutbox, settle, waiting, type Waiting } from './outbox'
+import { adoptOld, AGAIN_MS, onOutbox, Sender, waiting, type Outcome, type Owner, type Waiting } from './outbox'
 
 /** News of the kitchen's batches as they happen; after a gap, everything in sight is asked for anew. */
 export function useLive(): void {
@@ -22,58 +22,44 @@ export function useLive(): void {
   }, [queries])
 }
 
-export interface Outbox {
-  waiting: readonly Waiting[]
-  /** What the server would not take when it was told at last. */
-  refused: readonly { waiting: Waiting; why: string }[]
-  dismiss: () => void
-}
-
-const AGAIN_MS = 2000
-
-/** Sends what was kept while the server was away, in order and each once, as soon as it answers again. */
-export function useOutbox(): Outbox {
+/** Sends what was kept in this browser, in order and each once, as soon as the server takes it. */
+export function useOutbox(owner: Owner | null): { waiting: readonly Waiting[]; hurry: () => void } {
   const queries = useQueryClient()
   const list = useSyncExternalStore(onOutbox, waiting)
-  const [refused, setRefused] = useState<Outbox['refused']>([])
-  const pending = list.length > 0
+  const [sender] = useState(() => new Sender((one) => told(one, queries)))
+  const { person, kitchen, name } = owner ?? { person: '', kitchen: '', name: '' }
+  const pending = list.some((one) => one.state === 'waits')
+  const flush = useCallback(() => {
+    sender.hurry()
+    void sender.flush({ person, kitchen })
+  }, [sender, person, kitchen])
   useEffect(() => {
-    if (!pending) return
-    let busy = false
-    const flush = async () => {
-      if (busy) return
-      busy = true
-      try {
-        for (const one of waiting()) {
-          const why = await told(one, queries)
-          if (why === 'away') break
-          settle(one.id)
-          if (why !== null) setRefused((before) => [...before, { waiting: one, why }])
-        }
-      } finally {
-        busy = false
-      }
-    }
-    void flush()
-    const timer = setInterval(() => void flush(), AGAIN_MS)
+    if (person) adoptOld({ person, kitchen, name })
+  }, [person, kitchen, name])
+  useEffect(() => {
+    if (!pending || !person) return
+    flush()
+    const timer = setInterval(() => void sender.flush({ person, kitchen }), AGAIN_MS / 2)
     addEventListener('online', flush)
     return () => {
       clearInterval(timer)
       removeEventListener('online', flush)
     }
-  }, [pending, queries])
-  return { waiting: list, refused, dismiss: () => setRefused([]) }
+  }, [pending, person, kitchen, sender, flush])
+  return { waiting: list, hurry: flush }
 }
 
-/** Null where the server took it, 'away' where it does not answer, and its sentence where it refused. */
-async function told({ batchId, id, at, payload }: Waiting, queries: QueryClient): Promise<string | null> {
+/** Null where the server took it; otherwise what it answered. */
+async function told({ batchId, id, at, payload }: Waiting, queries: QueryClient): Promise<Outcome | null> {
   try {
     const path = { batch_id: batchId }
     const batch = await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path }, body: { id, at, payload } }))
     queries.setQueryData(keys.batch(batchId), batch)
+    void queries.invalidateQueries({ queryKey: keys.batches })
     return null
   } catch (problem) {
-    if (problem instanceof Problem && (problem.status === 0 || problem.status >= 500)) return 'away'
-    return problem instanceof Error ? problem.message : 'The server did not take it.'
+    if (!(problem instanceof Problem)) return { status: 0, message: 'The server cannot be reached.' }
+    if (problem.status === 401) void queries.invalidateQueries({ queryKey: keys.session })
+    return { status: problem.status, message: problem.message, retryAfterMs: problem.retryAfterMs }
   }
 }

@@ -4,26 +4,6 @@
  */
 
 export interface paths {
-    "/api/v1/ping": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Whether the service answers
-         * @description The cheapest request there is.
-         */
-        get: operations["config_api_ping"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/session": {
         parameters: {
             query?: never;
@@ -32,12 +12,12 @@ export interface paths {
             cookie?: never;
         };
         /** Who is signed in */
-        get: operations["kitchens_api_session"];
+        get: operations["kitchens_accounts_session"];
         put?: never;
         /** Sign in */
-        post: operations["kitchens_api_sign_in"];
+        post: operations["kitchens_accounts_sign_in"];
         /** Sign out */
-        delete: operations["kitchens_api_sign_out"];
+        delete: operations["kitchens_accounts_sign_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -53,7 +33,27 @@ export interface paths {
         get?: never;
         put?: never;
         /** Step into the demo kitchen */
-        post: operations["kitchens_api_enter_demo"];
+        post: operations["kitchens_accounts_enter_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change one's own password
+         * @description Every other session of the same person ends by it.
+         */
+        put: operations["kitchens_accounts_change_password"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -70,7 +70,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Sign up with a kitchen of one's own */
-        post: operations["kitchens_api_sign_up"];
+        post: operations["kitchens_accounts_sign_up"];
         delete?: never;
         options?: never;
         head?: never;
@@ -91,7 +91,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Change one's units */
-        patch: operations["kitchens_api_set_preferences"];
+        patch: operations["kitchens_accounts_set_preferences"];
         trace?: never;
     };
     "/api/v1/kitchen": {
@@ -560,19 +560,69 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whether the process is alive
+         * @description The cheapest request there is: it asks for nothing.
+         */
+        get: operations["config_health_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whether it can serve: database and migrations
+         * @description 503 while the database is away (as everywhere), or waits for its migrations.
+         */
+        get: operations["config_health_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * SessionOut
-         * @description Who is signed in, if anyone.
+         * @description Who is signed in, if anyone. ``person`` and ``kitchen_id`` say whose what waits in a browser is.
          */
         SessionOut: {
             /** Signed In */
             signed_in: boolean;
             /** Demo Offered */
             demo_offered: boolean;
+            /**
+             * Person
+             * @default
+             */
+            person: string;
+            /**
+             * Kitchen Id
+             * @default
+             */
+            kitchen_id: string;
             /**
              * Name
              * @default
@@ -601,6 +651,13 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /** NewPassword */
+        NewPassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
         };
         /** SignUp */
         SignUp: {
@@ -1231,7 +1288,7 @@ export interface components {
              */
             cut: "" | "lean" | "shoulder" | "gelatinous" | "marbled" | "belly" | "skin" | "bones" | "poultry" | "poultry_fat";
             /** Lifts Below C */
-            lifts_below_c?: number | null;
+            lifts_below_c?: number | string | null;
             /**
              * Abv
              * @default 0
@@ -1579,7 +1636,7 @@ export interface components {
         };
         /**
          * BatchLine
-         * @description A batch in a list.
+         * @description A batch in a list; where its start cannot be read, nothing is known of its pot.
          */
         BatchLine: {
             /**
@@ -1602,17 +1659,17 @@ export interface components {
              */
             stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
             /** Pan */
-            pan: string;
-            volume: components["schemas"]["ShownOut"];
-            start: components["schemas"]["ShownOut"];
+            pan: string | null;
+            volume: components["schemas"]["ShownOut"] | null;
+            start: components["schemas"]["ShownOut"] | null;
             /** Salt Percent */
-            salt_percent: number;
+            salt_percent: number | null;
             /** Body */
-            body: string;
+            body: string | null;
             /** Tone */
-            tone: number;
+            tone: number | null;
             /** Share */
-            share: number;
+            share: number | null;
             /** Look At */
             look_at: string | null;
         };
@@ -1636,7 +1693,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done" | "alone";
             /**
              * Stage
              * @enum {string}
@@ -1674,7 +1731,13 @@ export interface components {
              */
             high: string;
         };
-        /** BatchOut */
+        /**
+         * BatchOut
+         * @description Everything the page shows of a batch.
+         *
+         *     What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
+         *     there is no pot, but always the log.
+         */
         BatchOut: {
             /**
              * Id
@@ -1692,14 +1755,16 @@ export interface components {
             last_seq: number;
             /** Finished */
             finished: boolean;
-            pan: components["schemas"]["PanShape"];
+            /** Missing */
+            missing: components["schemas"]["MissingOut"][];
+            pan: components["schemas"]["PanShape"] | null;
             /** Burner */
-            burner: string;
-            start: components["schemas"]["StartOut"];
-            pot: components["schemas"]["PotOut"];
+            burner: string | null;
+            start: components["schemas"]["StartOut"] | null;
+            pot: components["schemas"]["PotOut"] | null;
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
-            curve: components["schemas"]["CurveOut"];
+            curve: components["schemas"]["CurveOut"] | null;
             heat: components["schemas"]["HeatOut"];
             /** Beside */
             beside: string | null;
@@ -1708,7 +1773,7 @@ export interface components {
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
-            suggested: components["schemas"]["WantedOut"];
+            suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
             chosen: ("reduction" | "roux" | "corn_starch" | "salt_limit") | null;
             plan: components["schemas"]["RouteOut"] | null;
@@ -1717,11 +1782,11 @@ export interface components {
             log: components["schemas"]["EntryOut"][];
             /** Devices */
             devices: components["schemas"]["DeviceReadOut"][];
-            skim: components["schemas"]["SkimOut"];
+            skim: components["schemas"]["SkimOut"] | null;
             cooling: components["schemas"]["CoolingOut"] | null;
             estimated: components["schemas"]["EstimatedOut"] | null;
             doubt: components["schemas"]["SaidOut"] | null;
-            served: components["schemas"]["ServedOut"];
+            served: components["schemas"]["ServedOut"] | null;
             /** Boil Cautions */
             boil_cautions: string[];
             /** Serve Cautions */
@@ -1826,7 +1891,10 @@ export interface components {
             /** Reading */
             reading: number | null;
         };
-        /** EntryOut */
+        /**
+         * EntryOut
+         * @description An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived.
+         */
         EntryOut: {
             /**
              * Id
@@ -1851,6 +1919,8 @@ export interface components {
             undoable: boolean;
             /** Strikes */
             strikes: string | null;
+            /** Told */
+            told: string | null;
         };
         /**
          * HeatOut
@@ -1882,6 +1952,19 @@ export interface components {
             shown: components["schemas"]["ShownOut"];
             /** By */
             by: string | null;
+        };
+        /**
+         * MissingOut
+         * @description A part of a batch that could not be worked out, and why; everything else stands.
+         */
+        MissingOut: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words";
+            /** Why */
+            why: string;
         };
         /** RouteOut */
         RouteOut: {
@@ -2118,6 +2201,27 @@ export interface components {
             surroundings_c: number | string;
         };
         /**
+         * Dated
+         * @description When another event happened after all: its clock was wrong, or it was recorded later.
+         */
+        Dated: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dated";
+            /**
+             * Event
+             * Format: uuid
+             */
+            event: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * DrawnIn
          * @description Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners.
          */
@@ -2156,7 +2260,7 @@ export interface components {
              */
             at: string;
             /** Payload */
-            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Heated"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["Metered"] | components["schemas"]["Seen"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Struck"];
+            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Heated"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["Metered"] | components["schemas"]["Seen"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Dated"] | components["schemas"]["Struck"];
         };
         /**
          * Finished
@@ -2705,6 +2809,36 @@ export interface components {
             /** Readings */
             readings: components["schemas"]["ReadingIn"][];
         };
+        /**
+         * AliveOut
+         * @description The process answers.
+         */
+        AliveOut: {
+            /**
+             * Status
+             * @default alive
+             * @constant
+             */
+            status: "alive";
+        };
+        /**
+         * ReadyOut
+         * @description The database answers, and its tables are those of this version.
+         */
+        ReadyOut: {
+            /**
+             * Database
+             * @default ok
+             * @constant
+             */
+            database: "ok";
+            /**
+             * Migrations
+             * @default ok
+             * @constant
+             */
+            migrations: "ok";
+        };
     };
     responses: never;
     parameters: never;
@@ -2714,25 +2848,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    config_api_ping: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    kitchens_api_session: {
+    kitchens_accounts_session: {
         parameters: {
             query?: never;
             header?: never;
@@ -2752,7 +2868,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_sign_in: {
+    kitchens_accounts_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -2776,7 +2892,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_sign_out: {
+    kitchens_accounts_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -2796,7 +2912,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_enter_demo: {
+    kitchens_accounts_enter_demo: {
         parameters: {
             query?: never;
             header?: never;
@@ -2816,7 +2932,31 @@ export interface operations {
             };
         };
     };
-    kitchens_api_sign_up: {
+    kitchens_accounts_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    kitchens_accounts_sign_up: {
         parameters: {
             query?: never;
             header?: never;
@@ -2840,7 +2980,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_set_preferences: {
+    kitchens_accounts_set_preferences: {
         parameters: {
             query?: never;
             header?: never;
@@ -3648,6 +3788,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+        };
+    };
+    config_health_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AliveOut"];
+                };
+            };
+        };
+    };
+    config_health_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyOut"];
                 };
             };
         };

@@ -1,19 +1,28 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { lazy, Suspense } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
-import { useSession } from '../api/hooks'
+import { Problem } from '../api/client'
+import { keys, useSession } from '../api/hooks'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../stages/Bench'
 import { StartPage } from '../stages/intake/StartPage'
 import { Welcome } from '../welcome/Welcome'
 import { Notice } from './Notice'
-import { OutboxLine } from './OutboxLine'
+import { Kept, OutboxLine } from './OutboxLine'
 import { Units } from './units'
 
 // Arranging the kitchen is rare; the bench should not wait for it.
 const KitchenPage = lazy(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
-const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } } })
+const queries: QueryClient = new QueryClient({
+  // Signed out elsewhere, or for too long: the page finds out by the first answer that says so.
+  queryCache: new QueryCache({
+    onError: (error, query) => {
+      if (error instanceof Problem && error.status === 401 && query.queryKey[0] !== 'session') void queries.invalidateQueries({ queryKey: keys.session })
+    },
+  }),
+  defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } },
+})
 
 export function App() {
   return (
@@ -27,7 +36,14 @@ function Pages() {
   const session = useSession()
   if (session.isPending) return null
   if (session.isError) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
-  if (!session.data.signed_in) return <Welcome demoOffered={session.data.demo_offered} />
+  if (!session.data.signed_in) {
+    return (
+      <>
+        <Kept />
+        <Welcome demoOffered={session.data.demo_offered} />
+      </>
+    )
+  }
   return (
     <Units value={session.data.units}>
       <OutboxLine />

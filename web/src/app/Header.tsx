@@ -3,6 +3,7 @@ import { Link, useLocation } from 'wouter'
 import { answer, client } from '../api/client'
 import { useSession, useSessionChange } from '../api/hooks'
 import { Menu } from '../ui/Menu'
+import { PasswordSheet } from './PasswordSheet'
 import { switchTheme, theme } from './theme'
 import type { UnitSystem } from './units'
 
@@ -17,6 +18,7 @@ export function Header({ title, detail, children }: Props) {
   const session = useSession()
   const [, go] = useLocation()
   const [, redraw] = useState(0)
+  const [changing, setChanging] = useState(false)
   const setUnits = useSessionChange((units: UnitSystem) => answer(client.PATCH('/api/v1/preferences', { body: { units } })))
   const signOut = useSessionChange((_: undefined) => answer(client.DELETE('/api/v1/session')))
   const units = session.data?.units ?? 'metric'
@@ -61,9 +63,11 @@ export function Header({ title, detail, children }: Props) {
                 redraw((n) => n + 1)
               },
             },
+            { label: 'Change your password', onSelect: () => setChanging(true) },
             { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
           ]}
         />
+        {changing && <PasswordSheet onClose={() => setChanging(false)} />}
       </div>
     </header>
   )

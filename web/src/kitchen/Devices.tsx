@@ -79,7 +79,7 @@ export function Devices({ mayChange }: { mayChange: boolean }) {
             layout="stack"
             value={assigning.batch_id ?? 'none'}
             onChange={(next) => assign.mutate({ id: assigning.id, batchId: next === 'none' ? null : next })}
-            options={[{ value: 'none', label: 'nothing for now' }, ...open.map((batch) => ({ value: batch.id, label: batch.name, hint: batch.pan }))]}
+            options={[{ value: 'none', label: 'nothing for now' }, ...open.map((batch) => ({ value: batch.id, label: batch.name, hint: batch.pan ?? '' }))]}
           />
         </Sheet>
       )}

@@ -65,7 +65,7 @@ export function BatchList() {
                     <div className="min-w-0">
                       <p className="truncate text-lg font-bold">{batch.name}</p>
                       <p className="text-quiet">
-                        {when(batch.created_at)} · {batch.pan}
+                        {[when(batch.created_at), batch.pan].filter(Boolean).join(' · ')}
                       </p>
                     </div>
                     {/* What was there, and what is left of it, to scale. */}
@@ -73,14 +73,20 @@ export function BatchList() {
                       <div className="h-full w-1/3 rounded-l-sm" style={{ background: sauce(0.25) }} />
                       <div
                         className="w-2/3 rounded-r-sm"
-                        style={{ height: `${batch.share * 100}%`, background: sauce(batch.tone) }}
+                        style={{ height: `${(batch.share ?? 0) * 100}%`, background: sauce(batch.tone ?? 0) }}
                       />
                     </div>
                     <p className="text-right text-lg md:text-left">
-                      <span className="font-bold">{say(batch.volume)}</span>{' '}
-                      <span className="text-base text-quiet">
-                        {batch.body}, <span className="font-semibold text-salt">{batch.salt_percent.toFixed(2)} %</span>
-                      </span>
+                      {batch.volume === null ? (
+                        <span className="text-base text-heat">The pot cannot be read: open it.</span>
+                      ) : (
+                        <>
+                          <span className="font-bold">{say(batch.volume)}</span>{' '}
+                          <span className="text-base text-quiet">
+                            {batch.body}, <span className="font-semibold text-salt">{batch.salt_percent?.toFixed(2)} %</span>
+                          </span>
+                        </>
+                      )}
                     </p>
                     <p className="col-span-2 font-semibold md:col-span-1 md:text-right">
                       {batch.finished ? <span className="text-done">done</span> : batch.look_at ? <Countdown at={Date.parse(batch.look_at)} /> : words[batch.stage]}

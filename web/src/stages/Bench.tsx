@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { useLocation } from 'wouter'
-import { useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
+import { isWhole, useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
 import { Header } from '../app/Header'
 import { clock } from '../app/clock'
 import { Notice } from '../app/Notice'
@@ -12,6 +12,7 @@ import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { standsAt } from './course'
+import { DeadClocks, MissingParts } from './BatchNotices'
 import { draftOf, startOf } from './intake/draft'
 import { StartForm } from './intake/StartForm'
 import { LogSheet } from './LogSheet'
@@ -25,6 +26,7 @@ import { Signs } from './Signs'
 import { SkimPanel } from './SkimPanel'
 import { StrainPanel } from './StrainPanel'
 import { ThickenPanel } from './ThickenPanel'
+import { Unreadable } from './Unreadable'
 import { HelpSheet, useLetters, type SheetName } from './letters'
 
 type View = Stage | 'plan' | 'correct'
@@ -36,6 +38,7 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
     return <Notice title={batch.error.status === 404 ? 'No such batch' : 'No answer'} text={batch.error.message} onRetry={() => void batch.refetch()} />
   }
   if (!batch.data) return <Header title="…" />
+  if (!isWhole(batch.data)) return <Unreadable batch={batch.data} />
   return <Open batch={batch.data} asked={asked} offline={batch.isError} />
 }
 
@@ -136,6 +139,8 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           The server does not answer. This is how the batch stood last; it is asked again every few seconds.
         </p>
       )}
+      <MissingParts missing={batch.missing} />
+      <DeadClocks log={batch.log} onRecord={record} />
       {batch.devices.map((device) => (
         <DeviceLine key={device.name} device={device} onRecord={record} />
       ))}

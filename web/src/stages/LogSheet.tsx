@@ -1,25 +1,33 @@
 import type { UseMutationResult } from '@tanstack/react-query'
 import type { Problem } from '../api/client'
-import type { Batch, Payload } from '../api/hooks'
+import type { Payload, ToldBatch } from '../api/hooks'
 import { clock } from '../app/clock'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 
-export type Append = UseMutationResult<Batch, Problem, Payload>
+export type Append = UseMutationResult<ToldBatch, Problem, Payload>
 
 interface Props {
-  batch: Batch
+  batch: ToldBatch
   append: Append
   onClose: () => void
 }
 
 /** Everything that happened, newest first. Nothing is erased: what was taken back stays, struck. */
 export function LogSheet({ batch, append, onClose }: Props) {
+  return (
+    <Sheet open onClose={onClose} title="Log" description="Nothing is erased. What is taken back can be brought back.">
+      <LogList batch={batch} append={append} />
+    </Sheet>
+  )
+}
+
+export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
   const say = useSay()
   const entries = [...batch.log].reverse().filter((entry) => entry.kind !== 'struck')
   return (
-    <Sheet open onClose={onClose} title="Log" description="Nothing is erased. What is taken back can be brought back.">
+    <>
       <ol className="divide-y divide-line">
         {entries.map((entry) => {
           const strike = batch.log.findLast((e) => e.kind === 'struck' && e.strikes === entry.id && !e.struck)
@@ -29,6 +37,7 @@ export function LogSheet({ batch, append, onClose }: Props) {
                 <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}>{say(entry.text)}</p>
                 <p className="text-sm text-quiet">
                   {clock(entry.at)}
+                  {entry.told && <span className="font-semibold text-heat"> The clock it came with was wrong.</span>}
                   {entry.problem && <span className="font-semibold text-heat"> Not counted: {entry.problem}</span>}
                 </p>
               </div>
@@ -51,6 +60,6 @@ export function LogSheet({ batch, append, onClose }: Props) {
         })}
       </ol>
       {append.error && <p role="alert" className="mt-3 font-medium text-heat">{append.error.message}</p>}
-    </Sheet>
+    </>
   )
 }

@@ -149,6 +149,7 @@ function answersTo({ batch, view, onRecord, onOpen, onSheet }: Context): Answer[
     case 'finish':
       return view === 'serve' ? [] : [{ label: 'Finish', act: () => onOpen('serve') }]
     case 'done':
+    case 'alone':
       return []
   }
 }

@@ -10,12 +10,18 @@ import { Figure } from './Figure'
 import type { PanelProps } from './panel'
 import { wantedAgain } from './plan/wish'
 
-type Way = Batch['skim']['ways'][number]
+type Skim = NonNullable<Batch['skim']>
+type Way = Skim['ways'][number]
 
 /** Fat off: the ways, what each leaves and costs, and the one it was done by. */
-export function SkimPanel({ batch, onRecord, problem }: PanelProps) {
+export function SkimPanel(props: PanelProps) {
+  const { skim } = props.batch
+  return skim === null ? <p className="text-lg">The ways to take the fat off cannot be worked out for this pot.</p> : <Ways {...props} skim={skim} />
+}
+
+function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
   const say = useSay()
-  const { pot, skim, cooling, wanted } = batch
+  const { pot, cooling, wanted } = batch
   const [picked, setPicked] = useState<Way['way'] | null>(null)
   const advised = skim.ways.find((way) => way.advised)
   const way = skim.ways.find((w) => w.way === (picked ?? (cooling ? 'chill' : advised?.way)))

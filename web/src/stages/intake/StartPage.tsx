@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useLocation } from 'wouter'
-import { useKitchen, useStart } from '../../api/hooks'
+import { useKitchen, useSession, useStart } from '../../api/hooks'
 import { newId } from '../../api/id'
 import { Header } from '../../app/Header'
 import { saveDraft, savedDraft, startOf, type Draft } from './draft'
@@ -10,11 +10,12 @@ import { StartForm } from './StartForm'
 export function StartPage() {
   const kitchen = useKitchen()
   const start = useStart()
+  const person = useSession().data?.person ?? ''
   const [, go] = useLocation()
   const [ids] = useState(() => ({ id: newId(), event_id: newId() }))
   if (!kitchen.data) return <Header title="Start a batch" />
   const { pans, burners } = kitchen.data
-  const saved = savedDraft()
+  const saved = savedDraft(person)
   const initial: Draft = {
     ...saved,
     panId: pans.some((pan) => pan.id === saved.panId) ? saved.panId : (pans[0]?.id ?? ''),
@@ -25,7 +26,7 @@ export function StartPage() {
       title="Start a batch"
       kitchen={kitchen.data}
       initial={initial}
-      onDraft={saveDraft}
+      onDraft={(draft) => saveDraft(person, draft)}
       problem={start.error}
       busy={start.isPending}
       act="This is what I have"
@@ -36,7 +37,7 @@ export function StartPage() {
           { ...ids, at: new Date().toISOString(), name: draft.name.trim() || 'Sauce', start: body },
           {
             onSuccess: (batch) => {
-              saveDraft(null)
+              saveDraft(person, null)
               go(`/batches/${batch.id}`)
             },
           },

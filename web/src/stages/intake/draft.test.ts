@@ -27,7 +27,7 @@ const silent: Schemas['SentenceOut'] = {
 describe('the draft of a start', () => {
   beforeEach(() => kept.clear())
 
-  const said: Draft = { ...savedDraft(), panId: 'pan', burnerId: 'burner', value: '1.4 l', fat: '6 mm', saltBy: 'taste' }
+  const said: Draft = { ...savedDraft('1'), panId: 'pan', burnerId: 'burner', value: '1.4 l', fat: '6 mm', saltBy: 'taste' }
 
   it('asks for the amount first, then for the salt', () => {
     expect(missing({ ...said, value: '  ' })).toBe('amount')
@@ -93,13 +93,14 @@ describe('the draft of a start', () => {
   })
 
   it('is kept until it is used, and survives nonsense in the store', () => {
-    saveDraft(said)
-    expect(savedDraft()).toEqual(said)
-    saveDraft(null)
-    expect(savedDraft().value).toBe('')
+    saveDraft('1', said)
+    expect(savedDraft('2').value).toBe('')
+    expect(savedDraft('1')).toEqual(said)
+    saveDraft('1', null)
+    expect(savedDraft('1').value).toBe('')
     kept.set('spissus-start', '{nonsense')
-    expect(savedDraft().method).toBe('jug')
+    expect(savedDraft('1').method).toBe('jug')
     kept.set('spissus-start', '{"cooked": {"hours": "2 h"}}')
-    expect(savedDraft().cooked).toMatchObject({ hours: '2 h', cover: 'tight' })
+    expect(savedDraft('1').cooked).toMatchObject({ hours: '2 h', cover: 'tight' })
   })
 })

@@ -26,9 +26,11 @@ export interface Draft {
   cooked: Cooked
 }
 
+/** A draft belongs to the person who made it; what an earlier version kept goes to whoever comes first. */
 const KEY = 'spissus-start'
+const keyOf = (person: string) => `${KEY}:${person}`
 
-const fresh: Draft = {
+export const fresh: Draft = {
   name: '', panId: '', burnerId: '', said: '', method: 'jug', value: '', hot: true, fatBy: 'mm', fat: '',
   saltBy: 'unsaid', verdict: 'nearly', percent: '', stock: 'salted', character: 'gelatin_rich', solids: '', lines: [],
   cooked: {
@@ -38,18 +40,19 @@ const fresh: Draft = {
 }
 
 /** The draft of an interrupted start, if there is one. */
-export function savedDraft(): Draft {
+export function savedDraft(person: string): Draft {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Draft>
+    const kept = JSON.parse(localStorage.getItem(keyOf(person)) ?? localStorage.getItem(KEY) ?? '{}') as Partial<Draft>
     return { ...fresh, ...kept, cooked: { ...fresh.cooked, ...kept.cooked } }
   } catch {
     return fresh
   }
 }
 
-export function saveDraft(draft: Draft | null): void {
-  if (draft) localStorage.setItem(KEY, JSON.stringify(draft))
-  else localStorage.removeItem(KEY)
+export function saveDraft(person: string, draft: Draft | null): void {
+  if (draft) localStorage.setItem(keyOf(person), JSON.stringify(draft))
+  else localStorage.removeItem(keyOf(person))
+  localStorage.removeItem(KEY)
 }
 
 /** The draft with what a sentence says of it; what the sentence leaves open stays as it is. */

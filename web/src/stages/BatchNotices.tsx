@@ -1,0 +1,59 @@
+import { useState } from 'react'
+import type { Batch, Payload } from '../api/hooks'
+import { clock } from '../app/clock'
+import { useSay } from '../app/units'
+import { Button } from '../ui/Button'
+
+const PARTS: Record<Batch['missing'][number]['part'], string> = {
+  forecast: 'The forecast', plan: 'The plan', next: 'The next act', ribbon: 'The ribbon', pot: 'The pot', start: 'The start',
+  marks: 'The marks', curve: 'The curve', skim: 'Taking the fat off', cooling: 'The cooling', words: 'The sentence',
+}
+
+/** What of a batch could not be worked out. Everything else stands. */
+export function MissingParts({ missing }: Pick<Batch, 'missing'>) {
+  return missing.map(({ part, why }) => (
+    <p key={part} role="status" className="mx-4 mt-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
+      <span className="font-semibold">{PARTS[part]} is missing.</span> {why} What you enter is kept all the same.
+    </p>
+  ))
+}
+
+/** Entries that came with a time that cannot be: taken as they arrived, until the cook says when it was. */
+export function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (payload: Payload) => void }) {
+  return log
+    .filter((entry) => entry.told !== null && !entry.struck)
+    .map((entry) => <DeadClock key={entry.id} entry={entry} onRecord={onRecord} />)
+}
+
+function DeadClock({ entry, onRecord }: { entry: Batch['log'][number]; onRecord: (payload: Payload) => void }) {
+  const say = useSay()
+  const [when, setWhen] = useState('')
+  const told = new Date(entry.told ?? 0).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+  const date = (at: string) => onRecord({ kind: 'dated', event: entry.id, at })
+  return (
+    <div role="alert" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
+      <p className="min-w-64 flex-1">
+        <span className="font-semibold">{say(entry.text)}</span> came with the date {told}. Taken as {clock(entry.at)}, when it arrived. When was it?
+      </p>
+      <Button onClick={() => date(entry.at)}>At {clock(entry.at)}</Button>
+      <form
+        className="flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (when) date(new Date(when).toISOString())
+        }}
+      >
+        <input
+          type="datetime-local"
+          aria-label="Another time"
+          value={when}
+          onChange={(event) => setWhen(event.target.value)}
+          className="min-h-12 rounded-xl border-2 border-line bg-panel px-3"
+        />
+        <Button type="submit" disabled={!when}>
+          Then
+        </Button>
+      </form>
+    </div>
+  )
+}
