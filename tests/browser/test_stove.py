@@ -27,6 +27,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from .site import ROOT, Site, enter_demo, free_port
 from .test_intake import pick, word
+from .test_outbox import waiting
 from .test_walk import add_salt, now_line, start, take_reading
 
 
@@ -179,8 +180,7 @@ def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Si
         page.get_by_role("button", name="turned dark").click()
         expect(kept).to_contain_text("2 entries are kept")
         # Closing the page loses nothing.
-        waiting = page.evaluate("localStorage.getItem('spissus-outbox')")
-        assert [one["payload"]["kind"] for one in json.loads(waiting)] == ["read", "seen"]
+        assert [one["payload"]["kind"] for one in waiting(page)] == ["read", "seen"]
     finally:
         site.start()
     expect(kept).to_be_hidden(timeout=40_000)
