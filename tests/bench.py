@@ -87,12 +87,12 @@ def devices_core() -> None:
     pot = fold(plan).pot
     assert pot is not None
     assert pot.gross_g is not None
-    seconds = [float(s) for s in range(3600)]
-    grams = [pot.gross_g - 27.0 * s / 60.0 for s in seconds]
+    stretches = [[(float(s), pot.gross_g - 27.0 * s / 60.0) for s in range(i, i + 15)] for i in range(0, 3600, 15)]
 
     def hour() -> None:
-        readings = thinned(seconds, grams, 15.0, 12.0)
-        progress(fold([*plan, *(event(0, read("scale", r.value), minute=r.second / 60) for r in readings)]))
+        found = [thinned(i, *zip(*readings, strict=True), 15.0, 12.0) for i, readings in enumerate(stretches)]
+        readings = [event(0, read("scale", r.value), minute=r.second / 60) for r in found if r]
+        progress(fold([*plan, *readings]))
 
     print(f"3,600 scale readings       {timed(hour, 20)[0]:7.2f} ms median: thinned, folded, learned from")
 

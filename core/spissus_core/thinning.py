@@ -1,15 +1,28 @@
-"""Readings of a device, once a second, brought down to what a pot can tell."""
+"""Readings of a device, as many as it likes to make, brought down to what a pot can tell.
+
+Time is cut into stretches. Of each the median is kept, where most of the readings stood still; and of the
+stretches themselves no more than a batch can use, close together where it is now and wide apart long ago.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
+from statistics import median
+from typing import TypeVar
 
-import numpy as np
-from numpy.typing import NDArray
-
-#: Share of a stretch that must stand still.
+#: Share of a stretch that must stand still. Modelling choice.
 STEADY_SHARE = 0.7
+
+#: A stretch is judged by a quarter of the readings that the device usually makes in it, but three are
+#: always enough. Modelling choice.
+LEAST_SHARE, ENOUGH = 0.25, 3.0
+
+#: More stretches than this of one device say no more of one batch. Modelling choice: an hour of a scale.
+MOST_KEPT = 240
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,43 +34,51 @@ class Thinned:
     count: int
 
 
-def thinned(seconds: Sequence[float], values: Sequence[float], every_s: float, steady: float) -> list[Thinned]:
-    """One reading for each stretch of ``every_s`` seconds: the median of what stood still.
+def stretch_of(second: float, every_s: float) -> int:
+    """The number of the stretch that a moment falls into; stretches begin at multiples of ``every_s`` s."""
+    return int(second // every_s)
+
+
+def thinned(
+    stretch: int, seconds: Sequence[float], values: Sequence[float], every_s: float, steady: float
+) -> Thinned | None:
+    """One stretch as one reading; None where it cannot tell.
 
     A stretch in which more than three in ten lie further than ``steady`` from its median is left out:
-    somebody stirred, or lifted the pan; and so is one that holds hardly any of the readings that the
-    device usually makes in it, which could not tell (modelling choices).
+    somebody stirred, or lifted the pan. So is one that holds hardly any of the readings that the device
+    makes at its pace, which is that of this stretch and the one before.
 
     Parameters
     ----------
-    seconds, values : in any order.
-    every_s : length of a stretch, s; stretches begin at multiples of it.
+    stretch : its number.
+    seconds, values : the readings of this stretch and of the one before, in any order.
+    every_s : length of a stretch, s.
     steady : how far a reading may lie from the median of its stretch, in its own unit.
     """
-    if not len(seconds):
-        return []
-    at, value = np.asarray(seconds, dtype=float), np.asarray(values, dtype=float)
-    _, stretch, counts = np.unique(np.floor(at / every_s), return_inverse=True, return_counts=True)
-    times, medians = _medians(at, stretch, counts), _medians(value, stretch, counts)
-    still = np.bincount(stretch, weights=np.abs(value - medians[stretch]) <= steady) / counts
-    enough = _enough(at, every_s)
-    return [
-        Thinned(float(t), float(v), int(n))
-        for t, v, n, share in zip(times, medians, counts, still, strict=True)
-        if share >= STEADY_SHARE and n >= enough
-    ]
+    inside = [(t, v) for t, v in zip(seconds, values, strict=True) if stretch_of(t, every_s) == stretch]
+    if not inside or len(inside) < _enough(seconds, every_s):
+        return None
+    middle = median(v for _, v in inside)
+    still = sum(abs(v - middle) <= steady for _, v in inside) / len(inside)
+    if still < STEADY_SHARE:
+        return None
+    return Thinned(median(t for t, _ in inside), middle, len(inside))
 
 
-def _enough(at: NDArray[np.float64], every_s: float) -> float:
+def _enough(seconds: Sequence[float], every_s: float) -> float:
     """Readings that a stretch must hold to be judged: one of a slow device, three of a quick one."""
-    if len(at) < 2:
+    ordered = sorted(set(seconds))
+    if len(ordered) < 2:
         return 1.0
-    spacing = max(float(np.median(np.diff(np.sort(at)))), 1e-3)
-    return min(max(every_s / spacing / 4.0, 1.0), 3.0)
+    spacing = max(median(b - a for a, b in pairwise(ordered)), 1e-3)
+    return min(max(LEAST_SHARE * every_s / spacing, 1.0), ENOUGH)
 
 
-def _medians(of: NDArray[np.float64], stretch: NDArray[np.int_], counts: NDArray[np.int_]) -> NDArray[np.float64]:
-    """The median of each stretch, all at once: sorted within their stretches, the middle ones are picked."""
-    ordered = of[np.lexsort((of, stretch))]
-    first = np.concatenate(([0], np.cumsum(counts)[:-1]))
-    return np.asarray((ordered[first + (counts - 1) // 2] + ordered[first + counts // 2]) / 2.0)
+def too_many(kept: Sequence[T]) -> list[T]:
+    """Of readings in order of time, those to let go: while there are too many, every other of the older half."""
+    gone: list[T] = []
+    while len(kept) > MOST_KEPT:
+        half = len(kept) // 2
+        gone += kept[:half:2]
+        kept = [*kept[1:half:2], *kept[half:]]
+    return gone

@@ -485,6 +485,27 @@ class BatchOut(Shape):
     ladder: list[StepOut]
 
 
+class LiveOut(Shape):
+    """What of a batch changes by itself, when a device reads: the page puts it in the place of what it has."""
+
+    last_seq: int
+    missing: list[MissingOut]
+    pot: PotOut | None
+    marks: list[MarkOut]
+    curve: CurveOut | None
+    heat: HeatOut
+    ribbon: list[StretchOut]
+    suggested: WantedOut | None
+    plan: RouteOut | None
+    act: ActOut
+    devices: list[DeviceReadOut]
+    skim: SkimOut | None
+    cooling: CoolingOut | None
+    served: ServedOut | None
+    boil_cautions: list[str]
+    serve_cautions: list[str]
+
+
 class BatchLine(Shape):
     """A batch in a list; where its start cannot be read, nothing is known of its pot."""
 

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from django.http import HttpRequest
+from kitchens.limits import PerAddress
 from kitchens.services import member_of
 from kitchens.shapes import Shape
 from ninja import Router, Status
@@ -70,7 +71,7 @@ class ReadingIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     at: AwareDatetime
-    value: Annotated[float, Field(ge=-1e6, le=1e6)]
+    value: Annotated[float, Field(ge=-1e9, le=1e9)]
 
 
 class ReadingsIn(Shape):
@@ -114,7 +115,16 @@ def whoami(request: HttpRequest) -> DeviceOut:
     return DeviceOut.of(request.auth)  # type: ignore[attr-defined]
 
 
-@router.post("/device/readings", auth=ByToken(), response=TakenOut, summary="Readings of a device")
+class PerDevice(PerAddress):
+    """So many posts of one device; a device is told from others by its token, not by its address."""
+
+    def get_cache_key(self, request: HttpRequest) -> str | None:
+        return f"device-{request.auth.pk}"  # type: ignore[attr-defined]
+
+
+@router.post(
+    "/device/readings", auth=ByToken(), response=TakenOut, throttle=PerDevice("device"), summary="Readings of a device"
+)
 def take(request: HttpRequest, data: ReadingsIn) -> TakenOut:
     device: Device = request.auth  # type: ignore[attr-defined]
     return TakenOut(new=services.take(device.id, [(one.at, one.value) for one in data.readings]))

@@ -8,7 +8,7 @@ from django.db import models
 class Device(models.Model):
     """A scale, thermometer or salt meter. Only a hash of its token is kept.
 
-    It reads for one batch at a time. ``window_began`` and ``window_count`` limit how fast.
+    It reads for one batch at a time.
     """
 
     class Kind(models.TextChoices):
@@ -26,8 +26,6 @@ class Device(models.Model):
     revoked = models.BooleanField(default=False)
     last_at = models.DateTimeField(null=True)
     last_value = models.FloatField(null=True)
-    window_began = models.DateTimeField(null=True)
-    window_count = models.PositiveIntegerField(default=0)
 
     class Meta:
         ordering = ["created_at", "id"]
@@ -37,7 +35,11 @@ class Device(models.Model):
 
 
 class Reading(models.Model):
-    """One reading: g gross, °C or % salt by the kind of the device. Rows are added, never changed."""
+    """One reading as it came: g gross, °C or % salt by the kind of the device.
+
+    It serves to thin the stretch of time it falls into, and is let go when no reading of that time can
+    come any more; a batch is worked out from :class:`Kept` alone.
+    """
 
     device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="readings")
     batch = models.ForeignKey("batches.Batch", on_delete=models.CASCADE, related_name="readings")
@@ -47,6 +49,23 @@ class Reading(models.Model):
     class Meta:
         constraints = [models.UniqueConstraint(fields=["device", "at"], name="one_reading_a_moment")]
         indexes = [models.Index(fields=["batch", "at"], name="readings_of_a_batch")]
+
+    def __str__(self) -> str:
+        return f"{self.device_id} {self.at:%H:%M:%S}: {self.value:g}"
+
+
+class Kept(models.Model):
+    """A stretch of readings as one: what a batch is worked out from."""
+
+    device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="kept")
+    batch = models.ForeignKey("batches.Batch", on_delete=models.CASCADE, related_name="kept_readings")
+    stretch = models.BigIntegerField()
+    at = models.DateTimeField()
+    value = models.FloatField()
+    count = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["batch", "device", "stretch"], name="one_kept_a_stretch")]
 
     def __str__(self) -> str:
         return f"{self.device_id} {self.at:%H:%M:%S}: {self.value:g}"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import secrets
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from uuid import UUID, uuid5
@@ -12,19 +12,21 @@ from uuid import UUID, uuid5
 from django.db import transaction
 from django.http import Http404
 from kitchens.services import Member
-from live.services import announce
 from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.measurement import Measured
-from spissus_core.thinning import Thinned, thinned
+from spissus_core.thinning import stretch_of, thinned, too_many
 
-from .models import Device, Reading
+from .models import Device, Kept, Reading
+from .signals import kept
 
-#: More devices than any kitchen has; more readings than a device sends at once, and in a minute.
-MOST_DEVICES, MOST_AT_ONCE, MOST_A_MINUTE = 40, 120, 600
+#: More devices than any kitchen has; more readings than a device sends at once.
+MOST_DEVICES, MOST_AT_ONCE = 40, 120
 #: A reading older than this belongs to no pot that is still on the stove.
 OLDEST = timedelta(hours=48)
+#: Readings as they came are let go after this long: none of their time can come any more.
+RAW_FOR = timedelta(hours=72)
 #: A device's clock may run this far ahead.
 AHEAD = timedelta(seconds=5)
 
@@ -107,10 +109,12 @@ def _own_batch(member: Member, batch_id: UUID) -> UUID:
 def take(device_id: UUID, readings: Sequence[tuple[datetime, float]]) -> int:
     """Keep readings of a device; those it sent before are passed over. Returns how many were new.
 
+    Where they change what the batch is worked out from, whoever shows it is told.
+
     Raises
     ------
     SpissusError : out of range, or of another time.
-    HttpError : 429 if it reads too fast, 409 if it reads for no batch.
+    HttpError : 409 if it reads for no batch.
     """
     device = Device.objects.select_for_update().get(pk=device_id)
     now = datetime.now(UTC)
@@ -120,54 +124,99 @@ def take(device_id: UUID, readings: Sequence[tuple[datetime, float]]) -> int:
             raise SpissusError(
                 f"readings.{i}.value", f"A reading must lie between {reads.low:g} and {reads.high:g} {reads.unit}."
             )
-        if at.tzinfo is None or not now - OLDEST <= at <= now + AHEAD:
-            raise SpissusError(f"readings.{i}.at", "A time needs its zone, and must be of the last two days.")
+        if not now - OLDEST <= at <= now + AHEAD:
+            raise SpissusError(f"readings.{i}.at", "A time must be of the last two days.")
     if device.batch_id is None:
         raise HttpError(409, "This device reads for no batch. Choose one on its page.")
-    _limit(device, now, len(readings))
-    rows = [Reading(device=device, batch_id=device.batch_id, at=min(at, now), value=value) for at, value in readings]
-    before = device.readings.count()
-    Reading.objects.bulk_create(rows, ignore_conflicts=True)
+    came = {min(at, now): value for at, value in readings}
+    known = set(device.readings.filter(at__in=came).values_list("at", flat=True))
+    new = {at: value for at, value in came.items() if at not in known}
+    Reading.objects.bulk_create(
+        [Reading(device=device, batch_id=device.batch_id, at=at, value=value) for at, value in new.items()],
+        ignore_conflicts=True,
+    )
     newest = max(readings, default=None)
     if newest is not None and (device.last_at is None or newest[0] > device.last_at):
         device.last_at, device.last_value = newest
-    device.save(update_fields=["last_at", "last_value", "window_began", "window_count"])
-    announce(device.kitchen_id, device.batch_id)
-    return device.readings.count() - before
+        device.save(update_fields=["last_at", "last_value"])
+    if new and _thin(device, device.batch_id, sorted(at.timestamp() for at in new), reads):
+        kept.send(Device, batch_id=device.batch_id)
+    return len(new)
 
 
-def _limit(device: Device, now: datetime, count: int) -> None:
-    if device.window_began is None or now - device.window_began > timedelta(minutes=1):
-        device.window_began, device.window_count = now, 0
-    device.window_count += count
-    if device.window_count > MOST_A_MINUTE:
-        raise HttpError(429, f"At most {MOST_A_MINUTE} readings a minute. Wait a little.")
+def _thin(device: Device, batch_id: UUID, seconds: Sequence[float], reads: Reads) -> bool:
+    """Work out anew the stretches that readings at ``seconds`` belong to; whether any came or went."""
+    # The pace of a device is that of a stretch and the one before: the next one hears of it too.
+    touched = sorted({s + more for second in seconds for s in [stretch_of(second, reads.every_s)] for more in (0, 1)})
+    before = {k.stretch: k for k in Kept.objects.filter(device=device, batch_id=batch_id, stretch__in=touched)}
+    changed, stale, made = False, [], []
+    for run in _runs(touched):
+        rows = _raw(device, batch_id, (run[0] - 1) * reads.every_s, (run[-1] + 1) * reads.every_s)
+        by_stretch: dict[int, list[tuple[float, float]]] = {}
+        for second, value in rows:
+            by_stretch.setdefault(stretch_of(second, reads.every_s), []).append((second, value))
+        for stretch in run:
+            near = [*by_stretch.get(stretch - 1, ()), *by_stretch.get(stretch, ())]
+            found = thinned(stretch, [t for t, _ in near], [v for _, v in near], reads.every_s, reads.steady)
+            old = before.get(stretch)
+            changed = changed or (found is None) != (old is None)
+            if found is not None:
+                at = datetime.fromtimestamp(found.second, UTC)
+                row = Kept(device=device, batch_id=batch_id, stretch=stretch, at=at)
+                row.value, row.count = found.value, found.count
+                made.append(row)
+            elif old is not None:
+                stale.append(old.pk)
+    Kept.objects.filter(pk__in=stale).delete()
+    unique, update = ["batch", "device", "stretch"], ["at", "value", "count"]
+    Kept.objects.bulk_create(made, update_conflicts=True, unique_fields=unique, update_fields=update)
+    if changed:
+        of_both = Kept.objects.filter(device=device, batch_id=batch_id)
+        Kept.objects.filter(pk__in=too_many(list(of_both.order_by("at").values_list("pk", flat=True)))).delete()
+    return changed
+
+
+def _runs(numbers: Sequence[int]) -> Iterator[list[int]]:
+    """Numbers that follow one another, together."""
+    run: list[int] = []
+    for number in numbers:
+        if run and number > run[-1] + 1:
+            yield run
+            run = []
+        run.append(number)
+    if run:
+        yield run
+
+
+def _raw(device: Device, batch_id: UUID, since: float, until: float) -> list[tuple[float, float]]:
+    """Readings as they came, by second, of a stretch of time."""
+    begin, end = (datetime.fromtimestamp(second, UTC) for second in (since, until))
+    rows = device.readings.filter(batch_id=batch_id, at__gte=begin, at__lt=end).values_list("at", "value")
+    return [(at.timestamp(), value) for at, value in rows]
+
+
+def let_raw_go(now: datetime) -> int:
+    """Delete the readings as they came that no late reading can need any more. Returns how many."""
+    return Reading.objects.filter(at__lt=now - RAW_FOR).delete()[0]
 
 
 def events_of(batch_id: UUID) -> list[ev.Event]:
     """What devices read of a batch, thinned, as events that fall into their place in time."""
-    rows = Reading.objects.filter(batch_id=batch_id).order_by("device_id", "at")
-    by_device: dict[tuple[UUID, str, str], list[tuple[float, float]]] = {}
-    for device, kind, name, at, value in rows.values_list("device_id", "device__kind", "device__name", "at", "value"):
-        by_device.setdefault((device, kind, name), []).append((at.timestamp(), value))
-    out: list[ev.Event] = []
-    for (device, kind, name), read in by_device.items():
-        reads = READS[Device.Kind(kind)]
-        for one in thinned([t for t, _ in read], [v for _, v in read], reads.every_s, reads.steady):
-            out.append(_event(device, name, Device.Kind(kind), one, reads.every_s))
-    return out
-
-
-def _event(device: UUID, name: str, kind: Device.Kind, one: Thinned, every_s: float) -> ev.Event:
-    payload: ev.Payload
-    if kind == Device.Kind.SCALE:
-        payload = ev.Read.model_construct(
-            kind="read", measured=Measured.model_construct(method="scale", value=one.value, hot=True), gain=None
+    rows = Kept.objects.filter(batch_id=batch_id).order_by("device_id", "at")
+    fields = ("device_id", "device__kind", "device__name", "stretch", "at", "value")
+    return [
+        ev.Event.model_construct(
+            id=uuid5(device, str(stretch)), seq=0, at=at, payload=_payload(Device.Kind(kind), value), device=name
         )
-    elif kind == Device.Kind.THERMOMETER:
-        payload = ev.Probed.model_construct(kind="probed", celsius=one.value)
-    else:
-        payload = ev.Metered.model_construct(kind="metered", percent=one.value)
-    stretch = uuid5(device, str(int(one.second // every_s)))
-    at = datetime.fromtimestamp(one.second, UTC)
-    return ev.Event.model_construct(id=stretch, seq=0, at=at, payload=payload, device=name)
+        for device, kind, name, stretch, at, value in rows.values_list(*fields)
+    ]
+
+
+def _payload(kind: Device.Kind, value: float) -> ev.Payload:
+    """A reading as the cook would have entered it."""
+    if kind == Device.Kind.SCALE:
+        measured = Measured.model_construct(method="scale", value=value, hot=True)
+        return ev.Read.model_construct(kind="read", measured=measured, gain=None)
+    if kind == Device.Kind.THERMOMETER:
+        return ev.Probed.model_construct(kind="probed", celsius=value)
+    return ev.Metered.model_construct(kind="metered", percent=value)

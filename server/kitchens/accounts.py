@@ -10,6 +10,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import Http404, HttpRequest
+from live.services import end_streams
 from ninja import Router
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
@@ -113,6 +114,7 @@ def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
 
 @router.delete("/session", response=SessionOut, summary="Sign out")
 def sign_out(request: HttpRequest) -> SessionOut:
+    end_streams(session_key=request.session.session_key)
     logout(request)
     return _session(request)
 
@@ -138,6 +140,7 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
     user.set_password(data.new)
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
+    end_streams(person=user.pk)
     return _session(request)
 
 

@@ -8,19 +8,20 @@ from __future__ import annotations
 import asyncio
 import json
 import logging
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from typing import Any
 
 import psycopg
 from django.db import connections
 
-from .services import CHANNEL
+from .services import CHANNEL, unpacked
 
 log = logging.getLogger(__name__)
 
 #: A comment goes out this often, so that a dead connection is noticed, s.
-HEARTBEAT_S = 15.0
+HEARTBEAT_S = 20.0
 #: A page that does not keep up is told to ask again instead, messages.
 BACKLOG = 50
 #: Pause before listening again after the database went away, s.
@@ -30,44 +31,60 @@ RETRY_S = 0.5
 AGAIN = "event: again\ndata: {}\n\n"
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Listener:
+    """One open page: of which kitchen, whose, by which session, and what it has yet to be told."""
+
+    kitchen: str
+    person: int
+    session: str
+    queue: asyncio.Queue[str | None]
+
+
 class Hub:
-    """The streams of one process, by kitchen."""
+    """The streams of one process."""
 
     def __init__(self) -> None:
-        self._streams: dict[str, set[asyncio.Queue[str]]] = {}
+        self._listeners: set[Listener] = set()
         self._ear: asyncio.Task[None] | None = None
+        self._pieces: dict[str, str] = {}
 
-    async def stream(self, kitchen: str) -> AsyncIterator[str]:
-        """News for one page of a kitchen, for as long as it listens."""
-        with self._joined(kitchen) as queue:
+    def streams_of(self, person: int) -> int:
+        """How many streams a person has open in this process."""
+        return sum(one.person == person for one in self._listeners)
+
+    async def stream(self, kitchen: str, person: int = 0, session: str = "") -> AsyncIterator[str]:
+        """News for one page of a kitchen, for as long as it listens and is signed in."""
+        with self._joined(Listener(kitchen, person, session, asyncio.Queue(BACKLOG))) as one:
             yield AGAIN
             while True:
                 try:
-                    yield await asyncio.wait_for(queue.get(), HEARTBEAT_S)
+                    told = await asyncio.wait_for(one.queue.get(), HEARTBEAT_S)
                 except TimeoutError:
-                    yield ": still here\n\n"
+                    told = ": still here\n\n"
+                if told is None:
+                    return
+                yield told
 
     @contextmanager
-    def _joined(self, kitchen: str) -> Any:
-        queue: asyncio.Queue[str] = asyncio.Queue(BACKLOG)
-        self._streams.setdefault(kitchen, set()).add(queue)
+    def _joined(self, one: Listener) -> Iterator[Listener]:
+        self._listeners.add(one)
         if self._ear is None or self._ear.done():
             self._ear = asyncio.get_running_loop().create_task(self._listen())
         try:
-            yield queue
+            yield one
         finally:
-            self._streams[kitchen].discard(queue)
-            if not self._streams[kitchen]:
-                del self._streams[kitchen]
+            self._listeners.discard(one)
 
     async def _listen(self) -> None:
         """Listen while anyone does; come back by itself when the database went away."""
-        while self._streams:
+        while self._listeners:
             try:
                 async with await psycopg.AsyncConnection.connect(**_where(), autocommit=True) as connection:
                     await connection.execute(f"LISTEN {CHANNEL}")
+                    self._pieces.clear()
                     self._tell_all(AGAIN)
-                    while self._streams:
+                    while self._listeners:
                         async for notify in connection.notifies(timeout=HEARTBEAT_S):
                             self._pass_on(notify.payload)
             except (psycopg.Error, OSError) as error:
@@ -76,21 +93,36 @@ class Hub:
 
     def _pass_on(self, payload: str) -> None:
         news = json.loads(payload)
-        text = f"event: batch\ndata: {json.dumps({'id': news['batch'], 'seq': news['seq']})}\n\n"
-        for queue in self._streams.get(news["kitchen"], ()):
-            _put(queue, text)
+        if "batch" not in news:
+            self._end(news["person"], news["session"])
+            return
+        # The pieces of one piece of news come one after the other: they were sent in one transaction.
+        packed = self._pieces.pop(news["batch"], "") + news["live"]
+        if news["more"]:
+            self._pieces[news["batch"]] = packed
+            return
+        live = f', "live": {unpacked(packed)}' if packed else ""
+        text = f'event: batch\ndata: {{"id": {json.dumps(news["batch"])}, "seq": {json.dumps(news["seq"])}{live}}}\n\n'
+        for one in self._listeners:
+            if one.kitchen == news["kitchen"]:
+                _put(one.queue, text)
+
+    def _end(self, person: int | None, session: str | None) -> None:
+        for one in self._listeners:
+            if one.person == person or (session is not None and one.session == session):
+                _put(one.queue, None)
 
     def _tell_all(self, text: str) -> None:
-        for queues in self._streams.values():
-            for queue in queues:
-                _put(queue, text)
+        for one in self._listeners:
+            _put(one.queue, text)
 
 
-def _put(queue: asyncio.Queue[str], text: str) -> None:
+def _put(queue: asyncio.Queue[str | None], text: str | None) -> None:
     if queue.full():
+        ended = False
         while not queue.empty():
-            queue.get_nowait()
-        text = AGAIN
+            ended = queue.get_nowait() is None or ended
+        text = None if ended or text is None else AGAIN
     queue.put_nowait(text)
 
 

@@ -8,6 +8,10 @@ from django.views.decorators.http import require_GET
 from kitchens.services import member_of
 
 from .hub import hub
+from .services import session_mark
+
+#: More pages than anyone has open.
+MOST_STREAMS = 20
 
 
 @require_GET
@@ -15,11 +19,14 @@ def stream(request: HttpRequest) -> HttpResponse | StreamingHttpResponse:
     """News of the member's kitchen: which batch changed. What changed is asked for as ever."""
     if not request.user.is_authenticated:
         return HttpResponse(status=401)
-    kitchen = str(member_of(request).kitchen.pk)
+    member = member_of(request)
+    person, mark = member.user.pk, session_mark(request.session.session_key or "")
+    if hub.streams_of(person) >= MOST_STREAMS:
+        return HttpResponse(status=429)
     # The stream lives for hours and needs no database; the connection goes back to the pool.
     connection.close()
     return StreamingHttpResponse(
-        hub.stream(kitchen),
+        hub.stream(str(member.kitchen.pk), person, mark),
         content_type="text/event-stream",
         headers={"Cache-Control": "no-cache", "X-Accel-Buffering": "no"},
     )

@@ -50,8 +50,8 @@ def keep(page: Page, *entries: tuple[str, str]) -> None:
     owner = {"person": session["person"], "kitchen": session["kitchen_id"], "name": session["name"]}
     for order, (batch_id, text) in enumerate(entries, 1):
         one = {
-            "batchId": batch_id, "id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": text}, "owner": owner,
-            "order": order, "state": "waits", "why": None, "failures": 0, "failingSince": None,
+            "batchId": batch_id, "id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": text},
+            "owner": owner, "order": order, "state": "waits", "why": None, "failures": 0, "failingSince": None,
         }  # fmt: skip
         page.evaluate("([id, one]) => localStorage.setItem('spissus-outbox:' + id, one)", [one["id"], json.dumps(one)])
 
@@ -109,7 +109,7 @@ def test_what_is_refused_survives_a_reload_and_is_mended_sent_again_or_dropped(p
             )
     page.goto(f"{site.url}/batches/{pot}")
     expect(kept(page)).to_contain_text("Salt a lot")
-    expect(kept(page)).to_contain_text("does not start with a number")
+    expect(kept(page)).to_contain_text("is not a unit known here")
     # Nothing waits behind it.
     assert notes(page, pot) == ["third"]
     page.reload()

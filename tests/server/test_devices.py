@@ -5,11 +5,18 @@ from __future__ import annotations
 import json
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from uuid import UUID
 
 import pytest
-from batches.models import Event
-from devices.models import Device, Reading
+from batches.models import Batch, Event
+from batches.services import log_of
+from devices.models import Device, Kept, Reading
+from devices.services import RAW_FOR, let_raw_go, take
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from live.services import CHANNEL, unpacked
+from spissus_core.thinning import MOST_KEPT
 
 from .conftest import Caller, person
 from .test_batches import WANTED
@@ -74,6 +81,7 @@ def test_late_double_and_disordered_readings_fall_into_place(cook: Caller) -> No
     assert sent(token, readings).json()["new"] == 0
     once = cook.get(f"/batches/{batch['id']}").json()
     Reading.objects.all().delete()
+    Kept.objects.all().delete()
     assert sent(token, readings).json()["new"] == 100
     assert cook.get(f"/batches/{batch['id']}").json()["pot"] == once["pot"]
 
@@ -130,14 +138,18 @@ def test_nonsense_is_refused(cook: Caller, at: datetime, value: float, complaint
     assert Reading.objects.count() == 0
 
 
-def test_limits(cook: Caller) -> None:
+def test_limits(cook: Caller, settings: Any) -> None:
     batch = cook.start()
     token = issued(cook, batch=batch["id"])["token"]
     readings = [(NOW - timedelta(seconds=s), 2000.0) for s in range(700)]
     assert sent(token, readings[:121]).status_code == 422
-    answers = [sent(token, readings[i : i + 120]).status_code for i in range(0, 700, 120)]
-    assert answers == [200] * 5 + [429]
-    assert Reading.objects.count() == 600
+    most = int(settings.LIMITS["device"].split("/")[0])
+    answers = [sent(token, readings[:1]) for _ in range(most + 1)]
+    assert {answer.status_code for answer in answers[: most - 1]} == {200}
+    assert answers[-1].status_code == 429
+    assert int(answers[-1]["Retry-After"]) > 0
+    # Another device is not held up by it.
+    assert sent(issued(cook, batch=batch["id"])["token"], readings[:1]).status_code == 200
 
 
 def test_tokens(cook: Caller, neighbour: Caller) -> None:
@@ -162,3 +174,80 @@ def test_tokens(cook: Caller, neighbour: Caller) -> None:
     assert guest.send("/devices", {"name": "x", "kind": "scale"}).status_code == 403
     assert cook.send(path, {}, "delete").status_code == 204
     assert sent(device["token"], [(NOW, 2000.0)]).status_code == 401
+
+
+# -- a scale never slows a pot -------------------------------------------------------------------------
+
+
+def read_for(cook: Caller, batch: dict[str, Any], hours: float) -> UUID:
+    """A scale that read once a second for so long, up to now; the device."""
+    device = UUID(issued(cook, batch=batch["id"])["id"])
+    gross, count = batch["pot"]["gross"]["value"], int(hours * 3600)
+    at = [datetime.now(UTC) - timedelta(seconds=count - s) for s in range(count)]
+    readings = [(when, gross - 500.0 * s / count) for s, when in enumerate(at)]
+    for first in range(0, count, 3600):
+        take(device, readings[first : first + 3600])
+    return device
+
+
+def test_twenty_eight_hours_open_like_one(cook: Caller) -> None:
+    short, long = boiling(cook, 60 * 29), boiling(cook, 60 * 29)
+    read_for(cook, short, 1)
+    device = read_for(cook, long, 28)
+    assert Kept.objects.filter(device=device).count() <= MOST_KEPT
+    for batch in (short, long):
+        opened = cook.get(f"/batches/{batch['id']}").json()
+        assert opened["pot"]["liquid"]["value"] < batch["pot"]["liquid"]["value"] - 400
+
+    def queries_and_events(batch: dict[str, Any]) -> tuple[int, int]:
+        with CaptureQueriesContext(connection) as asked:
+            events = log_of(Batch.objects.get(pk=batch["id"]))
+        return len(asked), len(events)
+
+    (few, hour), (same, day) = queries_and_events(short), queries_and_events(long)
+    assert same == few
+    assert day <= 1.05 * hour
+
+
+def test_letting_raw_readings_go_never_changes_a_batch(cook: Caller) -> None:
+    batch = boiling(cook)
+    token = issued(cook, batch=batch["id"])["token"]
+    assert sent(token, falling(batch, range(0, 300, 3))).json()["new"] == 100
+    before = cook.get(f"/batches/{batch['id']}").json()
+    assert let_raw_go(datetime.now(UTC)) == 0
+    assert let_raw_go(datetime.now(UTC) + RAW_FOR) == 100
+    assert Reading.objects.count() == 0
+    after = cook.get(f"/batches/{batch['id']}").json()
+    for whole in (before, after):
+        # The forecast runs on with the clock; nothing else moves.
+        del whole["curve"], whole["act"]
+    assert after == before
+
+
+@pytest.mark.django_db(transaction=True)
+def test_pages_are_told_of_a_kept_reading_at_once_with_what_they_need_and_of_others_not_at_all() -> None:
+    cook = person("herald")
+    batch = boiling(cook)
+    token = issued(cook, batch=batch["id"])["token"]
+    with connection.cursor() as cursor:
+        cursor.execute(f"LISTEN {CHANNEL}")
+    connection.connection.notifies(timeout=0)
+    heard = []
+    # From the beginning of a stretch on.
+    began = datetime.fromtimestamp((NOW.timestamp() // 15 - 60) * 15, UTC)
+    readings = falling(batch, range(15))
+    for one in ((began + (at - readings[0][0]), value) for at, value in readings):
+        assert sent(token, [one]).status_code == 200
+        heard.append([json.loads(n.payload) for n in connection.connection.notifies(timeout=0.05)])
+    # One alone can tell; then the pace shows that one of a stretch is not enough; three are.
+    assert [bool(news) for news in heard] == [True] * 3 + [False] * 12
+    assert [news["more"] for news in heard[2]] == list(range(len(heard[2])))[::-1]
+    live = json.loads(unpacked("".join(news["live"] for news in heard[2])))
+    after = cook.get(f"/batches/{batch['id']}").json()
+    # The stretch fills on without a word: its median may still move a little.
+    assert live["batch"]["devices"][0]["reading"] == pytest.approx(after["devices"][0]["reading"], abs=5)
+    assert live["batch"]["pot"].keys() == after["pot"].keys()
+    assert live["batch"]["last_seq"] == after["last_seq"]
+    assert live["line"]["id"] == batch["id"]
+    listed = next(b for b in cook.get("/batches").json()["items"] if b["id"] == batch["id"])
+    assert listed["volume"]["value"] == pytest.approx(after["pot"]["liquid"]["value"], abs=5)

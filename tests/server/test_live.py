@@ -10,8 +10,9 @@ from typing import Any
 import pytest
 from django.db import connection
 from django.test import Client
-from live.hub import AGAIN, BACKLOG, Hub
-from live.services import CHANNEL
+from live.hub import AGAIN, BACKLOG, Hub, hub
+from live.services import CHANNEL, session_mark
+from live.views import MOST_STREAMS
 
 from .conftest import person
 
@@ -23,7 +24,7 @@ class DeafHub(Hub):
         await asyncio.sleep(3600)
 
     def hear(self, kitchen: str, seq: int) -> None:
-        self._pass_on(json.dumps({"kitchen": kitchen, "batch": "b", "seq": seq}))
+        self._pass_on(json.dumps({"kitchen": kitchen, "batch": "b", "seq": seq, "live": "", "more": 0}))
 
 
 async def _next(stream: AsyncIterator[str]) -> str:
@@ -61,6 +62,48 @@ def test_a_page_that_does_not_keep_up_is_told_to_ask_again() -> None:
         await stream.aclose()  # type: ignore[attr-defined]
 
     asyncio.run(listen())
+
+
+def test_streams_end_at_sign_out_and_when_the_password_changes() -> None:
+    async def listen() -> None:
+        hub = DeafHub()
+        here, there = hub.stream("mine", 1, session_mark("here")), hub.stream("mine", 1, session_mark("there"))
+        other = hub.stream("mine", 2, session_mark("other"))
+        for stream in (here, there, other):
+            assert await _next(stream) == AGAIN
+        assert hub.streams_of(1) == 2
+        hub._pass_on(json.dumps({"person": None, "session": session_mark("here")}))
+        with pytest.raises(StopAsyncIteration):
+            await _next(here)
+        hub.hear("mine", 1)
+        assert '"seq": 1' in await _next(there)
+        hub._pass_on(json.dumps({"person": 1, "session": None}))
+        with pytest.raises(StopAsyncIteration):
+            await _next(there)
+        assert hub.streams_of(1) == 0
+        assert '"seq": 1' in await _next(other)
+        await other.aclose()  # type: ignore[attr-defined]
+
+    asyncio.run(listen())
+
+
+@pytest.mark.django_db
+def test_nobody_has_more_streams_than_pages(monkeypatch: pytest.MonkeyPatch) -> None:
+    cook = person("cook")
+    monkeypatch.setattr(hub, "streams_of", lambda person: MOST_STREAMS)
+    assert cook.get("/stream").status_code == 429
+
+
+@pytest.mark.django_db(transaction=True)
+def test_signing_out_is_told_to_the_streams() -> None:
+    cook = person("herald")
+    with connection.cursor() as cursor:
+        cursor.execute(f"LISTEN {CHANNEL}")
+    connection.connection.notifies(timeout=0)
+    key = cook.client.session.session_key
+    assert cook.client.delete("/api/v1/session").status_code == 200
+    (told,) = [json.loads(n.payload) for n in connection.connection.notifies(timeout=1)]
+    assert told == {"person": None, "session": session_mark(key)}
 
 
 @pytest.mark.django_db

@@ -1,7 +1,7 @@
-import { useQueryClient, type QueryClient } from '@tanstack/react-query'
+import { useQueryClient, type InfiniteData, type QueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
-import { answer, client, Problem } from './client'
-import { keys } from './hooks'
+import { answer, client, Problem, type Schemas } from './client'
+import { keys, type ToldBatch } from './hooks'
 import { adoptOld, AGAIN_MS, onOutbox, Sender, waiting, type Outcome, type Owner, type Waiting } from './outbox'
 
 /** News of the kitchen's batches as they happen; after a gap, everything in sight is asked for anew. */
@@ -10,7 +10,8 @@ export function useLive(): void {
   useEffect(() => {
     const stream = new EventSource('/api/v1/stream')
     stream.addEventListener('batch', (event) => {
-      const { id } = JSON.parse(event.data as string) as { id: string }
+      const { id, live } = JSON.parse(event.data as string) as News
+      if (live && put(queries, id, live)) return
       void queries.invalidateQueries({ queryKey: keys.batch(id) })
       void queries.invalidateQueries({ queryKey: keys.batches })
     })
@@ -20,6 +21,23 @@ export function useLive(): void {
     })
     return () => stream.close()
   }, [queries])
+}
+
+interface News {
+  id: string
+  /** What a device changed, so that nothing need be asked for. */
+  live?: { batch: Pick<ToldBatch, 'last_seq'> & Partial<ToldBatch>; line: Schemas['BatchLine'] }
+}
+
+/** Put what is new in the place of what is known; false where something else happened between, and is to be asked for. */
+function put(queries: QueryClient, id: string, { batch, line }: NonNullable<News['live']>): boolean {
+  const known = queries.getQueryData<ToldBatch>(keys.batch(id))
+  if (known && known.last_seq !== batch.last_seq) return false
+  if (known) queries.setQueryData<ToldBatch>(keys.batch(id), { ...known, ...batch })
+  queries.setQueryData<InfiniteData<Schemas['BatchPage']>>(keys.batches, (list) =>
+    list && { ...list, pages: list.pages.map((page) => ({ ...page, items: page.items.map((one) => (one.id === id ? line : one)) })) },
+  )
+  return true
 }
 
 /** Sends what was kept in this browser, in order and each once, as soon as the server takes it. */
