@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import random
 import signal
 import sys
@@ -18,11 +19,14 @@ from types import FrameType
 AT_ONCE, KEPT = 60, 5000
 
 
+#: The environment names the token, where no list of processes shows it.
+TOKEN = "SPISSUS_DEVICE_TOKEN"
+
+
 def parser(what: str, every_s: float) -> argparse.ArgumentParser:
     """The options that every stand-in has."""
-    options = argparse.ArgumentParser(description=what)
+    options = argparse.ArgumentParser(description=what, epilog=f"The device's token is read from {TOKEN}.")
     options.add_argument("--url", required=True, help="where Spissus is, such as http://127.0.0.1:8317")
-    options.add_argument("--token", required=True, help="the device's token")
     options.add_argument("--every", type=float, default=every_s, help="seconds between readings")
     options.add_argument("--speed", type=float, default=1.0, help="how much faster than a clock it lives")
     options.add_argument("--since", type=float, default=0.0, help="begin so many minutes ago, and catch up")
@@ -37,6 +41,8 @@ def run(options: argparse.Namespace, read: Callable[[float, random.Random], floa
     ``read`` gives the reading at a minute of the device's life. Readings carry the time they were made;
     what cannot be sent is kept and sent later.
     """
+    if not os.environ.get(TOKEN):
+        sys.exit(f"Set {TOKEN} to the device's token.")
     signal.signal(signal.SIGTERM, _stop)
     noise = random.Random(options.seed)
     began = datetime.now(UTC) - timedelta(minutes=options.since)
@@ -62,7 +68,7 @@ def run(options: argparse.Namespace, read: Callable[[float, random.Random], floa
 def _sent(options: argparse.Namespace, waiting: list[dict[str, object]]) -> list[dict[str, object]]:
     """Send what waits; what is still to be sent."""
     body = json.dumps({"readings": waiting[:AT_ONCE]}).encode()
-    headers = {"Content-Type": "application/json", "Authorization": f"Bearer {options.token}"}
+    headers = {"Content-Type": "application/json", "Authorization": f"Bearer {os.environ[TOKEN]}"}
     request = urllib.request.Request(f"{options.url}/api/v1/device/readings", body, headers)
     try:
         with urllib.request.urlopen(request, timeout=10):

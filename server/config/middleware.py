@@ -10,6 +10,11 @@ from django.utils.decorators import sync_only_middleware
 
 from .problems import in_one_shape
 
+#: The screen is kept awake at the stove; nothing else of the device is asked for.
+PERMISSIONS = "screen-wake-lock=(self), " + ", ".join(
+    f"{name}=()" for name in ("camera", "microphone", "geolocation", "usb", "serial", "bluetooth", "payment")
+)
+
 View = Callable[[HttpRequest], HttpResponse]
 
 
@@ -24,6 +29,7 @@ def answered(get_response: View) -> View:
             del request.COOKIES[name]
         response = in_one_shape(get_response(request))
         response["X-Request-ID"] = request.id  # type: ignore[attr-defined]
+        response["Permissions-Policy"] = PERMISSIONS
         if request.path.startswith("/api/"):
             response.headers.setdefault("Cache-Control", "no-store")
         return response

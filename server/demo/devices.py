@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from batches.services import batches_named, log_of
@@ -14,8 +15,17 @@ from spissus_core.learning import Standing, power_of, progress
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}
 
 
-def commands(url: str) -> list[list[str]]:
-    """The programs that stand in for the devices, as words of a command line.
+@dataclass(frozen=True, slots=True)
+class StandIn:
+    """A program that stands in for a device: what it is called, its words, and the token it is given apart."""
+
+    name: str
+    words: list[str]
+    token: str
+
+
+def stand_ins(url: str) -> list[StandIn]:
+    """The programs that stand in for the devices of the demo.
 
     Tokens are issued anew each time; those of an earlier run end.
     """
@@ -25,7 +35,7 @@ def commands(url: str) -> list[list[str]]:
     for device in devices_of(member):
         if device.name in NAMES.values():
             revoke(member, device_of(member, device.id).id)
-    out = []
+    out: list[StandIn] = []
     pork = next(iter(batches_named(member, "Pork cheek in dry cider")), None)
     timeline = fold(log_of(pork)) if pork else None
     ahead = progress(timeline) if timeline else None
@@ -33,14 +43,14 @@ def commands(url: str) -> list[list[str]]:
         now = ahead.course([datetime.now(UTC)])[0]
         for kind, more in (("scale", _scale(timeline.pot, now)), ("salt_meter", _salt(timeline.pot, now))):
             _, token = issue(member, NAMES[kind], kind, pork.pk)
-            out.append([f"standins.{kind}", "--url", url, "--token", token, *more])
+            out.append(StandIn(NAMES[kind], [f"standins.{kind}", f"--url={url}", *more], token))
     mutton = next(iter(batches_named(member, "Mutton shoulder with barley and bay")), None)
     timeline = fold(log_of(mutton)) if mutton else None
     if mutton is not None and timeline is not None and timeline.cooling is not None:
         last = timeline.cooling.readings[-1]
         _, token = issue(member, NAMES["thermometer"], "thermometer", mutton.pk)
-        more = ["--celsius", f"{last.celsius:.1f}", "--surroundings", f"{timeline.cooling.surroundings_c:g}"]
-        out.append(["standins.thermometer", "--url", url, "--token", token, "--constant", "72", *more])
+        more = [f"--celsius={last.celsius:.1f}", f"--surroundings={timeline.cooling.surroundings_c:g}", "--constant=72"]
+        out.append(StandIn(NAMES["thermometer"], ["standins.thermometer", f"--url={url}", *more], token))
     return out
 
 
@@ -54,11 +64,11 @@ def _scale(pot: Pot, now: Standing) -> list[str]:
     assert pot.pan.empty_g is not None
     gross = pot.pan.empty_g + now.mass_g
     floor = gross - 0.45 * pot.contents.water
-    return ["--gross", f"{gross:.1f}", "--steam", f"{_steam(pot):.1f}", "--floor", f"{floor:.1f}"]
+    return [f"--gross={gross:.1f}", f"--steam={_steam(pot):.1f}", f"--floor={floor:.1f}"]
 
 
 def _salt(pot: Pot, now: Standing) -> list[str]:
     liquid = now.mass_g - pot.contents.fat_free
     floor = liquid - 0.45 * pot.contents.water
-    words = ["--salt", f"{pot.contents.salt:.2f}", "--liquid", f"{liquid:.0f}"]
-    return [*words, "--steam", f"{_steam(pot):.1f}", "--floor", f"{floor:.0f}"]
+    words = [f"--salt={pot.contents.salt:.2f}", f"--liquid={liquid:.0f}"]
+    return [*words, f"--steam={_steam(pot):.1f}", f"--floor={floor:.0f}"]

@@ -36,6 +36,7 @@ class DeviceOut(Shape):
     kind: Kind
     unit: str
     batch_id: UUID | None
+    created_at: datetime
     last_at: datetime | None
     last_value: float | None
 
@@ -43,7 +44,7 @@ class DeviceOut(Shape):
     def of(cls, row: Device) -> DeviceOut:
         return cls(
             id=row.id, name=row.name, kind=row.kind, unit=services.READS[Device.Kind(row.kind)].unit,
-            batch_id=row.batch_id, last_at=row.last_at, last_value=row.last_value,
+            batch_id=row.batch_id, created_at=row.created_at, last_at=row.last_at, last_value=row.last_value,
         )  # fmt: skip
 
 

@@ -39,7 +39,8 @@ def free_port() -> int:
 class Site:
     """A served Spissus with the demo kitchen in a fresh database."""
 
-    def __init__(self, name: str, database: str | None = None) -> None:
+    def __init__(self, name: str, database: str | None = None, options: tuple[str, ...] = ()) -> None:
+        self.options = options
         where = database or os.environ["DATABASE_URL"]
         parts = urlsplit(where)
         with psycopg.connect(where, autocommit=True) as server:
@@ -49,14 +50,12 @@ class Site:
         self.env = os.environ | {"DATABASE_URL": own, "SPISSUS_DEMO": "1"}
         self.url = f"http://127.0.0.1:{free_port()}"
         self._server: subprocess.Popen[bytes] | None = None
-        for command in (["migrate", "-v", "0"], ["load_demo"]):
+        for command in (["migrate", "-v", "0"], ["createcachetable"], ["load_demo"]):
             subprocess.run([sys.executable, "server/manage.py", *command], cwd=ROOT, env=self.env, check=True)
 
     def start(self) -> None:
         port = str(urlsplit(self.url).port)
-        options = ["--host", "127.0.0.1", "--port", port, "--log-level", "error", "--lifespan", "off"]
-        options += ["--timeout-graceful-shutdown", "2"]
-        command = [sys.executable, "-m", "uvicorn", "config.asgi:application", *options]
+        command = [sys.executable, "-m", "config.serve", "--port", port, "--log-level", "error", *self.options]
         self._server = subprocess.Popen(command, cwd=ROOT, env=self.env)
         give_up = time.monotonic() + 30
         while True:

@@ -34,8 +34,8 @@ from .test_walk import add_salt, now_line, start, take_reading
 @contextlib.contextmanager
 def stand_in(site: Site, kind: str, token: str, *more: str) -> Iterator[None]:
     """A simulated device, running until it is switched off."""
-    command = [sys.executable, "-m", f"standins.{kind}", "--url", site.url, "--token", token, *more]
-    running = subprocess.Popen(command, cwd=ROOT, env=site.env)
+    command = [sys.executable, "-m", f"standins.{kind}", "--url", site.url, *more]
+    running = subprocess.Popen(command, cwd=ROOT, env=site.env | {"SPISSUS_DEVICE_TOKEN": token})
     try:
         yield
     finally:

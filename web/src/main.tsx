@@ -1,10 +1,13 @@
 import '@fontsource-variable/atkinson-hyperlegible-next'
+import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/App'
 import { applyTheme } from './app/theme'
 import './styles.css'
 
+// The library that keeps the page still behind a sheet writes a style; the page's policy knows it by this.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
 applyTheme()
 const root = document.getElementById('root')
 if (root) {

@@ -2733,6 +2733,11 @@ export interface components {
             unit: string;
             /** Batch Id */
             batch_id: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
             /** Last At */
             last_at: string | null;
             /** Last Value */
@@ -2759,6 +2764,11 @@ export interface components {
             unit: string;
             /** Batch Id */
             batch_id: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
             /** Last At */
             last_at: string | null;
             /** Last Value */

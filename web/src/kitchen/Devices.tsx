@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys, useBatches, useDevices, type Device } from '../api/hooks'
 import { clock } from '../app/clock'
+import { useNow } from '../app/useNow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
@@ -17,6 +18,7 @@ export function Devices({ mayChange }: { mayChange: boolean }) {
   const queries = useQueryClient()
   const [adding, setAdding] = useState(false)
   const [assigning, setAssigning] = useState<Device | null>(null)
+  const now = useNow()
   const refresh = () => queries.invalidateQueries({ queryKey: keys.devices })
   const remove = useMutation<unknown, Problem, string>({
     mutationFn: (id) => answer(client.DELETE('/api/v1/devices/{device_id}', { params: { path: { device_id: id } } })),
@@ -49,10 +51,11 @@ export function Devices({ mayChange }: { mayChange: boolean }) {
             <p className="font-bold">{device.name}</p>
             <p className="mb-3 text-quiet">
               {kinds[device.kind]}
-              {device.last_at && device.last_value !== null ? ` · ${Number(device.last_value.toPrecision(4))} ${device.unit} at ${clock(device.last_at)}` : ' · has not read yet'}
+              {device.last_at && device.last_value !== null && ` · ${Number(device.last_value.toPrecision(4))} ${device.unit} at ${clock(device.last_at)}`}
               <br />
               {device.batch_id ? `reads ${name(device.batch_id) ?? 'a batch'}` : 'reads for no batch'}
             </p>
+            <Silence device={device} now={now} />
             {mayChange && (
               <div className="mt-auto flex gap-2">
                 <Button onClick={() => setAssigning(device)}>
@@ -85,6 +88,22 @@ export function Devices({ mayChange }: { mayChange: boolean }) {
       )}
       {adding && <AddSheet onClose={() => setAdding(false)} onKept={refresh} />}
     </section>
+  )
+}
+
+/** A device that reads all the time is missed after this long. */
+const MISSED_MS = 10 * 60_000
+
+/** Since when nothing came of a device that should read, and what to try. */
+function Silence({ device, now }: { device: Device; now: number }) {
+  if (device.batch_id === null) return null
+  const since = device.last_at ?? device.created_at
+  if (now - Date.parse(since) < (device.last_at ? MISSED_MS : MISSED_MS / 10)) return null
+  return (
+    <p role="status" className="mb-3 font-medium text-heat">
+      {device.last_at ? `Nothing since ${clock(since)}.` : `It has not read yet, since ${clock(since)}.`} Is it switched on, on this network, and does it
+      have its token? If the token is lost, take it away and add it anew.
+    </p>
   )
 }
 

@@ -1,7 +1,8 @@
-"""Let the stand-in devices read the demo batch that is on the stove, until this is stopped."""
+"""Let the stand-in devices read the demo batches that are on the stove, until this is stopped."""
 
 from __future__ import annotations
 
+import os
 import signal
 import subprocess
 import sys
@@ -10,7 +11,10 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from demo.devices import commands
+from demo.devices import StandIn, stand_ins
+
+#: Pause before a stand-in that ended is started again, s.
+AGAIN_S = 5.0
 
 
 class Command(BaseCommand):
@@ -20,13 +24,26 @@ class Command(BaseCommand):
         parser.add_argument("--url", required=True)
 
     def handle(self, *args: Any, **options: Any) -> None:
-        running = [subprocess.Popen([sys.executable, "-m", *words]) for words in commands(options["url"])]
         signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+        running = [(one, _start(one)) for one in stand_ins(options["url"])]
         try:
-            while any(program.poll() is None for program in running):
-                time.sleep(0.5)
+            while running:
+                time.sleep(AGAIN_S)
+                running = [(one, self._kept_going(one, program)) for one, program in running]
         finally:
-            for program in running:
+            for _, program in running:
                 program.terminate()
-            for program in running:
+            for _, program in running:
                 program.wait(timeout=10)
+
+    def _kept_going(self, one: StandIn, program: subprocess.Popen[bytes]) -> subprocess.Popen[bytes]:
+        """The program, or another in its place if it ended."""
+        if program.poll() is None:
+            return program
+        self.stderr.write(f"The stand-in for the {one.name} ended ({program.returncode}) and is started again.")
+        return _start(one)
+
+
+def _start(one: StandIn) -> subprocess.Popen[bytes]:
+    environment = os.environ | {"SPISSUS_DEVICE_TOKEN": one.token}
+    return subprocess.Popen([sys.executable, "-m", *one.words], env=environment)
