@@ -19,6 +19,9 @@ from types import FrameType
 AT_ONCE, KEPT = 60, 5000
 
 
+#: What one ends with when its token is not known: there is no use in starting it again.
+TOKEN_GONE = 3
+
 #: The environment names the token, where no list of processes shows it.
 TOKEN = "SPISSUS_DEVICE_TOKEN"
 
@@ -75,7 +78,8 @@ def _sent(options: argparse.Namespace, waiting: list[dict[str, object]]) -> list
             return waiting[AT_ONCE:]
     except urllib.error.HTTPError as answer:
         if answer.code in (401, 403):
-            sys.exit("The token is not known any more.")
+            print("The token is not known any more.", file=sys.stderr)
+            sys.exit(TOKEN_GONE)
         if answer.code == 429 or answer.code >= 500:
             time.sleep(2.0)
             return waiting[-KEPT:]

@@ -17,7 +17,36 @@ def tracked(pattern: str) -> list[Path]:
     return [ROOT / name for name in listed.stdout.decode().split("\0") if name]
 
 
-@pytest.mark.parametrize("name", ["requirements.txt", "requirements-dev.txt", "requirements-data.txt"])
+#: All that may stand at the top, and every kind of file there may be. What a tool leaves behind is neither.
+TOP = {
+    ".ci", ".gitignore", "LICENSE", "README.md", "core", "docs", "pyproject.toml", "requirements-data.txt",
+    "requirements-dev.in", "requirements-dev.txt", "requirements-node.in", "requirements-node.txt", "requirements.in",
+    "requirements.txt", "server", "spissus", "standins", "tests", "web",
+}  # fmt: skip
+KINDS = {
+    "", ".css", ".csv", ".html", ".in", ".js", ".json", ".md", ".png", ".py", ".svg", ".toml", ".ts", ".tsx", ".txt",
+    ".typed", ".woff2",
+}  # fmt: skip
+MOST_BYTES = 256 * 1024
+#: Pictures, fonts, lock files and what is generated may be larger.
+LARGER = {".png", ".woff2"}
+LARGER_NAMES = {"package-lock.json", "openapi.json"}
+
+
+def test_only_what_belongs_here_is_tracked() -> None:
+    names = [path.relative_to(ROOT) for path in tracked(".")]
+    assert names
+    assert {name.parts[0] for name in names} <= TOP
+    assert {name.suffix for name in names} - KINDS == set()
+    for name in names:
+        lock = name.name in LARGER_NAMES or name.name.startswith("requirements")
+        if name.suffix not in LARGER and not lock:
+            assert (ROOT / name).stat().st_size <= MOST_BYTES, name
+
+
+@pytest.mark.parametrize(
+    "name", ["requirements.txt", "requirements-dev.txt", "requirements-data.txt", "requirements-node.txt"]
+)
 def test_python_packages_are_pinned_with_hashes_and_name_no_index(name: str) -> None:
     text = (ROOT / name).read_text(encoding="utf-8")
     assert not re.search(r"^\s*--?(index-url|extra-index-url|find-links|i|f)\b", text, re.M)

@@ -3,10 +3,15 @@
 import os
 
 from django.core.asgi import get_asgi_application
+from django.db import connection
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
 django_application = get_asgi_application()
+
+# At once, and not with the first request: who wants to know whether the database is in use can see it.
+# Where the database is away, it is tried again in the background.
+connection.pool.open(wait=False)  # type: ignore[attr-defined]
 
 # Only after Django is set up.
 from .door import Door  # noqa: E402

@@ -16,9 +16,6 @@ Receive = Callable[[], Awaitable[Message]]
 Send = Callable[[Message], Awaitable[None]]
 App = Callable[[Message, Receive, Send], Awaitable[None]]
 
-#: A body has arrived after this long, and so has a request's head; whoever dawdles is let go, s.
-BODY_S, HEAD_S = 20.0, 10.0
-
 
 class _TurnedAwayError(Exception):
     """A body that is too large, or too slow."""
@@ -50,7 +47,7 @@ class Door:
             started = True
             await send(message)
 
-        body = _Body(receive, most, asyncio.get_running_loop().time() + BODY_S)
+        body = _Body(receive, most, asyncio.get_running_loop().time() + settings.BODY_S)
         try:
             if not stated.isdigit() or int(stated) > most:
                 raise _TurnedAwayError(413)
@@ -117,7 +114,7 @@ class PatientProtocol(HttpToolsProtocol):
 
     def _expect(self) -> None:
         if self._deadline is None:
-            self._deadline = self.loop.call_later(HEAD_S, self._let_go)
+            self._deadline = self.loop.call_later(settings.HEAD_S, self._let_go)
 
     def _expected(self) -> None:
         if self._deadline is not None:

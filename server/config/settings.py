@@ -8,6 +8,8 @@ SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then trav
 SPISSUS_DATABASE_POOL   connections a process keeps at most; 10 by default
 SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
                         how often, such as 120/min, and how many before an address waits a minute
+SPISSUS_HEAD_SECONDS, SPISSUS_BODY_SECONDS
+                        how long the head of a request, and its body, may take
 SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
 """
 
@@ -124,6 +126,9 @@ SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("SPISSUS_HTTPS") == "1"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60
 
+#: A body has arrived after this long, and so has a request's head; whoever dawdles is let go, s.
+BODY_S = float(os.environ.get("SPISSUS_BODY_SECONDS", "20"))
+HEAD_S = float(os.environ.get("SPISSUS_HEAD_SECONDS", "10"))
 #: One event is a few hundred bytes; a body beyond this is refused before it is read.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
 
@@ -173,4 +178,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # What a client did wrong it is told; the log is for what we did.
+    "loggers": {"django.request": {"level": "ERROR"}},
 }

@@ -6,8 +6,9 @@ from collections.abc import Iterator
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
+from running import Site, served
 
-from .site import Site, chromium, served
+from .site import chromium
 
 expect.set_options(timeout=10_000)
 

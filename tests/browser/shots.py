@@ -9,8 +9,9 @@ import re
 from typing import Any
 
 from playwright.sync_api import Page, expect
+from running import ROOT, Site, served
 
-from .site import ROOT, Site, chromium, enter_demo, served
+from .site import chromium, enter_demo
 from .test_intake import LIST, paste
 from .test_walk import pick, word
 

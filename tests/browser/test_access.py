@@ -8,8 +8,9 @@ from typing import Literal
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
+from running import ROOT, Site
 
-from .site import ROOT, Site, enter_demo
+from .site import enter_demo
 
 AXE = Path(ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = ("", "plan", "strain", "skim", "thicken", "season", "serve")

@@ -6,8 +6,9 @@ import re
 import time
 
 from playwright.sync_api import Page, expect
+from running import Site
 
-from .site import Site, enter_demo
+from .site import enter_demo
 from .test_walk import now_line, pick, start, word
 
 LIST = """Pork cheek in dry cider:

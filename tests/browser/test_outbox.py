@@ -8,8 +8,9 @@ from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Locator, Page, Route, expect
+from running import Site
 
-from .site import Site, enter_demo
+from .site import enter_demo
 
 AT = "2026-03-14T18:00:00Z"
 

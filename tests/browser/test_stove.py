@@ -4,18 +4,14 @@ from __future__ import annotations
 
 import contextlib
 import json
-import os
 import re
-import shutil
 import statistics
 import subprocess
 import sys
-import tempfile
 import threading
 import time
 from collections.abc import Iterator
 from datetime import UTC, datetime
-from pathlib import Path
 from typing import Any
 from urllib.error import URLError
 from urllib.request import Request, urlopen
@@ -24,8 +20,9 @@ from uuid import uuid4
 import psycopg
 import pytest
 from playwright.sync_api import Browser, Page, expect
+from running import ROOT, Cluster, Site
 
-from .site import ROOT, Site, enter_demo, free_port
+from .site import enter_demo
 from .test_intake import pick, word
 from .test_outbox import waiting
 from .test_walk import add_salt, now_line, start, take_reading
@@ -192,45 +189,10 @@ def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Si
 # -- a database of its own, to be killed ----------------------------------------------------------
 
 
-class Cluster:
-    """A PostgreSQL cluster that may crash."""
-
-    def __init__(self) -> None:
-        bins = sorted(Path("/usr/lib/postgresql").glob("*/bin"))
-        self.bin = bins[-1]
-        self.home = Path(tempfile.mkdtemp(prefix="spissus-crash-"))
-        # PostgreSQL refuses to run as root.
-        self.user = "postgres" if os.geteuid() == 0 else None
-        if self.user:
-            shutil.chown(self.home, self.user)
-        self.data = self.home / "data"
-        self.port = free_port()
-        self._run("initdb", "-D", str(self.data), "-U", "spissus", "-A", "trust", "-N", "-E", "UTF8", "--locale=C")
-        self.start()
-        self.url = f"postgres://spissus@127.0.0.1:{self.port}/postgres"
-
-    def _run(self, program: str, *words: str) -> None:
-        command = [str(self.bin / program), *words]
-        subprocess.run(command, check=True, user=self.user, cwd="/", stdout=subprocess.DEVNULL)
-
-    def start(self) -> None:
-        options = f"-c listen_addresses=127.0.0.1 -c port={self.port} -c unix_socket_directories="
-        self._run("pg_ctl", "-D", str(self.data), "-w", "-l", str(self.data / "log"), "-o", options, "start")
-
-    def crash(self) -> None:
-        """Stop at once, without writing anything more: the next start recovers from the log."""
-        self._run("pg_ctl", "-D", str(self.data), "-m", "immediate", "stop")
-
-    def remove(self) -> None:
-        with contextlib.suppress(subprocess.CalledProcessError):
-            self.crash()
-        shutil.rmtree(self.home, ignore_errors=True)
-
-
 @pytest.fixture
 def fragile() -> Iterator[tuple[Site, Cluster]]:
     cluster = Cluster()
-    site = Site("spissus_fragile", cluster.url)
+    site = Site("spissus_fragile", cluster.url, ("--workers", "3"))
     site.start()
     try:
         yield site, cluster
@@ -283,15 +245,17 @@ def test_nothing_is_lost_or_doubled_when_server_and_database_are_killed(
     sender = Sender(site, token, of_batch(page, url)["pot"]["gross"]["value"])
     try:
         expect(page.get_by_text("storm scale")).to_be_visible(timeout=40_000)
-        for server, database in ((True, False), (False, True), (True, True)):
+        for server, database in (("one", False), ("all", False), (None, True), ("all", True)):
             if database:
                 cluster.crash()
-            if server:
+            if server == "one":
+                site.kill_one()
+            if server == "all":
                 site.kill()
             page.wait_for_timeout(500)
             if database:
                 cluster.start()
-            if server:
+            if server == "all":
                 site.start()
             before = len(sender.acknowledged)
             give_up = time.monotonic() + 90

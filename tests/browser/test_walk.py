@@ -7,8 +7,9 @@ from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
+from running import Site
 
-from .site import Site, enter_demo
+from .site import enter_demo
 
 
 def now_line(page: Page) -> Locator:

@@ -12,6 +12,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandParser
 
 from demo.devices import StandIn, stand_ins
+from standins.device import TOKEN_GONE
 
 #: Pause before a stand-in that ended is started again, s.
 AGAIN_S = 5.0
@@ -29,17 +30,20 @@ class Command(BaseCommand):
         try:
             while running:
                 time.sleep(AGAIN_S)
-                running = [(one, self._kept_going(one, program)) for one, program in running]
+                running = [(one, kept) for one, program in running if (kept := self._kept_going(one, program))]
         finally:
             for _, program in running:
                 program.terminate()
             for _, program in running:
                 program.wait(timeout=10)
 
-    def _kept_going(self, one: StandIn, program: subprocess.Popen[bytes]) -> subprocess.Popen[bytes]:
-        """The program, or another in its place if it ended."""
+    def _kept_going(self, one: StandIn, program: subprocess.Popen[bytes]) -> subprocess.Popen[bytes] | None:
+        """The program, or another in its place if it ended; None where its device was taken away."""
         if program.poll() is None:
             return program
+        if program.returncode == TOKEN_GONE:
+            self.stderr.write(f"The {one.name} was taken away, and its stand-in is gone with it.")
+            return None
         self.stderr.write(f"The stand-in for the {one.name} ended ({program.returncode}) and is started again.")
         return _start(one)
 
