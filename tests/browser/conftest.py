@@ -33,6 +33,7 @@ def page(browser: Browser) -> Iterator[Page]:
     page = context.new_page()
     failures: list[str] = []
     page.on("pageerror", lambda error: failures.append(str(error)))
+    page.on("console", lambda said: failures.append(said.text) if "Content Security Policy" in said.text else None)
     yield page
     context.close()
     assert failures == []

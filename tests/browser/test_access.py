@@ -30,7 +30,7 @@ def cut_off(page: Page) -> int:
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
 def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], width: int, height: int) -> None:
     size = {"width": width, "height": height}
-    context = browser.new_context(viewport=size, color_scheme=theme, reduced_motion="reduce")  # type: ignore[arg-type]
+    context = browser.new_context(bypass_csp=True, viewport=size, color_scheme=theme, reduced_motion="reduce")  # type: ignore[arg-type]
     page = context.new_page()
     page.goto(site.url)
     expect(page.get_by_role("button", name="Step into the demo kitchen")).to_be_visible()
