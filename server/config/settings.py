@@ -8,6 +8,7 @@ SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then trav
 SPISSUS_DATABASE_POOL   connections a process keeps at most; 10 by default
 SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
                         how often, such as 120/min, and how many before an address waits a minute
+SPISSUS_STREAMS         streams of news that a person may have open at a process
 SPISSUS_HEAD_SECONDS, SPISSUS_BODY_SECONDS
                         how long the head of a request, and its body, may take
 SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
@@ -112,6 +113,8 @@ LIMITS = {
     "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "30/hour"),
     "device": os.environ.get("SPISSUS_DEVICE_POSTS", "180/min"),
 }
+#: More pages than anyone has open at a process.
+MOST_STREAMS = int(os.environ.get("SPISSUS_STREAMS", "20"))
 #: uvicorn has put the address that a trusted proxy names into REMOTE_ADDR; the header itself anyone can write.
 NINJA_NUM_PROXIES = 0
 #: So many wrong passwords from an address, and even the right one waits there. Nobody else does.

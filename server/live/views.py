@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.conf import settings
 from django.db import connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.views.decorators.http import require_GET
@@ -9,9 +10,6 @@ from kitchens.services import member_of
 
 from .hub import hub
 from .services import session_mark
-
-#: More pages than anyone has open.
-MOST_STREAMS = 20
 
 
 @require_GET
@@ -21,7 +19,7 @@ def stream(request: HttpRequest) -> HttpResponse | StreamingHttpResponse:
         return HttpResponse(status=401)
     member = member_of(request)
     person, mark = member.user.pk, session_mark(request.session.session_key or "")
-    if hub.streams_of(person) >= MOST_STREAMS:
+    if hub.streams_of(person) >= settings.MOST_STREAMS:
         return HttpResponse(status=429)
     # The stream lives for hours and needs no database; the connection goes back to the pool.
     connection.close()
