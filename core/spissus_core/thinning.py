@@ -46,12 +46,12 @@ def thinned(
 
     A stretch in which more than three in ten lie further than ``steady`` from its median is left out:
     somebody stirred, or lifted the pan. So is one that holds hardly any of the readings that the device
-    makes at its pace, which is that of this stretch and the one before.
+    makes at its pace, which is that of this stretch and its neighbours.
 
     Parameters
     ----------
     stretch : its number.
-    seconds, values : the readings of this stretch and of the one before, in any order.
+    seconds, values : the readings of this stretch and of its neighbours, in any order.
     every_s : length of a stretch, s.
     steady : how far a reading may lie from the median of its stretch, in its own unit.
     """

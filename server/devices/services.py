@@ -146,17 +146,17 @@ def take(device_id: UUID, readings: Sequence[tuple[datetime, float]]) -> int:
 
 def _thin(device: Device, batch_id: UUID, seconds: Sequence[float], reads: Reads) -> bool:
     """Work out anew the stretches that readings at ``seconds`` belong to; whether any came or went."""
-    # The pace of a device is that of a stretch and the one before: the next one hears of it too.
-    touched = sorted({s + more for second in seconds for s in [stretch_of(second, reads.every_s)] for more in (0, 1)})
+    # The pace of a device is that of a stretch and its neighbours: they hear of it too.
+    touched = sorted({stretch_of(second, reads.every_s) + beside for second in seconds for beside in (-1, 0, 1)})
     before = {k.stretch: k for k in Kept.objects.filter(device=device, batch_id=batch_id, stretch__in=touched)}
     changed, stale, made = False, [], []
     for run in _runs(touched):
-        rows = _raw(device, batch_id, (run[0] - 1) * reads.every_s, (run[-1] + 1) * reads.every_s)
+        rows = _raw(device, batch_id, (run[0] - 1) * reads.every_s, (run[-1] + 2) * reads.every_s)
         by_stretch: dict[int, list[tuple[float, float]]] = {}
         for second, value in rows:
             by_stretch.setdefault(stretch_of(second, reads.every_s), []).append((second, value))
         for stretch in run:
-            near = [*by_stretch.get(stretch - 1, ()), *by_stretch.get(stretch, ())]
+            near = [one for beside in (-1, 0, 1) for one in by_stretch.get(stretch + beside, ())]
             found = thinned(stretch, [t for t, _ in near], [v for _, v in near], reads.every_s, reads.steady)
             old = before.get(stretch)
             changed = changed or (found is None) != (old is None)

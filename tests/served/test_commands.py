@@ -7,6 +7,7 @@ import json
 import os
 import socket
 import subprocess
+import sys
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -48,7 +49,7 @@ whole = {b.name: json.loads(batch_out(b, Board(log_of(b))).model_dump_json()) fo
 print(json.dumps(whole))
 """
     done = subprocess.run(
-        ["python", "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, capture_output=True,
+        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, capture_output=True,
         text=True, check=True,
     )  # fmt: skip
     return dict(json.loads(done.stdout))

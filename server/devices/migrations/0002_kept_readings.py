@@ -20,7 +20,7 @@ def thin_what_there_is(apps, schema_editor):
                 by_stretch.setdefault(stretch_of(at.timestamp(), reads.every_s), []).append((at.timestamp(), value))
             rows = []
             for stretch in sorted(by_stretch):
-                near = by_stretch.get(stretch - 1, []) + by_stretch[stretch]
+                near = [one for beside in (-1, 0, 1) for one in by_stretch.get(stretch + beside, ())]
                 found = thinned(stretch, [t for t, _ in near], [v for _, v in near], reads.every_s, reads.steady)
                 if found:
                     at = datetime.fromtimestamp(found.second, UTC)
