@@ -49,8 +49,8 @@ whole = {b.name: json.loads(batch_out(b, Board(log_of(b))).model_dump_json()) fo
 print(json.dumps(whole))
 """
     done = subprocess.run(
-        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, capture_output=True,
-        text=True, check=True,
+        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, check=True,
+        capture_output=True, text=True,
     )  # fmt: skip
     return dict(json.loads(done.stdout))
 
