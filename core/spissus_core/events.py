@@ -374,7 +374,8 @@ def recorded(payload: object) -> Payload | Unread:
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = ".".join(str(part) for part in first["loc"][1:])
-        why = f"{where}: {first['msg']}" if where else str(first["msg"])
+        said = first["msg"].removeprefix("Value error, ")
+        why = f"“{where}” is missing" if first["type"] == "missing" else f"{where}: {said}" if where else said
     except (SpissusError, RecursionError, ArithmeticError) as error:
         why = str(error) or type(error).__name__
     kind = payload.get("kind") if isinstance(payload, dict) else None

@@ -18,14 +18,13 @@ export function MissingParts({ missing }: Pick<Batch, 'missing'>) {
   ))
 }
 
-/** Entries that came with a time that cannot be: taken as they arrived, until the cook says when it was. */
+/** Entries that came with a time that cannot be: taken as they arrived, until the cook says, one by one, when it was. */
 export function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (payload: Payload) => void }) {
-  return log
-    .filter((entry) => entry.told !== null && !entry.struck)
-    .map((entry) => <DeadClock key={entry.id} entry={entry} onRecord={onRecord} />)
+  const [first, ...more] = log.filter((entry) => entry.told !== null && !entry.struck)
+  return first && <DeadClock key={first.id} entry={first} more={more.length} onRecord={onRecord} />
 }
 
-function DeadClock({ entry, onRecord }: { entry: Batch['log'][number]; onRecord: (payload: Payload) => void }) {
+function DeadClock({ entry, more, onRecord }: { entry: Batch['log'][number]; more: number; onRecord: (payload: Payload) => void }) {
   const say = useSay()
   const [when, setWhen] = useState('')
   const told = new Date(entry.told ?? 0).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
@@ -34,6 +33,7 @@ function DeadClock({ entry, onRecord }: { entry: Batch['log'][number]; onRecord:
     <div role="alert" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
       <p className="min-w-64 flex-1">
         <span className="font-semibold">{say(entry.text)}</span> came with the date {told}. Taken as {clock(entry.at)}, when it arrived. When was it?
+        {more > 0 && <span className="text-quiet"> {more === 1 ? 'One more is' : `${more} more are`} to be asked about.</span>}
       </p>
       <Button onClick={() => date(entry.at)}>At {clock(entry.at)}</Button>
       <form

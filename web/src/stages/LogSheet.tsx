@@ -42,14 +42,14 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
                 </p>
               </div>
               {entry.undoable && (
-                <Button onClick={() => append.mutate({ kind: 'struck', event: entry.id })}>
+                <Button className="shrink-0" onClick={() => append.mutate({ kind: 'struck', event: entry.id })}>
                   <span>
                     Take back<span className="sr-only">: {say(entry.text)}</span>
                   </span>
                 </Button>
               )}
               {entry.struck && strike && (
-                <Button onClick={() => append.mutate({ kind: 'struck', event: strike.id })}>
+                <Button className="shrink-0" onClick={() => append.mutate({ kind: 'struck', event: strike.id })}>
                   <span>
                     Bring back<span className="sr-only">: {say(entry.text)}</span>
                   </span>
