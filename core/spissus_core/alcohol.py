@@ -103,7 +103,7 @@ def acetic_left(acetic_g: float, water_g: float, water_left_g: float) -> float:
 RETENTION = ((15, 0.40), (30, 0.35), (60, 0.25), (90, 0.20), (120, 0.10), (150, 0.05))
 
 #: The same, for other ways of treating it.
-FLAMED, ADDED_AND_OFF_THE_HEAT, UNHEATED_OVERNIGHT = 0.75, 0.85, 0.70
+FLAMED, ADDED_AND_OFF_THE_HEAT = 0.75, 0.85
 
 #: The table's shares may be off by this factor either way. Modelling choice.
 RETENTION_FACTOR = 1.4

@@ -215,7 +215,6 @@ class _Balance:
 
     contents: Contents
     water_in: float
-    water_end: float
     loss_g: float
     held_g: float
     share: float
@@ -446,7 +445,10 @@ def _balance(
     contents = contents.with_masses(
         fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp
     )  # fmt: skip
-    return _Balance(contents, water_in, water, loss, held, share, salt, lost, solids.meat_salt, juice)
+    return _Balance(
+        contents=contents, water_in=water_in, loss_g=loss, held_g=held, share=share, salt_total=salt, salt_lost=lost,
+        meat_salt=solids.meat_salt, juice_g=juice,
+    )  # fmt: skip
 
 
 def _loss(braise: Braise, pan: Pan) -> Estimate:

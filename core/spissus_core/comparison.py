@@ -18,7 +18,7 @@ from .water import HOT_EXPANSION
 
 @dataclass(frozen=True, slots=True)
 class PanChoice:
-    """One pan on one burner.
+    """One pan on one burner, the ``place``-th of those compared.
 
     ``minutes`` down to the mark, None where it does not hold the liquid; ``end_mm`` the depth there,
     ``dip_error_ml`` what a dip is worth there, and whether the edge would scorch.
@@ -30,6 +30,7 @@ class PanChoice:
     end_mm: float
     dip_error_ml: float
     scorches: bool
+    place: int
 
     @property
     def holds_it(self) -> bool:
@@ -43,7 +44,7 @@ def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], se
     heat = vapour_kj(pot.contents, stop)
     thick = pot.body.step.index >= SCORCHES_FROM_STEP
     out = []
-    for pan, burner in choices:
+    for place, (pan, burner) in enumerate(choices):
         room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
         at_end = min(stop.volume_ml * HOT_EXPANSION + pot.solids_ml, pan.capacity_ml)
         end_mm = pan.depth_mm(at_end)
@@ -55,7 +56,8 @@ def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], se
                 minutes = Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat)
         out.append(
             PanChoice(
-                pan, burner, minutes, end_mm, error_ml(pan, "dip", stop.volume_ml), end_mm < SHALLOW_MM or thick
+                pan=pan, burner=burner, minutes=minutes, end_mm=end_mm, place=place,
+                dip_error_ml=error_ml(pan, "dip", stop.volume_ml), scorches=end_mm < SHALLOW_MM or thick,
             )
         )  # fmt: skip
     return sorted(out, key=lambda c: (not c.holds_it, c.end_mm < SHALLOW_MM, c.minutes.best if c.minutes else 0.0))

@@ -82,11 +82,6 @@ def layer_ml(pan: Pan, total_ml: float, layer_mm: float) -> float:
     return total_ml - pan.volume_ml(surface - layer_mm)
 
 
-def layer_mm(pan: Pan, contents: Contents, expansion: float = 1.0) -> float:
-    """Thickness of the floating fat in ``pan``, mm."""
-    return pan.depth_mm(contents.volume_ml * expansion) - pan.depth_mm(contents.liquid_ml * expansion)
-
-
 def skimmed(contents: Contents, fat_ml: float, liquid_ml: float = 0.0) -> Contents:
     """The pot after ``fat_ml`` mL of floating fat, and ``liquid_ml`` mL of liquid with it, were taken off.
 

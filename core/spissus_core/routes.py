@@ -344,15 +344,16 @@ def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
 def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
     """Salt and thickener against the finished volume, from a fifth of the pot to all of it."""
     now = pot.contents
+    roux_kind = THICKENERS["white_roux"]
     out = []
     for i in range(points):
         volume = now.liquid_ml * (0.2 + 0.8 * i / (points - 1))
         try:
-            roux_water, roux = _water_for_volume(now, THICKENERS["white_roux"], bd.LADDER[wanted.body].aim, volume)
+            roux_water, roux = _water_for_volume(now, roux_kind, bd.LADDER[wanted.body].aim, volume)
             _, corn = _water_for_volume(now, THICKENERS["corn_starch"], bd.LADDER[wanted.body].aim, volume)
         except TargetError:
             continue
         plain = now.with_masses(water=max(now.water - (now.liquid_ml - volume) / ML_G["water"], 1.0), ethanol=0.0)
-        finished_g = now.liquid_g - now.water + roux_water + 2.0 * roux
+        finished_g = now.liquid_g - now.water + roux_water + (1.0 + roux_kind.fat_per_g) * roux
         out.append(TradePoint(volume, 100.0 * now.salt / finished_g, roux, corn, bd.body_of(plain).viscosity))
     return tuple(out)

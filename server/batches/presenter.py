@@ -25,7 +25,7 @@ from spissus_core.heating import FULL_BOIL
 from spissus_core.journey import Stretch, stage_of, tone
 from spissus_core.learning import Outlook, Progress, power_of
 from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
-from spissus_core.quantities import Reason, say, show_length, show_mass, show_minutes, show_volume
+from spissus_core.quantities import Reason, say, show_length, show_mass, show_minutes, show_temperature, show_volume
 from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.vessels import SHALLOW_MM
@@ -269,11 +269,14 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
         heat="off" if off or setting is None else setting.heat,
         share=setting.share if setting else 1.0,
         cover=setting.cover if setting else "open",
+        oven=ShownOut.of(show_temperature(setting.oven_c if setting else FULL_BOIL.oven_c)),
         told=last is not None,
     )
 
 
-_HEAT_UNKNOWN = out.HeatOut(heat="off", share=1.0, cover="open", told=False)
+_HEAT_UNKNOWN = out.HeatOut(
+    heat="off", share=1.0, cover="open", oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)), told=False
+)
 
 
 def stretch_out(stretch: Stretch) -> out.StretchOut:
@@ -480,11 +483,10 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out
     assert pot is not None
     act = next_act(timeline)
     stop_ml = act.amount if act.kind in ("boil", "heat") else suggested(pot).amount_ml
-    by_specs = {(pair.pan, pair.burner): pair for pair in pairs}
-    found = compared(pot, stop_ml, list(by_specs), data.heat)
+    found = compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in pairs], data.heat)
     choices = []
     for one in found:
-        pair = by_specs[(one.pan, one.burner)]
+        pair = pairs[one.place]
         choices.append(
             out.PanChoiceOut(
                 pan_id=pair.pan_id, pan=PanShape(**one.pan.model_dump()), burner_id=pair.burner_id,

@@ -268,6 +268,7 @@ class HeatOut(Shape):
     heat: Literal["off", "simmer", "boil", "oven"]
     share: float
     cover: Cover
+    oven: ShownOut
     told: bool
 
 

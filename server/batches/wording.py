@@ -205,7 +205,7 @@ def _salt_line(act: Act, timeline: Timeline) -> Said:
 _COVERED = {"open": "", "ajar": ", lid ajar", "paper": ", under paper", "tight": ", covered"}
 _HEATS = {
     "off": "Heat off", "simmer": "A simmer{cover}", "boil": "Boiling at {share} of full{cover}",
-    "oven": "In the oven{cover}",
+    "oven": "In the oven at {oven}{cover}",
 }  # fmt: skip
 
 #: Signs that cooks go by, in their words (common practice).
@@ -261,7 +261,10 @@ def log_line(payload: ev.Payload | ev.Unread) -> Said:
         case ev.Cooling():
             return say("Set to cool at {} in {}", show_temperature(payload.celsius), _place(payload.surroundings_c))
         case ev.Heated():
-            return say(_HEATS[payload.heat].format(share=f"{100 * payload.share:.0f} %", cover=_COVERED[payload.cover]))
+            heated = _HEATS[payload.heat].format(
+                share=f"{100 * payload.share:.0f} %", cover=_COVERED[payload.cover], oven="{}"
+            )
+            return say(heated, *([show_temperature(payload.oven_c)] if payload.heat == "oven" else []))
         case ev.Moved():
             return say("Moved into: {}, on: {}", _verbatim(payload.pan.name), _verbatim(payload.burner.name))
         case ev.Split():

@@ -59,12 +59,35 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
     batch = planned(cook)
     off = record(cook, batch, 3, {"kind": "heated", "heat": "off"})
     assert off["act"]["kind"] == "heat"
-    assert off["heat"] == {"heat": "off", "share": 1.0, "cover": "open", "told": True}
+    assert off["heat"] | {"oven": None} == {"heat": "off", "share": 1.0, "cover": "open", "oven": None, "told": True}
     assert off["curve"]["course"] == []
     on = record(cook, batch, 9, {"kind": "heated", "heat": "boil", "share": 0.5, "cover": "ajar"})
     assert on["act"]["kind"] == "boil"
     assert on["log"][-1]["text"]["metric"] == "Boiling at 50 % of full, lid ajar"
     assert on["curve"]["steam_g_min"]["best"] < 0.3 * batch["curve"]["steam_g_min"]["best"]
+
+
+def test_an_oven_is_told_its_temperature(cook: Caller) -> None:
+    batch = planned(cook)
+    told = {degrees: record(cook, batch, minute, {"kind": "heated", "heat": "oven", "oven_c": degrees})
+            for minute, degrees in ((3, "130 °C"), (4, "392 °F"))}  # fmt: skip
+    assert told["392 °F"]["heat"]["oven"]["metric"] == "200\u00a0°C"
+    assert told["392 °F"]["log"][-1]["text"] == {
+        "metric": "In the oven at 200\u00a0°C",
+        "us": "In the oven at 392\u00a0°F",
+    }
+    cooler, hotter = (told[d]["curve"]["steam_g_min"]["best"] for d in ("130 °C", "392 °F"))
+    assert hotter > 2 * cooler
+
+
+def test_of_two_identical_pans_none_is_lost(cook: Caller) -> None:
+    pan = cook.kitchen()["pans"][1]
+    spec = {name: value for name, value in pan.items() if name.endswith(("_mm", "_g")) or name in ("name", "shape")}
+    twin = cook.send("/pans", spec).json()["id"]
+    batch = planned(cook)
+    choices = cook.send(f"/batches/{batch['id']}/pans", {}).json()["choices"]
+    of = {one: [c["burner_id"] for c in choices if c["pan_id"] == one] for one in (pan["id"], twin)}
+    assert len(of[twin]) == len(of[pan["id"]]) == len(cook.kitchen()["burners"])
 
 
 def test_pans_are_compared_and_changed(cook: Caller) -> None:

@@ -1939,6 +1939,7 @@ export interface components {
              * @enum {string}
              */
             cover: "tight" | "ajar" | "paper" | "open";
+            oven: components["schemas"]["ShownOut"];
             /** Told */
             told: boolean;
         };

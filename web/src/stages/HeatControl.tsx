@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
+import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Popover } from '../ui/Popover'
+import { TextField } from '../ui/TextField'
 
 interface Props {
   batch: Batch
@@ -28,10 +30,12 @@ const covers = [
 /** How it is heated, as a word to tap: what is said here is what the forecast goes by. */
 export function HeatControl({ batch, onRecord }: Props) {
   const [open, setOpen] = useState(false)
+  const say = useSay()
   const { heat } = batch
   const now: Heat = heat.heat === 'boil' && heat.share < 0.8 ? 'half' : heat.heat
+  const [oven, setOven] = useState<string | null>(null)
   const set = (next: Heat, cover: Batch['heat']['cover']) => {
-    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: 150 })
+    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: oven ?? heat.oven.value })
     setOpen(false)
   }
   const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.value === heat.cover)?.label ?? ''}`}`
@@ -51,6 +55,18 @@ export function HeatControl({ batch, onRecord }: Props) {
       <div className="grid gap-4">
         <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats} />
         {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers} />}
+        {now === 'oven' && (
+          <form
+            className="flex items-end gap-2"
+            onSubmit={(event) => {
+              event.preventDefault()
+              set('oven', heat.cover)
+            }}
+          >
+            <TextField label="The oven is at" value={oven ?? say(heat.oven)} onChange={setOven} />
+            <Button type="submit">Set</Button>
+          </form>
+        )}
         <Button onClick={() => setOpen(false)}>Done</Button>
       </div>
     </Popover>

@@ -1,0 +1,53 @@
+"""What was recorded once is read back for ever, and comes to what it came to."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from examples import ALL_VERSIONS
+from golden.batches import FOLDER, worked
+from spissus_core import events as ev
+
+#: Figures are the same to this, whatever processor adds them up.
+CLOSE = 1e-6
+
+STORIES = sorted(FOLDER.glob("*.json"))
+
+
+def test_every_kind_of_every_version_is_read_back() -> None:
+    assert set(ALL_VERSIONS["1"]) == set(ev.payload_adapter.json_schema()["discriminator"]["mapping"])
+    for version, kinds in ALL_VERSIONS.items():
+        for kind, payload in kinds.items():
+            read = ev.recorded({"kind": kind, **payload})
+            assert not isinstance(read, ev.Unread), (version, kind)
+            again = read.model_dump(mode="json")
+            assert {name: again[name] for name in payload} == payload, (version, kind)
+
+
+def differences(was: Any, now: Any, where: str = "") -> Iterator[str]:
+    """Places where an answer is not what it was."""
+    if isinstance(was, dict) and isinstance(now, dict):
+        for key in {**was, **now}:
+            yield from differences(was.get(key, "absent"), now.get(key, "absent"), f"{where}.{key}")
+    elif isinstance(was, list) and isinstance(now, list) and len(was) == len(now):
+        for i, (one, other) in enumerate(zip(was, now, strict=True)):
+            yield from differences(one, other, f"{where}[{i}]")
+    elif isinstance(was, float | int) and isinstance(now, float | int) and not isinstance(was, bool):
+        if now != pytest.approx(was, rel=CLOSE, abs=1e-9):
+            yield f"{where}: was {was}, is {now}"
+    elif was != now:
+        yield f"{where}: was {was}, is {now}"
+
+
+@pytest.mark.parametrize("path", STORIES, ids=[path.stem for path in STORIES])
+def test_a_recorded_batch_comes_to_what_it_came_to(path: Path) -> None:
+    kept = json.loads(path.read_text(encoding="utf-8"))
+    assert list(differences(kept["answer"], worked(kept["name"], kept["events"]))) == []
+
+
+def test_there_are_six_of_them() -> None:
+    assert len(STORIES) >= 6
