@@ -7,8 +7,10 @@ from typing import Any
 
 import pytest
 from demo.kitchen import STORIES, load
+from django.contrib.auth.hashers import make_password
 from django.test import Client
 from django.utils import timezone
+from kitchens import hashing
 from kitchens.models import Kitchen, User
 
 from .conftest import Caller
@@ -129,3 +131,54 @@ def test_the_page_comes_with_its_token(client: Client, db: None) -> None:
     assert answer.status_code == 200
     assert "csrftoken" in answer.cookies
     assert client.get("/api/v1/health").json() == {"status": "alive"}
+
+
+# -- one's own password ----------------------------------------------------------------------------
+
+
+def test_a_changed_password_ends_every_other_session(cook: Caller) -> None:
+    elsewhere = Client()
+    elsewhere.force_login(cook.user)
+    assert elsewhere.get("/api/v1/session").json()["signed_in"]
+    before = cook.client.session.session_key
+    secret = {"old": "a long enough secret", "new": "another long secret"}
+    wrong = cook.send("/session/password", secret | {"old": "not this"}, "put")
+    assert wrong.json()["errors"][0]["field"] == "old"
+    for weak in ("short", "password123"):
+        refused = cook.send("/session/password", secret | {"new": weak}, "put")
+        assert refused.json()["errors"][0]["field"] == "new"
+    assert elsewhere.get("/api/v1/session").json()["signed_in"]
+    assert cook.send("/session/password", secret, "put").json()["signed_in"]
+    assert cook.client.session.session_key != before
+    assert not elsewhere.get("/api/v1/session").json()["signed_in"]
+    assert post(Client(), "/session", {"name": "cook", "password": secret["new"]}).status_code == 200
+
+
+def test_signing_in_makes_a_new_session(cook: Caller) -> None:
+    visitor = Client()
+    visitor.session.save()
+    before = visitor.session.session_key
+    assert post(visitor, "/session", {"name": "Cook", "password": "a long enough secret"}).status_code == 200
+    assert visitor.session.session_key != before
+
+
+def test_passwords_are_hashed_by_argon2_and_old_hashes_are_renewed(cook: Caller, settings: Any) -> None:
+    settings.PASSWORD_HASHERS = ["kitchens.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
+    cook.user.password = make_password("a long enough secret", hasher="pbkdf2_sha256")
+    cook.user.save()
+    assert post(Client(), "/session", {"name": "cook", "password": "a long enough secret"}).status_code == 200
+    cook.user.refresh_from_db()
+    assert cook.user.password.startswith("argon2$argon2id$")
+
+
+def test_a_crowd_at_the_door_does_not_take_the_processor(cook: Caller, settings: Any, monkeypatch: Any) -> None:
+    settings.PASSWORD_HASHERS = ["kitchens.hashing.Argon2"]
+    monkeypatch.setattr(hashing, "PATIENCE_S", 0.01)
+    taken = [hashing._turns.acquire() for _ in range(hashing.AT_ONCE)]
+    try:
+        answer = post(Client(), "/session", {"name": "cook", "password": "a long enough secret"})
+    finally:
+        for _ in taken:
+            hashing._turns.release()
+    assert answer.status_code == 503
+    assert "Too many people" in answer.json()["detail"]
