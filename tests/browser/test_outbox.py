@@ -112,6 +112,7 @@ def test_what_is_refused_survives_a_reload_and_is_mended_sent_again_or_dropped(p
     expect(kept(page)).to_contain_text("Salt a lot")
     expect(kept(page)).to_contain_text("is not a unit known here")
     # Nothing waits behind it.
+    expect(kept(page)).not_to_contain_text("kept in this browser and sent")
     assert notes(page, pot) == ["third"]
     page.reload()
     expect(kept(page)).to_contain_text("Salt a lot")
