@@ -26,7 +26,7 @@ from .shapes import Shape
 
 router = Router(auth=SessionAuth(), tags=["people"])
 
-#: Passwords are hashed here, so that even a sign-up without a backend of its own signs in by this one.
+#: Where somebody signs in without a password that was just checked, it is by this backend.
 BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 Username = Annotated[str, Field(max_length=150)]
