@@ -216,6 +216,8 @@ def _in_log(log: list[ev.Event], event_id: UUID) -> ev.Event:
 
 def _check_date(log: list[ev.Event], date: ev.Dated) -> None:
     _in_log(log, date.event)
+    if date.at > datetime.now(UTC) + CLOCK_AHEAD:
+        raise SpissusError("at", "That is still to come. Say when it happened.")
     began = min(e.at for e in log if isinstance(e.payload, ev.Started))
     if date.at < began - DEAD_CLOCK:
         raise SpissusError("at", "That is more than a week before the batch began. Check the date.")

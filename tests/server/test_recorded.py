@@ -75,6 +75,10 @@ def test_a_dead_clock_is_kept_marked_and_asked_about(cook: Caller, told: str) ->
     assert salted["at"][:19] == then[:19]
     long_ago = cook.record(batch, {"kind": "dated", "event": body["id"], "at": "1999-01-01T00:00:00Z"})
     assert "more than a week" in long_ago.json()["detail"]
+    for ahead in ((datetime.now(UTC) + timedelta(days=1)).isoformat(), "9999-12-31T23:59:59-14:00"):
+        to_come = cook.record(batch, {"kind": "dated", "event": body["id"], "at": ahead})
+        assert to_come.status_code == 422
+        assert "still to come" in to_come.json()["detail"]
 
 
 def test_a_start_with_a_dead_clock_begins_now(cook: Caller) -> None:
