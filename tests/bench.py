@@ -23,10 +23,10 @@ import psycopg
 from makers import event, read, started, wanted
 from running import ROOT, Site, served
 from spissus_core import events as ev
+from spissus_core.estimation.thinning import thinned
 from spissus_core.fold import fold
 from spissus_core.learning import progress
-from spissus_core.routes import solve_routes, trade
-from spissus_core.thinning import thinned
+from spissus_core.planning.routes import solve_routes, trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
 

@@ -7,12 +7,12 @@ from typing import Any
 from uuid import UUID, uuid4
 
 from spissus_core import events as ev
-from spissus_core.braise import Braise, Line
-from spissus_core.contents import Contents
 from spissus_core.fold import Pot, Timeline, fold
-from spissus_core.intake import StrainedLiquid
-from spissus_core.lines import read_list
-from spissus_core.vessels import Pan
+from spissus_core.intake.braise import Braise, Line
+from spissus_core.intake.lines import read_list
+from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.ledger.contents import Contents
+from spissus_core.measuring.vessels import Pan
 
 PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
 BURNER = ev.Burner(name="middle burner", net_kw=1.0)

@@ -12,12 +12,12 @@ from uuid import UUID
 from . import events as ev
 from .errors import SetAsideError, SpissusError
 from .fold import Moment, Pot, Timeline, fold, unworkable
-from .guidance import Act, next_act, plan
-from .heating import LearnedRate
-from .intake import Strained, strained_liquid
-from .journey import Stretch, journey
+from .intake.liquid import Strained, strained_liquid
 from .learning import Progress, progress, taught_rate
-from .routes import Route
+from .phenomena.heating import LearnedRate
+from .planning.guidance import Act, next_act, plan
+from .planning.journey import Stretch, journey
+from .planning.routes import Route
 
 T = TypeVar("T")
 

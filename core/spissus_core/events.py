@@ -21,19 +21,19 @@ from pydantic import (
     model_validator,
 )
 
-from . import heating
-from .cooling import FRIDGE_C
+from .amounts.fields import SHELF, Celsius, MassG, Name, Percent, Remark, VolumeMl, on_the_shelf
+from .amounts.quantities import parse_mass_or_volume
 from .errors import QuantityError, SpissusError
-from .fat import USUAL_REST_G_PER_100_ML, SkimWay
-from .fields import SHELF, Celsius, MassG, Name, Percent, Remark, VolumeMl, on_the_shelf
-from .heating import HeatSetting
-from .ingredients import Ingredient, ingredient
-from .intake import StrainedLiquid
-from .measurement import Measured
-from .quantities import parse_mass_or_volume
-from .seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, SaltKind
-from .thickeners import ThickenerKind
-from .vessels import Pan
+from .intake.liquid import StrainedLiquid
+from .measuring.measurement import Measured
+from .measuring.vessels import Pan
+from .pantry.ingredients import Ingredient, ingredient
+from .pantry.schools import ThickenerKind
+from .phenomena import heating
+from .phenomena.cooling import FRIDGE_C
+from .phenomena.fat import USUAL_REST_G_PER_100_ML, SkimWay
+from .phenomena.heating import HeatSetting
+from .phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, SaltKind
 
 RouteKind = Literal["reduction", "roux", "corn_starch", "salt_limit"]
 

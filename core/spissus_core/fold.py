@@ -14,20 +14,20 @@ from typing import Literal
 from uuid import UUID
 
 from . import events as ev
-from .body import Body, body_of
-from .contents import SPECIFIC_VOLUME_ML_G, Contents
-from .cooling import Reading
+from .amounts.estimate import Estimate
+from .amounts.quantities import show_mass, show_volume
 from .errors import MeasurementError, SetAsideError, SpissusError
-from .estimate import Estimate
-from .evaporation import boiled_to_mass, boiled_to_volume
-from .fat import LIFTS_BELOW_C, WAYS, boiled_dry, ice_needed_g, rest_g, skimmed
-from .intake import SOLIDS_G_ML, strained_liquid
-from .measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
-from .quantities import show_mass, show_volume
-from .seasoning import SaltByMeter, starting_salt_percent
-from .thickeners import THICKENERS
-from .vessels import Pan
-from .water import HOT_EXPANSION, OFF_THE_BOIL_C
+from .intake.liquid import SOLIDS_G_ML, strained_liquid
+from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from .ledger.water import HOT_EXPANSION, OFF_THE_BOIL_C
+from .measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
+from .measuring.vessels import Pan
+from .pantry.schools import THICKENERS
+from .phenomena.body import Body, body_of
+from .phenomena.cooling import Reading
+from .phenomena.evaporation import boiled_to_mass, boiled_to_volume
+from .phenomena.fat import LIFTS_BELOW_C, WAYS, boiled_dry, ice_needed_g, rest_g, skimmed
+from .phenomena.seasoning import SaltByMeter, starting_salt_percent
 
 #: Share of water in cooked meat and vegetables, and how far their salt follows the liquid's (modelling
 #: choices; see :data:`.braise.EXCHANGE`).

@@ -23,15 +23,15 @@ from scipy.linalg import cho_factor, cho_solve
 from scipy.special import ndtr
 
 from . import events as ev
-from .alcohol import TRACE_G, ethanol_left
-from .contents import SPECIFIC_VOLUME_ML_G, Contents
+from .amounts.estimate import Estimate
 from .errors import SpissusError
-from .estimate import Estimate
-from .evaporation import COVERS, boiled_to_mass
-from .fat import LIFTS_BELOW_C
 from .fold import Pot, Timeline, implied_mass_g
-from .heating import FULL_BOIL, HeatSetting, LearnedRate, Power, power
-from .water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOIL_C, REFERENCE_C
+from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from .ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOIL_C, REFERENCE_C
+from .phenomena.alcohol import TRACE_G, ethanol_left
+from .phenomena.evaporation import COVERS, boiled_to_mass
+from .phenomena.fat import LIFTS_BELOW_C
+from .phenomena.heating import FULL_BOIL, HeatSetting, LearnedRate, Power, power
 
 #: Heat of vaporisation, kJ/g. Water at 100 °C: IAPWS. Ethanol at its boiling point: from memory.
 WATER_KJ_G, ETHANOL_KJ_G = LATENT_HEAT_KJ_KG / 1000.0, 0.85

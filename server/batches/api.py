@@ -18,15 +18,15 @@ from ninja import Router
 from ninja.security import SessionAuth
 from pydantic import Field
 from spissus_core import events as ev
+from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.fold import Pot, fold
-from spissus_core.ingredients import ingredient
-from spissus_core.intake import strained_liquid
-from spissus_core.journey import journey
-from spissus_core.lines import read_line, read_list, read_sentence
-from spissus_core.quantities import UnitSystem
-from spissus_core.routes import solve_routes, trade
+from spissus_core.intake.lines import read_line, read_list, read_sentence
+from spissus_core.intake.liquid import strained_liquid
+from spissus_core.pantry.ingredients import ingredient
+from spissus_core.planning.journey import journey
+from spissus_core.planning.routes import solve_routes, trade
 
 from . import intake, presenter, services
 from . import schemas as sc

@@ -6,14 +6,14 @@ from collections.abc import Sequence
 
 from kitchens.shapes import ShownOut
 from spissus_core import events as ev
-from spissus_core.alcohol import strength_percent
-from spissus_core.braise import Braise, Estimated, Line, brings, reduced_note
-from spissus_core.concentrates import made_up
-from spissus_core.estimate import Estimate
-from spissus_core.ingredients import Ingredient
-from spissus_core.lines import ReadLine, ReadSentence
-from spissus_core.quantities import say, show_mass, show_volume
-from spissus_core.safety import ALCOHOL_REMAINS, ALCOHOL_WORTH_A_WORD_G, intake_cautions
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.quantities import say, show_mass, show_volume
+from spissus_core.intake.braise import Braise, Estimated, Line, brings, reduced_note
+from spissus_core.intake.lines import ReadLine, ReadSentence
+from spissus_core.pantry.concentrates import made_up
+from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.phenomena.alcohol import strength_percent
+from spissus_core.planning.safety import ALCOHOL_REMAINS, ALCOHOL_WORTH_A_WORD_G, intake_cautions
 
 from . import schemas as out
 

@@ -12,23 +12,31 @@ from kitchens.api import PanShape
 from kitchens.services import Pair
 from kitchens.shapes import ShownOut
 from spissus_core import events as ev
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.quantities import (
+    Reason,
+    say,
+    show_length,
+    show_mass,
+    show_minutes,
+    show_temperature,
+    show_volume,
+)
 from spissus_core.board import Board
-from spissus_core.body import LADDER, Body
-from spissus_core.comparison import compared
-from spissus_core.contents import percent
 from spissus_core.errors import SetAsideError
-from spissus_core.estimate import Estimate
-from spissus_core.explanation import body_reason, notes, reasons
 from spissus_core.fold import Pot, Timeline
-from spissus_core.guidance import Act, next_act, plan
-from spissus_core.heating import FULL_BOIL
-from spissus_core.journey import Stretch, stage_of, tone
 from spissus_core.learning import Outlook, Progress, power_of
-from spissus_core.measurement import DIP_ERROR_MM, Method, error_ml
-from spissus_core.quantities import Reason, say, show_length, show_mass, show_minutes, show_temperature, show_volume
-from spissus_core.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
-from spissus_core.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
-from spissus_core.vessels import SHALLOW_MM
+from spissus_core.ledger.contents import percent
+from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
+from spissus_core.measuring.vessels import SHALLOW_MM
+from spissus_core.phenomena.body import LADDER, Body
+from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.planning.explanation import body_reason, notes, reasons
+from spissus_core.planning.guidance import Act, next_act, plan
+from spissus_core.planning.journey import Stretch, stage_of, tone
+from spissus_core.planning.pans import compared
+from spissus_core.planning.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
+from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 
 from . import schemas as out
 from .intake import estimated_out, start_out

@@ -11,21 +11,21 @@ from kitchens.api import PanShape
 from kitchens.shapes import Shape, ShownOut
 from pydantic import AwareDatetime, ConfigDict, Field
 from spissus_core import events as ev
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.fields import PastedList, Remark, Title, VolumeMl
+from spissus_core.amounts.quantities import Reason, Said, Shown
 from spissus_core.board import Part
-from spissus_core.braise import Line
-from spissus_core.estimate import Estimate
-from spissus_core.evaporation import Cover
-from spissus_core.fat import SkimWay
-from spissus_core.fields import PastedList, Remark, Title, VolumeMl
-from spissus_core.guidance import ActKind
-from spissus_core.heating import HeatSetting
-from spissus_core.intake import Character, StrainedLiquid
-from spissus_core.journey import Stage
-from spissus_core.lines import Use
-from spissus_core.measurement import Method
-from spissus_core.quantities import Reason, Said, Shown
-from spissus_core.seasoning import StockKind, Verdict
-from spissus_core.thickeners import ThickenerKind
+from spissus_core.intake.braise import Line
+from spissus_core.intake.lines import Use
+from spissus_core.intake.liquid import Character, StrainedLiquid
+from spissus_core.measuring.measurement import Method
+from spissus_core.pantry.schools import ThickenerKind
+from spissus_core.phenomena.evaporation import Cover
+from spissus_core.phenomena.fat import SkimWay
+from spissus_core.phenomena.heating import HeatSetting
+from spissus_core.phenomena.seasoning import StockKind, Verdict
+from spissus_core.planning.guidance import ActKind
+from spissus_core.planning.journey import Stage
 
 
 class SaidOut(Shape):
@@ -114,7 +114,7 @@ class MarkOut(Shape):
 
 
 class StretchOut(Shape):
-    """A stretch of the ribbon; see ``spissus_core.journey.Stretch``."""
+    """A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``."""
 
     stage: Stage
     planned: bool

@@ -20,8 +20,8 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.fold import Timeline, fold, struck_ids
-from spissus_core.journey import stage_of, tone
-from spissus_core.routes import check_amount
+from spissus_core.planning.journey import stage_of, tone
+from spissus_core.planning.routes import check_amount
 
 from .models import Batch, Event
 from .presenter import batch_out

@@ -5,16 +5,16 @@ from __future__ import annotations
 from datetime import timedelta
 
 from kitchens.shapes import ShownOut
-from spissus_core.contents import SPECIFIC_VOLUME_ML_G
-from spissus_core.cooling import LIMITS, forecast, judge
+from spissus_core.amounts.quantities import Said, say, show_mass, show_span, show_temperature, show_volume
 from spissus_core.events import Wanted
-from spissus_core.fat import USUAL_REST_G_PER_100_ML, WAYS
 from spissus_core.fold import Pot, Timeline
-from spissus_core.intake import Strained
-from spissus_core.quantities import Said, say, show_mass, show_span, show_temperature, show_volume
-from spissus_core.routes import Route
-from spissus_core.safety import COOLING_CAUTIONS, FAT_CAUTIONS
-from spissus_core.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.intake.liquid import Strained
+from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.phenomena.cooling import LIMITS, forecast, judge
+from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS
+from spissus_core.planning.routes import Route
+from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
+from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
 
 from . import schemas as out
 from .wording import cooling_line

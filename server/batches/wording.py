@@ -6,16 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from spissus_core import events as ev
-from spissus_core.body import LADDER
-from spissus_core.contents import SPECIFIC_VOLUME_ML_G, Contents
-from spissus_core.cooling import STARTS_C, Cooling
-from spissus_core.fat import WAYS
-from spissus_core.fold import Timeline
-from spissus_core.guidance import Act
-from spissus_core.ingredients import ingredient
-from spissus_core.learning import Outlook
-from spissus_core.measurement import Measured, Method
-from spissus_core.quantities import (
+from spissus_core.amounts.quantities import (
     Said,
     Shown,
     say,
@@ -25,9 +16,18 @@ from spissus_core.quantities import (
     show_temperature,
     show_volume,
 )
-from spissus_core.routes import LABELS
-from spissus_core.seasoning import SaltKind, salt_spoon_ml
-from spissus_core.thickeners import THICKENERS, Thickener
+from spissus_core.fold import Timeline
+from spissus_core.learning import Outlook
+from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from spissus_core.measuring.measurement import Measured, Method
+from spissus_core.pantry.ingredients import ingredient
+from spissus_core.pantry.schools import THICKENERS, Thickener
+from spissus_core.phenomena.body import LADDER
+from spissus_core.phenomena.cooling import STARTS_C, Cooling
+from spissus_core.phenomena.fat import WAYS
+from spissus_core.phenomena.seasoning import SaltKind, salt_spoon_ml
+from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import LABELS
 
 
 @dataclass(frozen=True, slots=True)

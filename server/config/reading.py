@@ -11,8 +11,8 @@ from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
 from ninja.parser import Parser
 from ninja.renderers import JSONRenderer
+from spissus_core.amounts.fields import keepable
 from spissus_core.errors import SpissusError
-from spissus_core.fields import keepable
 
 #: No figure of a kitchen is larger, and none but nothing itself is smaller.
 LARGEST, SMALLEST = 1e15, 1e-15

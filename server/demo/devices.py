@@ -9,8 +9,8 @@ from batches.services import batches_named, log_of
 from devices.services import device_of, devices_of, issue, revoke
 from kitchens.services import demo_member
 from spissus_core.fold import Pot, fold
-from spissus_core.heating import FULL_BOIL
 from spissus_core.learning import Standing, power_of, progress
+from spissus_core.phenomena.heating import FULL_BOIL
 
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}
 

@@ -11,11 +11,11 @@ from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
-from spissus_core.braise import Braise
-from spissus_core.intake import StrainedLiquid
-from spissus_core.lines import read_list
-from spissus_core.seasoning import SaltByMeter, SaltByStock, SaltByTaste
-from spissus_core.vessels import Pan
+from spissus_core.intake.braise import Braise
+from spissus_core.intake.lines import read_list
+from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.seasoning import SaltByMeter, SaltByStock, SaltByTaste
 
 NAME = "Skerry House kitchen"
 COOK = "early-shift"

@@ -13,7 +13,7 @@ from kitchens.shapes import Shape
 from ninja import Router, Status
 from ninja.security import HttpBearer, SessionAuth
 from pydantic import AwareDatetime, ConfigDict, Field
-from spissus_core.fields import Name
+from spissus_core.amounts.fields import Name
 
 from . import services
 from .models import Device

@@ -15,8 +15,8 @@ from kitchens.services import Member
 from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError
-from spissus_core.measurement import Measured
-from spissus_core.thinning import stretch_of, thinned, too_many
+from spissus_core.estimation.thinning import stretch_of, thinned, too_many
+from spissus_core.measuring.measurement import Measured
 
 from .models import Device, Kept, Reading
 from .signals import kept

@@ -15,9 +15,9 @@ from ninja import Router
 from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
 from pydantic import ConfigDict, Field
+from spissus_core.amounts.fields import Name
+from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
-from spissus_core.fields import Name
-from spissus_core.quantities import UnitSystem
 
 from .limits import PerAddress
 from .models import User

@@ -12,15 +12,15 @@ from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
 from spissus_core import events as ev
-from spissus_core.estimate import Estimate
-from spissus_core.evaporation import boiling_rate_g_min
-from spissus_core.fields import DepthMm, Name, VolumeMl
-from spissus_core.heating import HeatKind, boiling_point_c
-from spissus_core.measurement import error_ml
-from spissus_core.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
-from spissus_core.vessels import Pan as PanSpec
-from spissus_core.vessels import Shape as Outline
-from spissus_core.vessels import calibrated, volume_marks
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.fields import DepthMm, Name, VolumeMl
+from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
+from spissus_core.measuring.measurement import error_ml
+from spissus_core.measuring.vessels import Pan as PanSpec
+from spissus_core.measuring.vessels import Shape as Outline
+from spissus_core.measuring.vessels import calibrated, volume_marks
+from spissus_core.phenomena.evaporation import boiling_rate_g_min
+from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 
 from .models import Burner, Kitchen, Pan
 from .services import all_learned, member_of, pan_spec

@@ -66,7 +66,7 @@ class Membership(models.Model):
 
 
 class Pan(models.Model):
-    """A pan of a kitchen. ``spec`` is a ``spissus_core.vessels.Pan``."""
+    """A pan of a kitchen. ``spec`` is a ``spissus_core.measuring.vessels.Pan``."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="pans")

@@ -11,9 +11,9 @@ from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from ninja.errors import HttpError
 from spissus_core import events as ev
-from spissus_core.heating import HeatKind, boiling_point_c, combined
-from spissus_core.heating import LearnedRate as Learned
-from spissus_core.vessels import Pan as PanSpec
+from spissus_core.measuring.vessels import Pan as PanSpec
+from spissus_core.phenomena.heating import HeatKind, boiling_point_c, combined
+from spissus_core.phenomena.heating import LearnedRate as Learned
 
 from .models import Burner, Kitchen, LearnedRate, Membership, Pan, User
 

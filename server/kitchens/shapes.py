@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
-from spissus_core.quantities import Shown
+from spissus_core.amounts.quantities import Shown
 
 
 class Shape(BaseModel):

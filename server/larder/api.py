@@ -12,8 +12,8 @@ from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from pydantic import Field
-from spissus_core.ingredients import Ingredient, catalogue, search
-from spissus_core.larder import OwnIngredient as OwnSpec
+from spissus_core.pantry.ingredients import Ingredient, catalogue, search
+from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 
 from .models import OwnIngredient
 from .services import key_of, own_ingredients

@@ -6,7 +6,7 @@ from django.db import models
 
 
 class OwnIngredient(models.Model):
-    """An ingredient of a kitchen's own. ``spec`` is a ``spissus_core.larder.OwnIngredient``."""
+    """An ingredient of a kitchen's own. ``spec`` is a ``spissus_core.pantry.larder.OwnIngredient``."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     kitchen = models.ForeignKey("kitchens.Kitchen", on_delete=models.CASCADE, related_name="own_ingredients")

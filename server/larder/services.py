@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from spissus_core.ingredients import Ingredient
-from spissus_core.larder import OwnIngredient as OwnSpec
+from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 
 from .models import OwnIngredient
 

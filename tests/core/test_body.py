@@ -9,10 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import braise
-from spissus_core import body as bd
-from spissus_core.contents import Contents
-from spissus_core.evaporation import boiled_to_volume
-from spissus_core.thickeners import THICKENERS, flour_equivalent_g
+from spissus_core.ledger.contents import Contents
+from spissus_core.pantry.schools import THICKENERS, flour_equivalent_g
+from spissus_core.phenomena import body as bd
+from spissus_core.phenomena.evaporation import boiled_to_volume
 
 
 @given(st.floats(min_value=0.0, max_value=40.0))

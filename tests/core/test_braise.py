@@ -9,12 +9,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from makers import PAN, listed
 from pydantic import ValidationError
-from spissus_core.braise import Braise, Estimated, Line, brings, estimate, reduced_note
 from spissus_core.errors import QuantityError
-from spissus_core.ingredients import ingredient
-from spissus_core.intake import StrainedLiquid, strained_liquid
-from spissus_core.seasoning import SaltByList, starting_salt_percent
-from spissus_core.vessels import Pan
+from spissus_core.intake.braise import Braise, Estimated, Line, brings, estimate, reduced_note
+from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.measuring.vessels import Pan
+from spissus_core.pantry.ingredients import ingredient
+from spissus_core.phenomena.seasoning import SaltByList, starting_salt_percent
 
 POT = Pan.round("28 cm pot", 280, 160, empty_g=2200)
 CHEEK = """

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import braise
-from spissus_core.contents import MASSES, Contents, from_composition
 from spissus_core.errors import TargetError
-from spissus_core.evaporation import boiled_to_mass, boiled_to_volume, boiled_to_water
-from spissus_core.fat import skimmed
+from spissus_core.ledger.contents import MASSES, Contents, from_composition
+from spissus_core.phenomena.evaporation import boiled_to_mass, boiled_to_volume, boiled_to_water
+from spissus_core.phenomena.fat import skimmed
 
 grams = st.floats(min_value=0.0, max_value=5000.0)
 pots = st.builds(

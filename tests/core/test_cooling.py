@@ -10,9 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from makers import event, read, started, wanted
 from spissus_core import events as ev
-from spissus_core.cooling import LIMITS, Reading, forecast, judge, time_constant
 from spissus_core.fold import fold
-from spissus_core.guidance import next_act
+from spissus_core.phenomena.cooling import LIMITS, Reading, forecast, judge, time_constant
+from spissus_core.planning.guidance import next_act
 
 
 def cooled(constant: float, *minutes: float, start_c: float = 90.0, around_c: float = 4.0) -> list[Reading]:

@@ -12,8 +12,8 @@ from makers import BURNER, PAN, event, log, potted, read, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.fold import GainError, fold
-from spissus_core.larder import Label, OwnIngredient
-from spissus_core.vessels import Pan
+from spissus_core.measuring.vessels import Pan
+from spissus_core.pantry.larder import Label, OwnIngredient
 
 START = started("1.6 l", fat_ml="80 ml")
 

@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
-from spissus_core.concentrates import made_up, salt_from_label_salt, salt_from_sodium_percent
 from spissus_core.errors import QuantityError
-from spissus_core.ingredients import ALLERGENS, catalogue, ingredient, search
-from spissus_core.larder import OwnIngredient
+from spissus_core.pantry.concentrates import made_up, salt_from_label_salt, salt_from_sodium_percent
+from spissus_core.pantry.ingredients import ALLERGENS, catalogue, ingredient, search
+from spissus_core.pantry.larder import OwnIngredient
 
 
 @given(st.floats(1, 50_000), st.floats(0.1, 20), st.floats(0, 60))

@@ -10,8 +10,6 @@ import pytest
 from makers import BURNER, EVENING, PAN, braise, event, started
 from spissus_core import events as ev
 from spissus_core.fold import Timeline, fold
-from spissus_core.guidance import next_act
-from spissus_core.heating import FULL_BOIL, Burner, HeatSetting, LearnedRate, Power, boiling_point_c, combined, power
 from spissus_core.learning import (
     LONGEST_LOOK_MIN,
     MOST_POINTS,
@@ -26,7 +24,18 @@ from spissus_core.learning import (
     vapour_kj,
     window_of,
 )
-from spissus_core.vessels import Pan
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.heating import (
+    FULL_BOIL,
+    Burner,
+    HeatSetting,
+    LearnedRate,
+    Power,
+    boiling_point_c,
+    combined,
+    power,
+)
+from spissus_core.planning.guidance import next_act
 
 START = started("1.6 l", "jug", hot=True)
 SMALL = Pan.round("18 cm pan", 180, 105, empty_g=1060)

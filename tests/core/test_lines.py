@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from spissus_core.ingredients import catalogue, ingredient, search
-from spissus_core.larder import OwnIngredient
-from spissus_core.lines import LONGEST_LINE, MOST_LINES, ReadLine, read_line, read_list, read_sentence
+from spissus_core.intake.lines import LONGEST_LINE, MOST_LINES, ReadLine, read_line, read_list, read_sentence
+from spissus_core.pantry.ingredients import catalogue, ingredient, search
+from spissus_core.pantry.larder import OwnIngredient
 
 
 def one(text: str) -> ReadLine:

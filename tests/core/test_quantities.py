@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from spissus_core.amounts.quantities import parse, say, show_length, show_mass, show_spoons, show_volume, within
 from spissus_core.errors import QuantityError
-from spissus_core.quantities import parse, say, show_length, show_mass, show_spoons, show_volume, within
 
 
 @pytest.mark.parametrize(

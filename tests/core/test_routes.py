@@ -9,14 +9,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from makers import braise, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
-from spissus_core.body import LADDER
 from spissus_core.errors import TargetError
-from spissus_core.evaporation import boiled_to_volume
-from spissus_core.explanation import notes, reasons
-from spissus_core.guidance import next_act, plan
-from spissus_core.journey import journey, tone
-from spissus_core.routes import salt_ceiling_ml, solve_route, solve_routes, trade
-from spissus_core.seasoning import salt_to_add_g, starting_salt_percent
+from spissus_core.phenomena.body import LADDER
+from spissus_core.phenomena.evaporation import boiled_to_volume
+from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
+from spissus_core.planning.explanation import notes, reasons
+from spissus_core.planning.guidance import next_act, plan
+from spissus_core.planning.journey import journey, tone
+from spissus_core.planning.routes import salt_ceiling_ml, solve_route, solve_routes, trade
 
 
 def test_the_worked_example_of_the_trade() -> None:

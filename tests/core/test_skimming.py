@@ -7,11 +7,11 @@ from typing import Any
 import pytest
 from makers import PAN, braise, listed, pot, potted, started, told, wanted
 from spissus_core import events as ev
-from spissus_core.fat import WAYS
 from spissus_core.fold import Pot, usual_ice_g
-from spissus_core.intake import StrainedLiquid, strained_liquid
-from spissus_core.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
-from spissus_core.thickeners import THICKENERS
+from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.pantry.schools import THICKENERS
+from spissus_core.phenomena.fat import WAYS
+from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
 
 
 def fatty(fat_g: float = 200.0, **more: Any) -> Pot:

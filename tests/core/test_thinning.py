@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spissus_core.thinning import MOST_KEPT, Thinned, stretch_of, thinned, too_many
+from spissus_core.estimation.thinning import MOST_KEPT, Thinned, stretch_of, thinned, too_many
 
 
 def one(seconds: list[float], values: list[float], steady: float = 12.0, stretch: int = 0) -> Thinned | None:

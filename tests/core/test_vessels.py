@@ -10,13 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from makers import PAN, listed
 from pydantic import ValidationError
-from spissus_core.contents import Contents
+from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import MeasurementError
-from spissus_core.fat import layer_ml
-from spissus_core.intake import StrainedLiquid, strained_liquid
-from spissus_core.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
-from spissus_core.quantities import UnitSystem
-from spissus_core.vessels import Pan, calibrated, volume_marks
+from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.ledger.contents import Contents
+from spissus_core.measuring.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
+from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
+from spissus_core.phenomena.fat import layer_ml
 
 TAPERED = Pan.round("tapered", 160, 95, rim_mm=220, empty_g=890)
 OVAL = Pan(

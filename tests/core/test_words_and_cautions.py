@@ -8,16 +8,16 @@ from hypothesis import strategies as st
 from makers import braise, event, listed, log, pot, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
-from spissus_core.body import body_of
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.errors import QuantityError
-from spissus_core.estimate import Estimate
-from spissus_core.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
-from spissus_core.explanation import body_reason
 from spissus_core.fold import fat_to_skim, fold
-from spissus_core.ingredients import catalogue, ingredient
-from spissus_core.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
-from spissus_core.routes import suggested
-from spissus_core.safety import (
+from spissus_core.pantry.ingredients import catalogue, ingredient
+from spissus_core.phenomena.body import body_of
+from spissus_core.phenomena.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
+from spissus_core.planning.explanation import body_reason
+from spissus_core.planning.routes import suggested
+from spissus_core.planning.safety import (
     alcohol_cautions,
     allergen_cautions,
     allergens,

@@ -12,7 +12,7 @@ import numpy as np
 import pytest
 from CoolProp import CoolProp
 from scipy.integrate import solve_ivp
-from spissus_core.alcohol import (
+from spissus_core.phenomena.alcohol import (
     EQUILIBRIUM,
     MOLAR_MASS_ETHANOL,
     MOLAR_MASS_WATER,

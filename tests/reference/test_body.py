@@ -9,13 +9,13 @@ tables (from memory). Glaze: stock reduced to about a tenth.
 from __future__ import annotations
 
 import pytest
-from spissus_core import body as bd
-from spissus_core.contents import Contents, from_composition
-from spissus_core.evaporation import boiled_to_volume
-from spissus_core.ingredients import catalogue
-from spissus_core.intake import CHARACTERS
-from spissus_core.quantities import parse
-from spissus_core.thickeners import THICKENERS
+from spissus_core.amounts.quantities import parse
+from spissus_core.intake.liquid import CHARACTERS
+from spissus_core.ledger.contents import Contents, from_composition
+from spissus_core.pantry.ingredients import catalogue
+from spissus_core.pantry.schools import THICKENERS
+from spissus_core.phenomena import body as bd
+from spissus_core.phenomena.evaporation import boiled_to_volume
 
 FLOUR_TBSP_G = catalogue()["flour"].household_g / 16
 CORN_TBSP_G = catalogue()["corn_starch"].household_g / 16

@@ -12,7 +12,7 @@ from importlib.metadata import distribution
 from pathlib import Path
 
 import pytest
-from spissus_core.ingredients import Ingredient, catalogue
+from spissus_core.pantry.ingredients import Ingredient, catalogue
 
 #: Weights that are not the row's portion, each with its reason.
 OTHER_PORTIONS = {

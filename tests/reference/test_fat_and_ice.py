@@ -6,8 +6,9 @@ import pytest
 from CoolProp import CoolProp
 from fluids.drag import v_terminal
 from iapws import IAPWS95
-from spissus_core.evaporation import oven_rate_g_min, simmering_rate_g_min, vapour_pressure_kpa
-from spissus_core.fat import (
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.evaporation import oven_rate_g_min, simmering_rate_g_min, vapour_pressure_kpa
+from spissus_core.phenomena.fat import (
     LIGHTER_KG_M3,
     MELTING_KJ_KG,
     VISCOSITY_80C_MPAS,
@@ -16,7 +17,6 @@ from spissus_core.fat import (
     rise_mm_min,
     settling_minutes,
 )
-from spissus_core.vessels import Pan
 
 
 @pytest.mark.parametrize("droplet_um", [5, 30, 100])

@@ -15,11 +15,11 @@ import pytest
 from CoolProp import CoolProp
 from makers import EVENING, braise
 from scipy.optimize import curve_fit
-from spissus_core.evaporation import COVERS
-from spissus_core.heating import FULL_BOIL, Burner, HeatSetting, Power, boiling_point_c, power
 from spissus_core.learning import ETHANOL_KJ_G, WATER_KJ_G, Fit, Point, Progress, Window
-from spissus_core.simulator import SimulatedPot
-from spissus_core.vessels import Pan
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.evaporation import COVERS
+from spissus_core.phenomena.heating import FULL_BOIL, Burner, HeatSetting, Power, boiling_point_c, power
+from spissus_core.practice.simulator import SimulatedPot
 
 STOP_ML = 870.0
 PRIOR = Power(60.0, 0.35)

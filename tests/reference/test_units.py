@@ -8,8 +8,8 @@ for acids.
 from __future__ import annotations
 
 import pytest
-from spissus_core.quantities import parse
-from spissus_core.seasoning import SALT_PER_SODIUM
+from spissus_core.amounts.quantities import parse
+from spissus_core.phenomena.seasoning import SALT_PER_SODIUM
 
 NIST = {
     "1 cup": ("volume", 236.5882),

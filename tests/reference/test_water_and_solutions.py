@@ -7,10 +7,10 @@ import math
 import pytest
 from iapws import IAPWS95, IAPWS97
 from scipy.integrate import quad
-from spissus_core.contents import SPECIFIC_VOLUME_ML_G, Contents
-from spissus_core.evaporation import boiling_rate_g_min
-from spissus_core.vessels import Pan
-from spissus_core.water import HOT_EXPANSION, LATENT_HEAT_KJ_KG, VISCOSITY_60C_MPAS, density_kg_m3
+from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from spissus_core.ledger.water import HOT_EXPANSION, LATENT_HEAT_KJ_KG, VISCOSITY_60C_MPAS, density_kg_m3
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.evaporation import boiling_rate_g_min
 
 ATMOSPHERE_MPA = 0.101325
 

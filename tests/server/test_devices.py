@@ -16,7 +16,7 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from live.services import CHANNEL, unpacked
-from spissus_core.thinning import MOST_KEPT
+from spissus_core.estimation.thinning import MOST_KEPT
 
 from .conftest import Caller, person
 from .test_batches import WANTED

@@ -7,8 +7,8 @@ from batches.wording import carrier_amount, dry_amount, log_line, now_line, over
 from makers import log, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.fold import Timeline
-from spissus_core.guidance import next_act
-from spissus_core.thickeners import THICKENERS
+from spissus_core.pantry.schools import THICKENERS
+from spissus_core.planning.guidance import next_act
 
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))

@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 import django.db.models.deletion
 from django.db import migrations, models
-from spissus_core.thinning import stretch_of, thinned, too_many
+from spissus_core.estimation.thinning import stretch_of, thinned, too_many
 
 from devices.services import READS
 

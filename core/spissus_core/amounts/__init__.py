@@ -1,0 +1,1 @@
+"""Reading and showing cooks’ amounts, and ranges."""

@@ -1,0 +1,1 @@
+"""Volume and rate as readings come in."""

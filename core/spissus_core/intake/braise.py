@@ -1,0 +1,636 @@
+"""From what went into a braise to what is in its strained liquid.
+
+The model is a balance. Liquids go in whole; meat and vegetables give juice, fat, gelatin and sugar;
+the salt of all of them shares itself out between the liquid and what stays in the sieve; vapour
+leaves; the sieve holds some back. What is measured afterwards takes the place of what was estimated.
+
+Spreads follow the guide to the expression of uncertainty in measurement (JCGM 100): the balance is
+worked out again with each uncertain figure at the ends of its range, and the differences are added
+in quadrature.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, fields, replace
+from types import MappingProxyType
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from ..amounts.estimate import Estimate
+from ..amounts.fields import Celsius, Hours, MassG, Remark, VolumeMl
+from ..amounts.quantities import Reason, Said, Shown, grouped, say, show_mass, show_volume
+from ..errors import QuantityError
+from ..ledger.contents import MASSES, SPECIFIC_VOLUME_ML_G, Contents
+from ..measuring.vessels import Pan
+from ..pantry.ingredients import SOLIDS, Cut, Ingredient, ingredient
+from ..phenomena.alcohol import (
+    ADDED_AND_OFF_THE_HEAT,
+    FLAMED,
+    UPPER_BOUND,
+    AlcoholLeft,
+    ethanol_left,
+    left_by_table,
+    left_by_vapour,
+)
+from ..phenomena.evaporation import COVERS, Cover, boiled_to_volume, oven_rate_g_min, simmering_rate_g_min
+from .lines import MOST_LINES, Use
+
+# -- what is said ---------------------------------------------------------------------------------
+
+
+class _Said(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Line(_Said):
+    """Something that went in: an ingredient of the catalogue or of the kitchen's own, and how much.
+
+    ``spread`` is how far the amount may be off, as a share. ``left`` is the share of it left where it
+    was boiled down first; ``poured_off`` the share of a frying fat that was thrown away. A line that
+    was left out, or names nothing known, is kept for what it says and counts nothing.
+    """
+
+    text: Remark
+    ingredient: Annotated[str, Field(max_length=60)] | None = None
+    own: Ingredient | None = None
+    mass_g: MassG | None = None
+    volume_ml: VolumeMl | None = None
+    spread: Annotated[float, Field(ge=0, le=1)] = 0.0
+    use: Use = "in"
+    left: Annotated[float, Field(gt=0, le=1)] | None = None
+    poured_off: Annotated[float, Field(ge=0, le=1)] = 0.0
+
+    @model_validator(mode="after")
+    def _can_be_weighed(self) -> Line:
+        if self.counts:
+            _ = self.what, self.grams
+        return self
+
+    @property
+    def counts(self) -> bool:
+        """Whether it says both what and how much."""
+        known = self.own is not None or self.ingredient is not None
+        return known and self.use != "left_out" and (self.mass_g is not None or self.volume_ml is not None)
+
+    @property
+    def what(self) -> Ingredient:
+        """The ingredient. Raises QuantityError where the catalogue has none of that key."""
+        return self.own or ingredient(self.ingredient or "")
+
+    @property
+    def grams(self) -> float:
+        """Its weight, g. Raises QuantityError for a volume of what is only weighed."""
+        if self.mass_g is not None:
+            return self.mass_g
+        return (self.volume_ml or 0.0) * self.what.density_g_ml
+
+    @property
+    def shown(self) -> Shown:
+        """The amount as a cook reads it."""
+        return show_mass(self.mass_g) if self.mass_g is not None else show_volume(self.volume_ml or 0.0)
+
+
+Level = Literal["submerged", "nearly", "half_way"]
+Strain = Literal["fine", "pressed", "colander", "milled", "not_strained"]
+
+
+class Braise(_Said):
+    """What went into a braise, and how it was cooked and strained."""
+
+    lines: Annotated[tuple[Line, ...], Field(max_length=MOST_LINES)] = ()
+    cover: Cover = "tight"
+    heat: Literal["stove", "oven"] = "oven"
+    oven_c: Celsius = 150.0
+    hours: Hours = 3.0
+    level: Level = "nearly"
+    pieces: Literal["large", "small"] = "large"
+    overnight: bool = False
+    trimmed: bool = False
+    strain: Strain = "fine"
+
+    @property
+    def counted(self) -> tuple[Line, ...]:
+        """The lines that say what and how much."""
+        return tuple(line for line in self.lines if line.counts)
+
+
+# -- what is taken for granted --------------------------------------------------------------------
+
+_E = Estimate
+
+
+@dataclass(frozen=True, slots=True)
+class Yield:
+    """What a cut gives to the liquid, g per 100 g raw."""
+
+    fat: Estimate
+    gelatin: Estimate
+    juice: Estimate
+
+
+_USUAL_JUICE = _E(20, 25, 30)
+
+#: Modelling choice, wide: common practice for fat and juice, guesses for gelatin.
+CUTS: Mapping[Cut, Yield] = MappingProxyType(
+    {
+        "": Yield(_E(2, 4, 8), _E(0.3, 0.6, 1.2), _USUAL_JUICE),
+        "lean": Yield(_E(2, 3, 5), _E(0.3, 0.45, 0.6), _USUAL_JUICE),
+        "shoulder": Yield(_E(5, 8, 12), _E(0.6, 1.0, 1.4), _USUAL_JUICE),
+        "gelatinous": Yield(_E(3, 5, 8), _E(1.5, 1.75, 2.2), _USUAL_JUICE),
+        "marbled": Yield(_E(8, 12, 18), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
+        "belly": Yield(_E(15, 17, 20), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
+        "skin": Yield(_E(3, 6, 10), _E(3, 5, 8), _E(5, 10, 15)),
+        "bones": Yield(_E(1, 3, 6), _E(1, 2, 3.5), _E(0, 2, 5)),
+        "poultry": Yield(_E(4, 7, 10), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
+        "poultry_fat": Yield(_E(12, 18, 25), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
+    }
+)
+
+#: Trimmed hard, meat gives this share of the fat. Modelling choice.
+TRIMMED = 0.55
+
+#: Cooked meat weighs this share of raw, and this share of that is water (modelling choice).
+MEAT_LEFT, MEAT_WATER = 0.65, 0.57
+
+#: Vegetables and fruit weigh this share of raw when cooked; what is dry swells until it holds this share of water.
+GREENS_LEFT, SWOLLEN_WATER = _E(0.75, 0.80, 0.85), 0.60
+
+#: What holds less water than this drinks, g per 100 g. Modelling choice.
+DRY_BELOW = 40.0
+
+#: Solubles of meat juice, and water in a millilitre of strained liquid, g/g and g/mL. Modelling choices.
+JUICE_OTHER, WATER_OF_LIQUID = 0.02, 0.94
+
+#: How far meat has come to the liquid's salt: 0.3 to 1, about half for 5 cm pieces and 3 h (modelling choice).
+EXCHANGE = MappingProxyType({"large": _E(0.3, 0.5, 0.9), "small": _E(0.8, 0.93, 1.0)})
+GREENS_EXCHANGE = _E(0.6, 0.85, 1.0)
+
+#: Share of the meat that the liquid reaches. Modelling choice.
+REACHED: Mapping[Level, float] = MappingProxyType({"submerged": 1.0, "nearly": 0.9, "half_way": 0.7})
+
+#: Share of the flour dredged on meat that reaches the liquid; of rubbed salt that stays in a poured-off pan.
+DREDGED, LOST_IN_PAN = _E(0.15, 0.33, 0.5), _E(0.0, 0.04, 0.10)
+
+
+@dataclass(frozen=True, slots=True)
+class Sieve:
+    """A way to strain: liquid held back per weight of cooked solids, and share of soft pulp that passes."""
+
+    label: str
+    holds_back: Estimate
+    pulp: Estimate
+
+
+#: Hold-back: 15 % of the solids' weight unpressed, 6 % pressed (modelling choice); pulp likewise.
+SIEVES: Mapping[Strain, Sieve] = MappingProxyType(
+    {
+        "fine": Sieve("fine sieve, not pressed", _E(0.10, 0.15, 0.20), _E(0.1, 0.2, 0.4)),
+        "pressed": Sieve("fine sieve, pressed", _E(0.04, 0.06, 0.09), _E(0.25, 0.45, 0.7)),
+        "colander": Sieve("colander", _E(0.08, 0.12, 0.17), _E(0.4, 0.6, 0.85)),
+        "milled": Sieve("food mill", _E(0.01, 0.03, 0.05), _E(0.85, 0.95, 1.0)),
+        "not_strained": Sieve("not strained", _E.exact(0.0), _E.exact(1.0)),
+    }
+)
+
+# -- the balance ----------------------------------------------------------------------------------
+
+#: The figures that are leaned to either end.
+_LEANS = ("juice", "render", "gelatin", "exchange", "greens", "greens_left", "dredged", "lost", "loss", "sieve", "pulp")
+
+
+@dataclass(frozen=True, slots=True)
+class _Poured:
+    """A liquid line after what was done with it before the braise."""
+
+    line: Line
+    contents: Contents
+
+
+@dataclass(frozen=True, slots=True)
+class _Balance:
+    """One working-out of the model: what is in the strained liquid, and the steps to it."""
+
+    contents: Contents
+    water_in: float
+    loss_g: float
+    held_g: float
+    share: float
+    salt_total: float
+    salt_lost: float
+    meat_salt: float
+    juice_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class Estimated:
+    """The ledger of a strained liquid from what went into its braise.
+
+    ``contents`` holds best values; ``ranges`` the 80 % intervals of its masses, g, and
+    ``liquid_ml`` that of its volume. ``terms`` are the steps to each figure.
+    """
+
+    contents: Contents
+    liquid_ml: Estimate
+    ranges: Mapping[str, Estimate]
+    alcohol: AlcoholLeft
+    terms: Mapping[str, tuple[Reason, ...]]
+    allergens: tuple[str, ...]
+    lifts_below_c: float | None
+    stays_soft: bool
+
+
+#: What holds less water than this, as a share of its weight, is no liquid. Modelling choice.
+LEAST_WATER = 0.3
+
+#: What is given a range, by name of the ledger.
+RANGED = ("salt", "gelatin", "fat_free", "sugar", "acid", "acetic", "pulp", "other")
+
+
+def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estimated:
+    """What is in the strained liquid of a braise.
+
+    Parameters
+    ----------
+    braise : what went in, and how it was cooked and strained.
+    pan : the pot it cooked in, or one like it: its surface sets the loss where nothing was measured.
+    liquid_ml : the strained liquid as measured, mL at 20 °C without floating fat; None to estimate it.
+
+    Raises
+    ------
+    QuantityError : no line counts, or nothing liquid is left.
+    """
+    if not braise.counted:
+        raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
+    poured = tuple(_Poured(line, _as_poured(line)) for line in braise.counted if line.what.group not in SOLIDS)
+    best = _balance(braise, poured, pan, {}, liquid_ml)
+    if best.contents.water < max(20.0, LEAST_WATER * best.contents.liquid_g):
+        raise QuantityError("lines", "By this list no liquid is left in the pot. Is the stock or the wine missing?")
+    leaned = _leaned(braise, poured, pan, liquid_ml)
+    ranges = {
+        name: _spread(getattr(best.contents, name), [getattr(b.contents, name) for b in leaned]) for name in RANGED
+    }
+    alcohol = _alcohol(braise, poured, best, measured=liquid_ml is not None)
+    contents = best.contents.with_masses(ethanol=alcohol.grams.best)
+    if liquid_ml is None:
+        volume = _spread(best.contents.liquid_ml, [b.contents.liquid_ml for b in leaned])
+        # The alcohol that has left takes its room with it, in each working-out alike.
+        volume = volume.scaled(contents.liquid_ml / best.contents.liquid_ml)
+    else:
+        contents = _filled(contents, liquid_ml)
+        volume = Estimate.exact(liquid_ml)
+    meats = [line.what for line in braise.counted if line.what.cut]
+    set_points = [meat.lifts_below_c for meat in meats if meat.lifts_below_c is not None]
+    return Estimated(
+        contents, volume, MappingProxyType(ranges), alcohol, _terms(braise, poured, best, ranges, alcohol),
+        tuple(sorted({name for line in braise.counted for name in line.what.allergens})),
+        min(set_points, default=None), any(meat.lifts_below_c is None for meat in meats),
+    )  # fmt: skip
+
+
+def _leaned(braise: Braise, poured: Sequence[_Poured], pan: Pan, liquid_ml: float | None) -> list[_Balance]:
+    """The balance with each uncertain figure, and each uncertain amount, at both its ends."""
+    out: list[_Balance] = []
+    for name in _LEANS:
+        out += [_balance(braise, poured, pan, {name: end}, liquid_ml) for end in (-1, 1)]
+    for place, line in enumerate(braise.lines):
+        if line.spread and line.counts:
+            out += [_balance(braise, poured, pan, {f"line {place}": end}, liquid_ml) for end in (-1, 1)]
+    return out
+
+
+def _spread(best: float, leaned: Sequence[float]) -> Estimate:
+    """Interval of a figure from its values at the ends of each input, two by two, in quadrature."""
+    down = up = 0.0
+    for low, high in zip(leaned[::2], leaned[1::2], strict=True):
+        lower, upper = min(low, high, best), max(low, high, best)
+        down += (best - lower) ** 2
+        up += (upper - best) ** 2
+    return Estimate(max(best - math.sqrt(down), 0.0), best, best + math.sqrt(up))
+
+
+def _as_poured(line: Line) -> Contents:
+    """What a line brings after what was done with it: boiled down, set alight, poured off."""
+    contents = line.what.portion(line.grams)
+    if line.use == "reduced" and line.left is not None and line.left < 1.0:
+        return boiled_to_volume(contents, max(line.left * contents.liquid_ml, contents.liquid_ml * 0.05))
+    if line.use == "flamed":
+        return contents.with_masses(ethanol=FLAMED * contents.ethanol)
+    if line.use == "late":
+        return contents.with_masses(ethanol=ADDED_AND_OFF_THE_HEAT * contents.ethanol)
+    if line.use == "fried":
+        left = 1.0 - line.poured_off
+        return (
+            contents.scaled(left)
+            if line.what.group == "fat"
+            else contents.with_masses(fat_free=contents.fat_free * left)
+        )
+    return contents
+
+
+@dataclass(frozen=True, slots=True)
+class _Solids:
+    """What stays in the sieve, and what it gave to the liquid before, g.
+
+    ``greens`` is all that vegetables, fruit and pulses hold; ``takes_up`` the water that what was dry
+    drank.
+    """
+
+    meat: float = 0.0
+    meat_water: float = 0.0
+    meat_juice: float = 0.0
+    wilted: float = 0.0
+    greens_water: float = 0.0
+    greens_juice: float = 0.0
+    fat: float = 0.0
+    gelatin: float = 0.0
+    meat_salt: float = 0.0
+    takes_up: float = 0.0
+    greens: Contents = field(default_factory=Contents)
+
+
+class _Leaning:
+    """The uncertain figures of one working-out."""
+
+    def __init__(self, braise: Braise, lean: Mapping[str, int]) -> None:
+        self._lean = lean
+        self._amounts = {id(line): 1.0 + line.spread * lean.get(f"line {i}", 0) for i, line in enumerate(braise.lines)}
+
+    def of(self, name: str, estimate: Estimate) -> float:
+        """The best value, or the end it leans to."""
+        return (estimate.best, estimate.high, estimate.low)[self._lean.get(name, 0)]
+
+    def amount(self, line: Line) -> float:
+        """Factor on the amount of a line."""
+        return self._amounts[id(line)]
+
+
+def _solids(braise: Braise, at: _Leaning) -> _Solids:
+    sums = {f.name: 0.0 for f in fields(_Solids) if f.name != "greens"}
+    greens = Contents()
+    for line in braise.counted:
+        what, raw = line.what, line.grams * at.amount(line)
+        if what.group not in SOLIDS:
+            continue
+        if what.cut:
+            cut = CUTS[what.cut]
+            # A cut gives no more fat than it holds.
+            rendered = min(at.of("render", cut.fat), what.fat or 100.0) * (TRIMMED if braise.trimmed else 1.0)
+            given = {
+                "meat": MEAT_LEFT * raw, "meat_water": MEAT_LEFT * MEAT_WATER * raw, "fat": rendered * raw / 100.0,
+                "meat_juice": at.of("juice", cut.juice) * raw / 100.0, "meat_salt": what.salt * raw / 100.0,
+                "gelatin": at.of("gelatin", cut.gelatin) * raw / 100.0,
+            }  # fmt: skip
+        else:
+            own = what.portion(raw)
+            greens += own
+            given = _swollen(what, raw) if what.water < DRY_BELOW else _wilted(own, at.of("greens_left", GREENS_LEFT))
+        for name, grams in given.items():
+            sums[name] += grams
+    return _Solids(**sums, greens=greens)
+
+
+def _swollen(what: Ingredient, raw: float) -> dict[str, float]:
+    """Dry pulses, grains and fruit drink until they hold their share of water."""
+    swollen = raw * (1.0 - what.water / 100.0) / (1.0 - SWOLLEN_WATER)
+    return {"wilted": swollen, "greens_water": swollen * SWOLLEN_WATER, "takes_up": max(swollen - raw, 0.0)}
+
+
+def _wilted(own: Contents, left: float) -> dict[str, float]:
+    """Fresh vegetables and fruit keep a share of themselves and give the rest of their water."""
+    return {"wilted": own.mass_g * left, "greens_water": own.water * left, "greens_juice": own.water * (1.0 - left)}
+
+
+def _balance(
+    braise: Braise, poured: Sequence[_Poured], pan: Pan, lean: Mapping[str, int], liquid_ml: float | None
+) -> _Balance:
+    at, sieve = _Leaning(braise, lean), SIEVES[braise.strain]
+    total, rubbed = Contents(), 0.0
+    for one in poured:
+        dredged = at.of("dredged", DREDGED) if one.line.use == "dredged" else 1.0
+        contents = one.contents.scaled(at.amount(one.line) * dredged)
+        rubbed += contents.salt if one.line.use == "rubbed" else 0.0
+        total += contents
+    water_in = total.water
+    solids = _solids(braise, at)
+    greens, given = solids.greens, None
+    if braise.strain in ("milled", "not_strained"):
+        # The soft solids go through with everything they hold.
+        total += greens
+        given = 0.0
+        solids = replace(solids, wilted=0.0, greens_water=0.0, greens_juice=0.0)
+    juice = solids.meat_juice + solids.greens_juice
+    thrown = any(line.use == "fried" and line.poured_off > 0.0 for line in braise.counted)
+    lost = at.of("lost", LOST_IN_PAN) * rubbed if thrown else 0.0
+    loss, held = at.of("loss", _loss(braise, pan)), at.of("sieve", sieve.holds_back) * (solids.meat + solids.wilted)
+    water = total.water + juice - solids.takes_up - loss
+    if liquid_ml is not None:
+        water = max(liquid_ml * WATER_OF_LIQUID, 1.0) + held
+        loss = total.water + juice - solids.takes_up - water
+    water = max(water, 1.0)
+    reach = at.of("exchange", EXCHANGE["small" if braise.overnight else braise.pieces]) * REACHED[braise.level]
+    share = water / (water + reach * solids.meat_water + solids.greens_water)
+    if given is None:
+        given = at.of("greens", GREENS_EXCHANGE) * water / (water + solids.greens_water)
+    salt = total.salt + solids.meat_salt + (greens.salt if given else 0.0) - lost
+    passes = max(water - held, 1.0) / water
+    contents = Contents(
+        water=water, ethanol=total.ethanol, salt=share * salt, sugar=total.sugar + given * greens.sugar,
+        acid=total.acid + given * greens.acid, acetic=total.acetic + given * greens.acetic,
+        gelatin=total.gelatin + solids.gelatin, other=total.other + given * greens.other + JUICE_OTHER * juice,
+        fat_emulsified=total.fat_emulsified, starch=total.starch,
+    ).scaled(passes)  # fmt: skip
+    contents = contents.with_masses(
+        fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp
+    )  # fmt: skip
+    return _Balance(
+        contents=contents, water_in=water_in, loss_g=loss, held_g=held, share=share, salt_total=salt, salt_lost=lost,
+        meat_salt=solids.meat_salt, juice_g=juice,
+    )  # fmt: skip
+
+
+def _loss(braise: Braise, pan: Pan) -> Estimate:
+    """Vapour lost while braising, g: the open pot's, times what the cover lets out."""
+    surface = pan.area_mm2(pan.height_mm * 0.6)
+    if braise.heat == "oven":
+        wall = math.pi * math.sqrt(4.0 * surface / math.pi) * pan.height_mm
+        rate = oven_rate_g_min(2.0 * surface + wall, braise.oven_c)
+    else:
+        rate = simmering_rate_g_min(surface)
+    cover = COVERS[braise.cover]
+    minutes = 60.0 * braise.hours
+    return Estimate(rate.low * cover.low * minutes, rate.best * cover.best * minutes, rate.high * cover.high * minutes)
+
+
+def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measured: bool) -> AlcoholLeft:
+    """Alcohol left: by vapour for an open pot that was measured, by the table otherwise."""
+
+    def ethanol(*uses: Use) -> float:
+        return sum(one.contents.ethanol for one in poured if one.line.use in uses)
+
+    boiled_down, late = ethanol("reduced"), ethanol("late")
+    cooked = ethanol("in", "flamed", "fried", "dredged", "rubbed")
+    if cooked + late < 0.05:
+        down = [one for one in poured if one.line.use == "reduced"]
+        before = sum(one.line.what.portion(one.line.grams).ethanol for one in down)
+        if before < 0.05:
+            return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
+        most = sum(_most_left(one) for one in down)
+        why = (
+            f"Boiled down open before the braise: Rayleigh's equation leaves {boiled_down:.2f} of {before:.0f} g, at "
+            f"most {most:.2f} g."
+        )
+        return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", say(why))
+    if cooked < 0.05:
+        why = (
+            f"What went in at the end and off the heat: the retention table of the USDA keeps 85 % of it, {late:.1f} g."
+        )
+        return AlcoholLeft(Estimate(0.8 * late, late + boiled_down, late + boiled_down), "table", say(why))
+    cooked += boiled_down
+    start = best.water_in + best.juice_g
+    if braise.cover == "open" and measured and best.loss_g > 0.0:
+        left = left_by_vapour(cooked, start, max(start - best.loss_g, 1.0))
+    else:
+        why = "The lid kept the vapour in" if braise.cover != "open" else "Nobody measured how much vapour left"
+        left = left_by_table(cooked, 60.0 * braise.hours, why)
+    if late <= 0.0:
+        return left
+    text = f"{left.why.metric} What went in at the end adds {late:.1f} g: the table keeps 85 % of it."
+    grams = Estimate(left.grams.low + 0.8 * late, left.grams.best + late, left.grams.high + late)
+    return AlcoholLeft(grams, left.rule, say(text))
+
+
+def _filled(contents: Contents, liquid_ml: float) -> Contents:
+    """The same solids in exactly ``liquid_ml`` mL: the water makes up the rest."""
+    missing = liquid_ml - contents.liquid_ml
+    water = contents.water + missing / SPECIFIC_VOLUME_ML_G["water"]
+    if water <= 0.0:
+        raise QuantityError("value", "So little liquid cannot hold what went in. Check the measurement and the list.")
+    return contents.with_masses(water=water)
+
+
+# -- explaining itself ----------------------------------------------------------------------------
+
+
+def _terms(
+    braise: Braise, poured: Sequence[_Poured], best: _Balance, ranges: Mapping[str, Estimate], alcohol: AlcoholLeft
+) -> Mapping[str, tuple[Reason, ...]]:
+    return MappingProxyType(
+        {
+            "liquid": _liquid_terms(braise, best),
+            "salt": _salt_terms(braise, poured, best, ranges["salt"]),
+            "gelatin": _sum_terms(braise, poured, "gelatin", "gelatin", ranges["gelatin"]),
+            "fat": _sum_terms(braise, poured, "fat_free", "fat", ranges["fat_free"]),
+            "sugar": _sum_terms(braise, poured, "sugar", "", ranges["sugar"]),
+            "acid": _sum_terms(braise, poured, "acid", "", ranges["acid"]),
+            "alcohol": (Reason("Alcohol", alcohol.why),),
+        }
+    )
+
+
+def _range(what: Estimate) -> str:
+    return (
+        f"likely {what.low:.0f} to {what.high:.0f} g"
+        if what.high >= 10
+        else f"likely {what.low:.1f} to {what.high:.1f} g"
+    )
+
+
+def _liquid_terms(braise: Braise, best: _Balance) -> tuple[Reason, ...]:
+    sieve = SIEVES[braise.strain]
+    return (
+        Reason("Water in", say(f"{grouped(best.water_in)} g of water in the liquids")),
+        Reason("Juice", say(f"{grouped(best.juice_g)} g from meat and vegetables")),
+        Reason("Vapour", say(f"{grouped(best.loss_g)} g gone or taken up, in {braise.hours:g} h")),
+        Reason("Held back", say(f"{grouped(best.held_g)} g stay in what was strained off ({sieve.label})")),
+    )
+
+
+def _salt_terms(braise: Braise, poured: Sequence[_Poured], best: _Balance, salt: Estimate) -> tuple[Reason, ...]:
+    out = [
+        Reason(one.line.what.name.capitalize(), say(f"{{}}: {one.contents.salt:.1f} g salt", one.line.shown))
+        for one in poured
+        if one.contents.salt >= 0.05
+    ]
+    if best.meat_salt >= 0.05:
+        out.append(Reason("The meat’s own", say(f"{best.meat_salt:.1f} g salt")))
+    if best.salt_lost >= 0.05:
+        out.append(Reason("Left in the frying pan", say(f"− {best.salt_lost:.1f} g salt")))
+    out.append(
+        Reason(
+            "Shared out",
+            say(
+                f"{best.salt_total:.1f} g × {100 * best.share:.0f} %, the liquid’s share of all the water, less what "
+                f"the sieve holds back = {best.contents.salt:.1f} g ({_range(salt)})"
+            ),
+        )
+    )
+    return tuple(out)
+
+
+def _sum_terms(
+    braise: Braise, poured: Sequence[_Poured], name: str, cut_of: str, found: Estimate
+) -> tuple[Reason, ...]:
+    """What each line brings of one mass, and what comes of it."""
+    assert name in MASSES
+    out = []
+    for one in poured:
+        grams = getattr(one.contents, name)
+        if grams >= 0.1:
+            out.append(Reason(one.line.what.name.capitalize(), say(f"{{}}: {grams:.1f} g", one.line.shown)))
+    for line in braise.counted:
+        what = line.what
+        if what.group in SOLIDS and what.cut and cut_of:
+            share: Estimate = getattr(CUTS[what.cut], cut_of)
+            text = f"{{}} raw × {share.low:g} to {share.high:g} %"
+            trimmed = f", trimmed × {TRIMMED:g}" if cut_of == "fat" and braise.trimmed else ""
+            out.append(Reason(what.name.capitalize(), say(text + trimmed, line.shown)))
+        elif what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= 0.1:
+            out.append(Reason(what.name.capitalize(), say(f"{{}}: gives part of its {grams:.1f} g", line.shown)))
+    best = f"{found.best:.0f}" if found.high >= 10 else f"{found.best:.1f}"
+    out.append(Reason("Together", say(f"about {best} g ({_range(found)})")))
+    return tuple(out)
+
+
+def brings(line: Line) -> str:
+    """What a line puts into the pot, or gives to it, in short: "3.7 g salt, 18 g gelatin". Empty where little."""
+    if not line.counts:
+        return ""
+    what = line.what
+    if what.cut:
+        cut, raw = CUTS[what.cut], line.grams / 100.0
+        shares = (("fat", cut.fat), ("gelatin", cut.gelatin))
+        given = [f"{e.low * raw:.0f} to {e.high * raw:.0f} g {name}" for name, e in shares if e.high * raw >= 1.0]
+        salt = what.salt * raw
+        return ", ".join(["gives " + given[0], *given[1:]] if given else []) + (f", {salt:.1f} g salt" * (salt >= 0.1))
+    c = _as_poured(line).scaled(DREDGED.best if line.use == "dredged" else 1.0)
+    named = (
+        ("salt", c.salt, 0.1), ("alcohol", c.ethanol, 0.5), ("fat", c.fat_free + c.fat_emulsified, 1.0),
+        ("gelatin", c.gelatin, 1.0), ("sugar", c.sugar, 1.0), ("acid", c.acid + c.acetic, 0.3),
+        ("starch", c.starch_g, 1.0),
+    )  # fmt: skip
+    return ", ".join(
+        f"{grams:.1f} g {name}" if grams < 10 else f"{grams:.0f} g {name}"
+        for name, grams, least in named
+        if grams >= least
+    )
+
+
+def reduced_note(line: Line) -> Said | None:
+    """What boiling a line down first does to its alcohol, acid and sugar; None where it was not boiled down."""
+    if line.use != "reduced" or line.left is None or not line.counts:
+        return None
+    before, after = line.what.portion(line.grams), _as_poured(line)
+    text = (
+        f"{{}} left of {{}}. Sugar {after.sugar:.0f} g and acid {after.acid:.1f} g stay; of {before.ethanol:.0f} g of "
+        f"alcohol {after.ethanol:.1f} g are left, at most {_most_left(_Poured(line, after)):.1f} g."
+    )
+    return say(text, show_volume(after.liquid_ml), line.shown)
+
+
+def _most_left(poured: _Poured) -> float:
+    """Upper bound of the alcohol that boiling a line down first has left, g."""
+    before = poured.line.what.portion(poured.line.grams)
+    return ethanol_left(before.ethanol, before.water, poured.contents.water, volatility=UPPER_BOUND)

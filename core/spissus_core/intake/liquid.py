@@ -1,0 +1,248 @@
+"""The strained liquid, from what a cook knows of it: little, or the whole list of what went in."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, model_validator
+
+from ..amounts.estimate import Z80, Estimate
+from ..amounts.fields import DepthMm, MassG, VolumeMl
+from ..amounts.quantities import Said, say, show_volume
+from ..errors import MeasurementError, QuantityError
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
+from ..measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
+from ..measuring.vessels import Pan
+from ..phenomena.fat import layer_ml
+from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
+from .braise import Braise, Estimated, estimate
+
+Character = Literal["thin", "gelatin_rich", "milled"]
+
+
+@dataclass(frozen=True, slots=True)
+class Composition:
+    """What a kind of strained liquid holds besides water, salt and fat, g per 100 g."""
+
+    label: str
+    hint: str
+    per_100_g: Mapping[str, float]
+
+
+#: Modelling choice, for want of the full list of what went in: lean cuts in thin stock; cheek, shin,
+#: neck or tail, with wine; and a liquid with tomato or vegetables milled into it.
+CHARACTERS: Mapping[Character, Composition] = MappingProxyType(
+    {
+        "thin": Composition(
+            "thin stock", "lean meat, water or light stock; sets softly or not at all when cold",
+            {"gelatin": 0.8, "sugar": 0.6, "acid": 0.1, "pulp": 0.05, "other": 1.0},
+        ),
+        "gelatin_rich": Composition(
+            "gelatin-rich", "shin, cheek, neck or tail, often with wine or cider; sets firm when cold",
+            {"gelatin": 2.3, "sugar": 1.5, "acid": 0.34, "pulp": 0.2, "other": 1.5},
+        ),
+        "milled": Composition(
+            "with tomato or milled vegetables", "soft vegetables pressed or milled in; cloudy",
+            {"gelatin": 1.2, "sugar": 3.0, "acid": 0.45, "pulp": 0.6, "other": 1.8},
+        ),
+    }
+)  # fmt: skip
+
+
+#: Density of cooked meat and vegetables left in the pan, g/mL (common practice).
+SOLIDS_G_ML = 1.05
+
+
+class StrainedLiquid(BaseModel):
+    """What the cook knows of the strained liquid.
+
+    With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat layer
+    is given by thickness in the pan or by volume, not both. ``solids_g`` is meat or vegetables left in
+    the pan: part of a depth or a weight, no part of the liquid.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    measured: Measured | None = None
+    fat_mm: DepthMm | None = None
+    fat_ml: VolumeMl | None = None
+    salt: SaltStart
+    character: Character = "gelatin_rich"
+    braise: Braise | None = None
+    solids_g: MassG = 0.0
+
+    @model_validator(mode="after")
+    def _enough_is_known(self) -> StrainedLiquid:
+        if self.fat_mm and self.fat_ml:
+            raise QuantityError("fat_ml", "Give the fat layer by its depth or by its volume, not both.")
+        if self.braise is None and self.measured is None:
+            raise QuantityError("value", "Say how much there is: pour it into a jug, dip it, weigh it or guess.")
+        if self.braise is None and isinstance(self.salt, SaltByList):
+            raise QuantityError("salt", "Say how salty it tastes, or write what went into the braise.")
+        return self
+
+
+@dataclass(frozen=True, slots=True)
+class Strained:
+    """The ledger of a strained liquid, and how well it is known.
+
+    ``salt_g`` is the salt with its interval; ``error_ml`` the standard error of the volume, and
+    ``measured_by`` how that was found. ``estimated`` is what the list alone says, ``doubt`` a
+    contradiction between the list and a measurement.
+    """
+
+    contents: Contents
+    salt_g: Estimate
+    measured_by: Method | Literal["list"]
+    error_ml: float
+    estimated: Estimated | None = None
+    doubt: Said | None = None
+
+
+# Folding a batch works the start out anew each time, from the same words.
+@lru_cache(maxsize=512)
+def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
+    """The ledger of the strained liquid in ``pan``.
+
+    Raises
+    ------
+    MeasurementError : the measurement does not fit the pan, or the fat leaves no liquid.
+    QuantityError : the list says nothing that counts.
+    """
+    if known.braise is not None and known.braise.counted:
+        return _from_list(pan, known, known.braise)
+    if known.measured is None or isinstance(known.salt, SaltByList):
+        raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
+    salt = starting_salt_percent(known.salt)
+    per_100_g = {**CHARACTERS[known.character].per_100_g, "salt": salt.best}
+    density = from_composition(100.0, per_100_g).density_g_ml
+    liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, None)
+    contents = _with_fat(pan, from_composition(liquid_ml, per_100_g), fat_ml)
+    error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
+    return Strained(contents, salt.scaled(contents.liquid_g / 100.0), known.measured.method, error)
+
+
+def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
+    """What the list says, pinned by whatever was measured."""
+    listed = estimate(braise, pan)
+    if known.measured is None:
+        estimated, fat_ml = listed, listed.contents.fat_ml if known.fat_ml is None else known.fat_ml
+        if known.fat_mm:
+            fat_ml = layer_ml(pan, min(listed.contents.volume_ml, pan.capacity_ml), known.fat_mm)
+        by: Method | Literal["list"] = "list"
+        error = (listed.liquid_ml.high - listed.liquid_ml.low) / (2.0 * Z80)
+    else:
+        liquid_ml, fat_ml = _measured_parts(
+            pan, known.measured, known, listed.contents.density_g_ml, listed.contents.fat_ml
+        )
+        estimated, by = estimate(braise, pan, liquid_ml), known.measured.method
+        error = error_ml(pan, by, liquid_ml + fat_ml, listed.contents.density_g_ml)
+    contents = _with_fat(pan, estimated.contents, fat_ml)
+    salt, doubt = _pinned(estimated.ranges["salt"].scaled(100.0 / contents.liquid_g), known.salt)
+    if known.measured is not None:
+        doubt = doubt or _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
+    # The salt is part of what it is a percentage of.
+    bare_g = contents.liquid_g - contents.salt
+    salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
+    return Strained(contents.with_masses(salt=salt_g.best), salt_g, by, error, estimated, doubt)
+
+
+def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Said | None:
+    """What to ask where the pot holds clearly more than the list can account for, or clearly less."""
+    room = 2.0 * error
+    if liquid_ml > listed.high + room:
+        return say(
+            "The pot holds {}, the list accounts for {} at most. Is something missing from the list, or was the fat "
+            "or the meat measured with it? The measurement is believed.",
+            show_volume(liquid_ml), show_volume(listed.high),
+        )  # fmt: skip
+    if liquid_ml < listed.low - room:
+        return say(
+            "The pot holds {}, the list leads one to expect {} or more: it boiled away, stayed in the sieve, or was "
+            "never in. The measurement is believed.",
+            show_volume(liquid_ml), show_volume(listed.low),
+        )  # fmt: skip
+    return None
+
+
+def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
+    """The salt content by the list and by what was tasted or measured, %, and whether they contradict.
+
+    Where they agree each counts by its precision. Where they do not, a meter is believed (common
+    practice: it is the best way to know). A tongue is believed where it finds more salt than the list
+    can hold, because lists forget things; where it finds less, the list is (modelling choice).
+    """
+    if isinstance(salt, SaltByList):
+        return listed, None
+    stated = starting_salt_percent(salt)
+    if listed.agrees_with(stated):
+        return listed.weighed_with(stated), None
+    meter = isinstance(salt, SaltByMeter)
+    believed = meter or stated.low > listed.high
+    what = "the meter" if meter else "the tongue" if salt.by == "taste" else "the kind of stock"
+    ends = f"{what.capitalize()} is believed: something is missing from the list."
+    if not believed:
+        ends = "The list is believed: taste again, warm and not hot."
+    elif stated.high < listed.low:
+        ends = f"{what.capitalize()} is believed: something on the list is not in the pot."
+    doubt = (
+        f"By the list it should hold {listed.low:.2f} to {listed.high:.2f} % salt; {what} says {stated.low:.2f} to "
+        f"{stated.high:.2f} %. {ends}"
+    )
+    return (stated if believed else listed), say(doubt)
+
+
+def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:
+    whole = contents.with_masses(fat_free=fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"])
+    if whole.volume_ml > pan.capacity_ml * 1.001:
+        raise MeasurementError("measured", f"That is more than “{pan.name}” holds. Choose a bigger pan.")
+    return whole
+
+
+def _measured_parts(
+    pan: Pan, measured: Measured, known: StrainedLiquid, density_g_ml: float, fat_guess_ml: float | None
+) -> tuple[float, float]:
+    """Liquid and floating fat, mL at 20 °C: the fat is part of what was measured and comes off first."""
+    solids_ml = known.solids_g / SOLIDS_G_ML
+    fat_density = 1.0 / SPECIFIC_VOLUME_ML_G["fat_free"]
+    if measured.method == "scale":
+        net_g = gross_to_net_g(pan, measured.value) - known.solids_g
+        fat = _fat_under_scale(pan, net_g, density_g_ml, known, solids_ml)
+        if known.fat_mm is None and known.fat_ml is None and fat_guess_ml is not None:
+            fat = min(fat_guess_ml, 0.5 * net_g)
+        liquid_ml = (net_g - fat * fat_density) / density_g_ml
+    else:
+        total_ml = measured_volume_ml(pan, measured)
+        standing = measured.method == "dip"
+        if known.fat_mm:
+            in_pan = total_ml * measured.expansion + (0.0 if standing else solids_ml)
+            fat = layer_ml(pan, min(in_pan, pan.capacity_ml), known.fat_mm) / measured.expansion
+        elif known.fat_ml is not None or fat_guess_ml is None:
+            fat = (known.fat_ml or 0.0) / measured.expansion
+        else:
+            fat = min(fat_guess_ml, 0.5 * total_ml)
+        liquid_ml = total_ml - fat - (solids_ml if standing else 0.0)
+    if liquid_ml <= 0.0:
+        raise MeasurementError("fat", "That much fat leaves no liquid: check the fat layer or the measurement.")
+    return liquid_ml, fat
+
+
+def _fat_under_scale(pan: Pan, net_g: float, density_g_ml: float, known: StrainedLiquid, solids_ml: float) -> float:
+    """Volume of the fat when only weight and layer thickness are known, mL.
+
+    The depth depends on the split and the split on the depth; a few rounds settle it, because fat
+    is only a tenth lighter than the liquid.
+    """
+    if not known.fat_mm:
+        return known.fat_ml or 0.0
+    fat = 0.0
+    for _ in range(6):
+        total = (net_g - fat / SPECIFIC_VOLUME_ML_G["fat_free"]) / density_g_ml + fat + solids_ml
+        if total > pan.capacity_ml:
+            raise MeasurementError("value", f"That is more than “{pan.name}” holds.")
+        fat = layer_ml(pan, total, known.fat_mm)
+    return fat

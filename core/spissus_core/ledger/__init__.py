@@ -1,0 +1,1 @@
+"""What is in the pot, by mass."""

@@ -1,0 +1,1 @@
+"""Pans, and finding out how much is in them."""

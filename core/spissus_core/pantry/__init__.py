@@ -1,0 +1,1 @@
+"""What can go into a pot: ingredients, a kitchen’s own, and the schools of thickening."""

@@ -1,0 +1,57 @@
+"""Concentrates made up with water, and the salt that a label declares."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..errors import QuantityError
+from ..phenomena.seasoning import SALT_PER_SODIUM
+
+#: A European label's "salt" is sodium × 2.5 (Regulation (EU) 1169/2011, Annex I); real salt is 2.542 × sodium.
+LABEL_SALT_TO_SALT = SALT_PER_SODIUM / 2.5
+
+
+@dataclass(frozen=True, slots=True)
+class MadeUp:
+    """Concentrate and water that together make a volume, mL."""
+
+    concentrate_ml: float
+    water_ml: float
+
+
+def made_up(volume_ml: float, concentrate_parts: float, water_parts: float) -> MadeUp:
+    """What makes exactly ``volume_ml`` mL from so many parts of concentrate and of water.
+
+    ``a`` parts to ``b`` make a + b parts: V·a/(a + b) of concentrate and V·b/(a + b) of water. Volumes
+    are taken to add up.
+
+    Raises
+    ------
+    QuantityError : no volume, or no parts.
+    """
+    if volume_ml <= 0.0:
+        raise QuantityError("volume_ml", "Say how much it is to make in all, for example 1.8 l.")
+    if concentrate_parts <= 0.0 or water_parts < 0.0:
+        raise QuantityError("parts", "Give the parts of concentrate and of water, for example 2 to 7.")
+    part = volume_ml / (concentrate_parts + water_parts)
+    return MadeUp(part * concentrate_parts, part * water_parts)
+
+
+def salt_from_sodium_percent(sodium_mg: float, serving_g: float) -> float:
+    """Salt, % by weight, from the sodium of one serving on a label.
+
+    Raises
+    ------
+    QuantityError : no serving, or more sodium than salt itself holds.
+    """
+    if serving_g <= 0.0:
+        raise QuantityError("serving", "Say how big the serving on the label is, for example 240 ml or 15 g.")
+    percent = 100.0 * sodium_mg * SALT_PER_SODIUM / 1000.0 / serving_g
+    if not 0.0 <= percent <= 100.0:
+        raise QuantityError("sodium", f"That would be {percent:.0f} % salt. Check the sodium and the serving.")
+    return percent
+
+
+def salt_from_label_salt(label_salt_g: float) -> float:
+    """Real salt, g, from the "salt" of a European label, g."""
+    return label_salt_g * LABEL_SALT_TO_SALT

@@ -1,0 +1,263 @@
+"""The catalogue: what an ingredient brings into the pot, and how it is found by name."""
+
+from __future__ import annotations
+
+import csv
+import re
+import unicodedata
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from importlib import resources
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+from rapidfuzz import fuzz, process
+
+from ..amounts.fields import Celsius, MassG, Name, PerHundredG, Remark, Strength
+from ..amounts.quantities import parse
+from ..errors import QuantityError
+from ..ledger.contents import Contents
+from ..phenomena.seasoning import SALT_PER_SODIUM
+
+#: Density of pure ethanol at 20 °C, g/mL: a label's "% vol" counts pure ethanol by volume.
+ETHANOL_G_ML = 0.789
+
+Group = Literal[
+    "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
+    "meat", "cured", "vegetable", "fruit", "pulse",
+]  # fmt: skip
+Cut = Literal["", "lean", "shoulder", "gelatinous", "marbled", "belly", "skin", "bones", "poultry", "poultry_fat"]
+
+#: Groups that stay behind in the sieve and only share what they hold with the liquid.
+SOLIDS = frozenset({"meat", "cured", "vegetable", "fruit", "pulse"})
+
+#: The fourteen allergens that labels must name, in this catalogue's words (Regulation (EU) 1169/2011, Annex II).
+ALLERGENS = (
+    "celery", "crustaceans", "egg", "fish", "gluten", "lupin", "milk", "molluscs", "mustard", "nuts", "peanuts",
+    "sesame", "soy", "sulphites",
+)  # fmt: skip
+
+
+class Ingredient(BaseModel):
+    """One row of ``data/ingredients.csv``, or an ingredient of a kitchen's own.
+
+    Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
+    ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
+    has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
+    ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`), ``lifts_below_c`` when its fat
+    has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and sugars come from,
+    ``source`` where the rest does.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
+
+    key: Annotated[str, Field(max_length=60)]
+    name: Name
+    group: Group
+    synonyms: Annotated[tuple[Name, ...], Field(max_length=20)] = ()
+    household: Literal["", "cup", "fl oz", "tbsp", "tsp"] = ""
+    household_g: MassG = 0.0
+    pieces: Annotated[Mapping[Annotated[str, Field(max_length=30)], MassG], Field(max_length=20)] = Field(
+        default_factory=dict
+    )
+    cut: Cut = ""
+    lifts_below_c: Celsius | None = None
+    abv: Strength = 0.0
+    sodium_mg: Annotated[float, Field(ge=0, le=39_400)] = 0.0
+    sugar: PerHundredG = 0.0
+    acid: PerHundredG = 0.0
+    acetic: PerHundredG = 0.0
+    fat: PerHundredG = 0.0
+    gelatin: PerHundredG = 0.0
+    pulp: PerHundredG = 0.0
+    starch: PerHundredG = 0.0
+    other: PerHundredG = 0.0
+    allergens: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=14)] = ()
+    usda_row: Annotated[str, Field(max_length=200)] = ""
+    source: Remark = "the kitchen's own"
+
+    @model_validator(mode="after")
+    def _fits_in_a_hundred(self) -> Ingredient:
+        if self._dissolved > 100.5:
+            raise QuantityError("other", f"These parts add up to {self._dissolved:.0f} g in 100 g. Check them.")
+        unknown = set(self.allergens) - set(ALLERGENS)
+        if unknown:
+            raise QuantityError("allergens", f"Not an allergen known here: {', '.join(sorted(unknown))}.")
+        return self
+
+    @property
+    def pours(self) -> bool:
+        """Whether it can be measured by volume."""
+        return bool(self.household and self.household_g)
+
+    @cached_property
+    def density_g_ml(self) -> float:
+        """Density as poured or spooned, g/mL, from the household measure.
+
+        Raises
+        ------
+        QuantityError : it is weighed or counted, never poured.
+        """
+        if not self.pours:
+            raise QuantityError("volume_ml", f"“{self.name}” is weighed, not poured: give grams, such as 500 g.")
+        return self.household_g / parse(f"1 {self.household}", "volume")
+
+    @property
+    def salt(self) -> float:
+        """Sodium as salt, g per 100 g."""
+        return self.sodium_mg * SALT_PER_SODIUM / 1000.0
+
+    @property
+    def ethanol(self) -> float:
+        """Ethanol, g per 100 g, from the strength in % vol."""
+        return self.abv * ETHANOL_G_ML / self.density_g_ml if self.abv else 0.0
+
+    @property
+    def _dissolved(self) -> float:
+        known = self.ethanol + self.salt + self.sugar + self.acid + self.acetic + self.fat + self.gelatin
+        return known + self.pulp + self.starch + self.other
+
+    @property
+    def water(self) -> float:
+        """Water, g per 100 g: what the other masses leave."""
+        return max(100.0 - self._dissolved, 0.0)
+
+    def __hash__(self) -> int:
+        # The weights of its pieces stand in a mapping, which has no hash of its own.
+        return hash((self.key, self.name, self.sodium_mg))
+
+    def portion(self, mass_g: float) -> Contents:
+        """What ``mass_g`` g of it bring into the pot.
+
+        Its starch counts as plain flour; fats and the fat of stock float, that of everything else stays
+        emulsified.
+        """
+        return self._of_100_g.scaled(mass_g / 100.0)
+
+    @cached_property
+    def _of_100_g(self) -> Contents:
+        masses = {
+            "water": self.water, "ethanol": self.ethanol, "salt": self.salt, "sugar": self.sugar, "acid": self.acid,
+            "acetic": self.acetic, "gelatin": self.gelatin, "pulp": self.pulp, "other": self.other,
+            "fat_free" if self.group in ("fat", "stock") else "fat_emulsified": self.fat,
+        }  # fmt: skip
+        starch = {"white_roux": self.starch} if self.starch else {}
+        return Contents(**masses, starch=starch)
+
+
+@lru_cache(maxsize=1)
+def catalogue() -> dict[str, Ingredient]:
+    """Every ingredient by key, in the order of the file."""
+    text = resources.files("spissus_core").joinpath("data/ingredients.csv").read_text(encoding="utf-8")
+    return {row["key"]: _from_row(row) for row in csv.DictReader(text.splitlines())}
+
+
+def _from_row(row: dict[str, str]) -> Ingredient:
+    given: dict[str, object] = {key: value for key, value in row.items() if value}
+    given["synonyms"] = tuple(filter(None, row["synonyms"].split(";")))
+    pieces = (piece.split("=") for piece in row["pieces"].split(";") if piece)
+    given["pieces"] = {name: float(grams) for name, grams in pieces}
+    given["allergens"] = tuple(row["allergens"].split())
+    # Numbers stand bare in the file, each in the unit of its column.
+    words = {"key", "name", "synonyms", "group", "household", "pieces", "cut", "allergens", "usda_row", "source"}
+    return Ingredient.model_validate({k: v if k in words else float(str(v)) for k, v in given.items()})
+
+
+def ingredient(key: str) -> Ingredient:
+    """The ingredient of that key.
+
+    Raises
+    ------
+    QuantityError : there is none.
+    """
+    found = catalogue().get(key)
+    if found is None:
+        raise QuantityError("ingredient", f"“{key}” is not in the catalogue.")
+    return found
+
+
+# -- finding ------------------------------------------------------------------------------------
+
+#: A name this like what was written is taken for it; one less like is only proposed (0 to 100).
+#: Modelling choices, set so that one slip of the finger in a word still finds it.
+SURE, MAYBE = 78.0, 58.0
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """An ingredient, and how well its name fits what was sought, 0 to 100."""
+
+    ingredient: Ingredient
+    score: float
+
+
+def plain(text: str) -> str:
+    """A name as it is compared: small letters, no accents, no punctuation, no plural s."""
+    bare = "".join(c for c in unicodedata.normalize("NFD", text.lower()) if not unicodedata.combining(c))
+    words = re.findall(r"[^\W_]+", bare)
+    return " ".join(_singular(word) for word in words)
+
+
+def _singular(word: str) -> str:
+    if len(word) > 4 and word.endswith("oes"):
+        return word[:-2]
+    if len(word) > 4 and word.endswith("ies"):
+        return word[:-3] + "y"
+    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
+
+
+def _names(item: Ingredient) -> Iterator[tuple[str, str]]:
+    """Everything an ingredient is called; "butter, unsalted" is butter too."""
+    for name in dict.fromkeys((item.name, item.name.partition(",")[0], *item.synonyms)):
+        yield plain(name), item.key
+
+
+@lru_cache(maxsize=1)
+def _phrases() -> tuple[tuple[str, str], ...]:
+    return tuple(pair for item in catalogue().values() for pair in _names(item))
+
+
+@lru_cache(maxsize=1)
+def _places() -> dict[str, int]:
+    """Among names that fit alike, the earlier row of the file is meant."""
+    return {key: place for place, key in enumerate(catalogue())}
+
+
+def search(text: str, own: Iterable[Ingredient] = (), limit: int = 8) -> list[Found]:
+    """Ingredients by name or synonym, best first, with room for slips of the finger.
+
+    Parameters
+    ----------
+    text : what was typed, or the part of a line that names the ingredient.
+    own : a kitchen's own ingredients; one with the key of a catalogue row stands in its place.
+    limit : how many at most.
+    """
+    sought = plain(text)
+    if not sought:
+        return []
+    mine = {item.key: item for item in own}
+    phrases = [(p, key) for p, key in _phrases() if key not in mine]
+    phrases += [pair for item in mine.values() for pair in _names(item)]
+    best: dict[str, float] = {}
+    names = [phrase for phrase, _ in phrases]
+    # Cheap sieve first: the finer scores are worked out for what is at all alike.
+    for phrase, _, place in process.extract(sought, names, scorer=fuzz.token_set_ratio, limit=60, score_cutoff=45):
+        key = phrases[place][1]
+        best[key] = max(best.get(key, 0.0), _likeness(sought, phrase))
+    for phrase, key in phrases:
+        if any(word.startswith(sought) for word in phrase.split()) or phrase.startswith(sought):
+            best[key] = max(best.get(key, 0.0), 100.0 - min(len(phrase) - len(sought), 25) * 0.8)
+    # A kitchen's own comes first among equals.
+    ranked = sorted(
+        best.items(), key=lambda pair: (-pair[1], _places().get(pair[0], -1) if pair[0] not in mine else -1)
+    )
+    found = [Found(mine.get(key) or ingredient(key), score) for key, score in ranked if score >= MAYBE]
+    return found[:limit]
+
+
+def _likeness(sought: str, phrase: str) -> float:
+    """How well a name fits: all its words should be there, and few others."""
+    if sought == phrase:
+        return 100.0
+    return float(0.7 * fuzz.token_set_ratio(sought, phrase) + 0.3 * fuzz.token_sort_ratio(sought, phrase))

@@ -1,0 +1,1 @@
+"""One physical law a module."""

@@ -1,0 +1,176 @@
+"""Fat on the liquid: how much floats, and what taking it off leaves behind."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Literal
+
+from ..amounts.estimate import Estimate
+from ..errors import MeasurementError
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.water import HEAT_CAPACITY_KJ_KG_K
+from ..measuring.vessels import Pan
+from .evaporation import minutes_to_boil_away, minutes_to_heat
+
+SkimWay = Literal["spoon", "separator", "paper", "chill", "ice", "boil_dry"]
+
+#: Floating fat that most cooks leave for flavour, g per 100 mL of liquid (common practice, 1 to 3).
+USUAL_REST_G_PER_100_ML = 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way to take fat off.
+
+    ``share`` removed, with its usual range; minutes; liquid lifted with each mL of fat, mL; the most it
+    takes in one go, mL; and what to mind.
+    """
+
+    label: str
+    share: Estimate
+    minutes: tuple[float, float]
+    note: str
+    liquid_per_fat: float = 0.0
+    most_ml: float = math.inf
+
+    def removes_ml(self, fat_ml: float) -> float:
+        """Fat it usually takes off ``fat_ml`` mL, mL."""
+        return min(self.share.best * fat_ml, self.most_ml)
+
+
+#: Common practice.
+WAYS: Mapping[SkimWay, Way] = MappingProxyType(
+    {
+        "spoon": Way(
+            "tilt and spoon", Estimate(0.70, 0.75, 0.80), (5, 10), "slow work, and some sauce goes with it",
+            liquid_per_fat=0.11,
+        ),
+        "separator": Way(
+            "separator jug", Estimate(0.90, 0.92, 0.95), (5, 8), "let it stand, pour from the bottom, stop at the fat"
+        ),
+        "paper": Way(
+            "paper drawn across", Estimate(0.60, 0.80, 0.95), (2, 3), "for the last film, after spooning", most_ml=8.0
+        ),
+        "chill": Way(
+            "chill and lift", Estimate(0.97, 0.98, 0.995), (360, 720),
+            "easiest and cleanest, and the flavour settles; cool it fast",
+        ),
+        "ice": Way("ice in the pot", Estimate(0.70, 0.78, 0.85), (3, 5), "adds water that must boil away again"),
+        "boil_dry": Way(
+            "boil dry and pour", Estimate(0.90, 0.95, 0.97), (10, 15),
+            "for tray juices: boil the water off until it fries, pour the fat off, dissolve the rest",
+        ),
+    }
+)  # fmt: skip
+
+
+def layer_ml(pan: Pan, total_ml: float, layer_mm: float) -> float:
+    """Volume of a fat layer ``layer_mm`` thick on top of ``total_ml`` (liquid and fat) in ``pan``, mL.
+
+    Raises
+    ------
+    MeasurementError : the layer is as thick as everything in the pan.
+    """
+    surface = pan.depth_mm(total_ml)
+    if layer_mm >= surface:
+        raise MeasurementError(
+            "fat", f"The pot stands {surface:.0f} mm deep in all; {layer_mm:.0f} mm of fat leaves no liquid."
+        )
+    return total_ml - pan.volume_ml(surface - layer_mm)
+
+
+def skimmed(contents: Contents, fat_ml: float, liquid_ml: float = 0.0) -> Contents:
+    """The pot after ``fat_ml`` mL of floating fat, and ``liquid_ml`` mL of liquid with it, were taken off.
+
+    No more fat leaves than floats.
+    """
+    fat_g = min(fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"], contents.fat_free)
+    kept = 1.0 - min(liquid_ml / contents.liquid_ml, 1.0) if contents.liquid_ml > 0 else 1.0
+    return contents.scaled(kept).with_masses(fat_free=contents.fat_free - fat_g)
+
+
+def boiled_dry(contents: Contents, fat_ml: float, dissolved_in: Contents) -> Contents:
+    """Tray juices boiled down until only fat and stuck juices are left, the fat poured off, dissolved anew.
+
+    Parameters
+    ----------
+    contents : before; all its water, alcohol and volatile acid leave.
+    fat_ml : fat poured off, mL.
+    dissolved_in : the liquid that takes the stuck juices up.
+    """
+    fat_g = min(fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"], contents.fat_free)
+    stuck = contents.with_masses(water=0.0, ethanol=0.0, acetic=0.0, fat_free=contents.fat_free - fat_g)
+    return stuck + dissolved_in
+
+
+def rest_g(liquid_ml: float, g_per_100_ml: float = USUAL_REST_G_PER_100_ML) -> float:
+    """Floating fat to leave on ``liquid_ml`` mL, g; by default what most cooks leave (common practice)."""
+    return g_per_100_ml * liquid_ml / 100.0
+
+
+# -- settling -------------------------------------------------------------------------------------
+
+#: Viscosity of water at 80 °C, mPa·s, and how much lighter fat is than the liquid there, kg/m³ (IAPWS; fat:
+#: modelling choice).
+VISCOSITY_80C_MPAS, LIGHTER_KG_M3 = 0.354, 90.0
+
+#: Droplets of fat as a gentle simmer, a spoon and a hard boil leave them, µm. Modelling choices.
+DROPLETS_UM: Mapping[str, float] = MappingProxyType({"large": 100.0, "middling": 30.0, "fine": 5.0})
+
+
+def rise_mm_min(droplet_um: float, thickness: float = 1.0) -> float:
+    """Speed at which a droplet of fat climbs, mm/min: Stokes' law, v = Δρ·g·d²/(18 μ).
+
+    Parameters
+    ----------
+    droplet_um : diameter, µm.
+    thickness : viscosity of the liquid over that of water at the same temperature.
+    """
+    metres = droplet_um * 1e-6
+    v = LIGHTER_KG_M3 * 9.81 * metres**2 / (18.0 * VISCOSITY_80C_MPAS * 1e-3 * thickness)
+    return v * 1000.0 * 60.0
+
+
+def settling_minutes(depth_mm: float, droplet_um: float, thickness: float = 1.0) -> float:
+    """Minutes until a droplet has climbed ``depth_mm``."""
+    return depth_mm / rise_mm_min(droplet_um, thickness)
+
+
+# -- ice ------------------------------------------------------------------------------------------
+
+#: Heat that melts ice, kJ/kg, and specific heat of the water it gives, kJ/(kg K) (IAPWS).
+MELTING_KJ_KG, WATER_KJ_KG_K = 334.0, 4.18
+
+
+def ice_needed_g(mass_g: float, from_c: float, to_c: float) -> float:
+    """Ice at 0 °C that cools ``mass_g`` g of liquid from ``from_c`` to ``to_c``, g: m·4.0·ΔT/(334 + 4.18·T₂)."""
+    return mass_g * HEAT_CAPACITY_KJ_KG_K * max(from_c - to_c, 0.0) / (MELTING_KJ_KG + WATER_KJ_KG_K * to_c)
+
+
+@dataclass(frozen=True, slots=True)
+class IcePrice:
+    """What setting the fat with ice costs: ice, g; the time to heat it all again and boil the water off."""
+
+    ice_g: float
+    to_c: float
+    heat_min: Estimate
+    boil_min: Estimate
+
+    @property
+    def minutes(self) -> Estimate:
+        """Heating and boiling together."""
+        return self.heat_min.plus(self.boil_min)
+
+
+def ice_price(mass_g: float, from_c: float, to_c: float, net_kw: float) -> IcePrice:
+    """The price of ice in a pot of ``mass_g`` g that boils on ``net_kw`` kW."""
+    ice = ice_needed_g(mass_g, from_c, to_c)
+    heat = minutes_to_heat(mass_g + ice, to_c, 100.0, net_kw)
+    return IcePrice(ice, to_c, heat, minutes_to_boil_away(ice, net_kw))
+
+
+#: Temperature below which fat of unknown kind lifts cleanly, °C (common practice: beef and lamb 30, pork 22).
+LIFTS_BELOW_C = 30.0

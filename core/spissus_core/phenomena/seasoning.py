@@ -1,0 +1,128 @@
+"""Salt: what is in the pot, what will be, and how much to add."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from types import MappingProxyType
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..amounts.estimate import Estimate
+from ..amounts.fields import Percent
+from ..amounts.quantities import ML_PER_TSP
+from ..errors import TargetError
+
+Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]
+StockKind = Literal["salted", "reduced_salt", "low_salt", "unsalted"]
+SaltKind = Literal["table", "fine_sea", "dense_flake", "light_flake"]
+
+#: Salt content at which each verdict is given, % by weight. Modelling choice around common practice.
+VERDICT_PERCENT: Mapping[Verdict, Estimate] = MappingProxyType(
+    {
+        "flat": Estimate(0.15, 0.35, 0.50),
+        "nearly": Estimate(0.50, 0.62, 0.75),
+        "right": Estimate(0.75, 0.90, 1.05),
+        "salty": Estimate(1.00, 1.15, 1.30),
+        "too_salty": Estimate(1.25, 1.45, 1.80),
+    }
+)
+
+#: Salt in strained liquid made with each kind of stock, % by weight (common practice; USDA rows of
+#: broths span 0.08 to 0.95 %).
+STOCK_PERCENT: Mapping[StockKind, Estimate] = MappingProxyType(
+    {
+        "salted": Estimate(0.75, 0.90, 1.10),
+        "reduced_salt": Estimate(0.35, 0.50, 0.65),
+        "low_salt": Estimate(0.08, 0.15, 0.25),
+        "unsalted": Estimate(0.05, 0.10, 0.20),
+    }
+)
+
+#: Error of a pocket salt meter, % of salt. Modelling choice.
+METER_ERROR = 0.05
+
+#: Grams in a level teaspoon (4.93 mL). Table salt: USDA; the rest common practice.
+SALT_G_PER_TSP: Mapping[SaltKind, float] = MappingProxyType(
+    {"table": 6.0, "fine_sea": 5.5, "dense_flake": 4.8, "light_flake": 2.8}
+)
+
+#: Add this share of the salt first, stir, taste, rest (common practice).
+FIRST_SHARE = 0.75
+
+#: Sodium to salt, from molar masses 58.44 and 22.99 g/mol.
+SALT_PER_SODIUM = 58.44 / 22.99
+
+#: Salt content of a finished sauce that most kitchens aim for, and past which most diners find it too
+#: salty, % by weight (common practice: 0.7 mild, 0.9 usual, 1.1 bold; ceiling 1.1 to 1.6).
+USUAL_SALT_PERCENT = 0.9
+USUAL_CEILING_PERCENT = 1.3
+
+
+class SaltByTaste(BaseModel):
+    """How salty the strained liquid tastes."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    by: Literal["taste"] = "taste"
+    verdict: Verdict
+
+
+class SaltByMeter(BaseModel):
+    """What a salt meter shows, % by weight."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    by: Literal["meter"] = "meter"
+    percent: Percent
+
+
+class SaltByStock(BaseModel):
+    """Which kind of stock went into the braise."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    by: Literal["stock"] = "stock"
+    stock: StockKind
+
+
+class SaltByList(BaseModel):
+    """Nobody measured or tasted it: what went into the braise has to tell."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    by: Literal["list"] = "list"
+
+
+SaltStart = Annotated[SaltByTaste | SaltByMeter | SaltByStock | SaltByList, Field(discriminator="by")]
+
+
+def starting_salt_percent(start: SaltByTaste | SaltByMeter | SaltByStock) -> Estimate:
+    """Salt content of the strained liquid, % by weight, with its 80 % interval."""
+    if isinstance(start, SaltByTaste):
+        return VERDICT_PERCENT[start.verdict]
+    if isinstance(start, SaltByStock):
+        return STOCK_PERCENT[start.stock]
+    return Estimate(max(start.percent - METER_ERROR, 0.0), start.percent, start.percent + METER_ERROR)
+
+
+def salt_to_add_g(salt_g: float, mass_g: float, target_percent: float, carrier_salt: float = 1.0) -> float:
+    """Seasoning that brings a sauce to a salt content, g; zero if it is there or past it.
+
+    From (S + s·x) / (M + x) = t follows x = (t·M − S) / (s − t).
+
+    Parameters
+    ----------
+    salt_g, mass_g : salt and everything (floating fat left out) in the pot, g.
+    target_percent : wanted salt content, % by weight.
+    carrier_salt : share of salt in what is added, 1 for salt.
+
+    Raises
+    ------
+    TargetError : the carrier is no saltier than the target.
+    """
+    target = target_percent / 100.0
+    if carrier_salt <= target:
+        raise TargetError("salt", "That seasoning is no saltier than the sauce is meant to be.")
+    return max((target * mass_g - salt_g) / (carrier_salt - target), 0.0)
+
+
+def salt_spoon_ml(salt_g: float, kind: SaltKind) -> float:
+    """Level volume of ``salt_g`` g of a kind of salt, mL."""
+    return salt_g / SALT_G_PER_TSP[kind] * ML_PER_TSP

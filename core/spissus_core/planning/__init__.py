@@ -1,0 +1,1 @@
+"""From the pot to the sauce: ways, acts, reasons, cautions."""

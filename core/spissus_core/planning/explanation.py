@@ -1,0 +1,135 @@
+"""Reasons: the arithmetic behind every figure, in a form a cook can follow."""
+
+from __future__ import annotations
+
+from ..amounts.quantities import Reason, Said, grouped, say, show_length, show_mass, show_minutes, show_volume
+from ..events import Wanted
+from ..fold import Pot
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..ledger.water import VISCOSITY_60C_MPAS
+from ..measuring.vessels import SHALLOW_MM
+from ..pantry.schools import Thickener
+from ..phenomena.body import Body
+from ..phenomena.evaporation import boiling_rate_g_min
+from .routes import Route
+
+
+def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:
+    """What a route costs, or what to mind, beyond its figures."""
+    out = []
+    if route.kind in ("reduction", "salt_limit"):
+        short = wanted.amount_ml - route.volume_ml
+        if short > 0.03 * wanted.amount_ml:
+            out.append(say("{} less than you asked for.", show_volume(short)))
+    if route.kind != "reduction" and route.thickener is None:
+        ends = f"; it ends as {route.body.step.word}, thicker than you asked for" * (
+            route.body.step.index > wanted.body
+        )
+        out.append(say(f"It needs no thickener{ends}."))
+    if route.salt_before.best > wanted.salt_percent * 1.02 and route.feasible:
+        out.append(say(f"Saltier than the {wanted.salt_percent:.2f} % you like; nothing takes salt out again."))
+    if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
+        out.append(say("The salt at the start is not known well enough to be sure: taste half-way."))
+    if route.share_left < 0.999 and route.mark_mm < SHALLOW_MM:
+        out.append(
+            say(
+                "Only {} would be left in this pan, and the edge scorches. Take a smaller one.",
+                show_length(route.mark_mm),
+            )
+        )
+    if route.let_down_ml > 1.0:
+        out.append(say("Stir in {} of water or unsalted stock first.", show_volume(route.let_down_ml)))
+    return tuple(out)
+
+
+def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
+    """The arithmetic of every figure of the route, in the order a cook asks for it."""
+    now, final = pot.contents, route.final
+    left = 100.0 * route.share_left
+    out = [
+        Reason(
+            "Share left",
+            say(
+                f"{{}} ÷ {{}} = {left:.0f} %; {100 - left:.0f} % boils off",
+                show_volume(route.boil_to_ml), show_volume(now.liquid_ml),
+            ),
+        ),
+        Reason(
+            "Dip mark",
+            say(
+                "{} of liquid and {} of fat, 3.8 % more room when hot, stand {} deep in this pan",
+                show_volume(route.boil_to_ml), show_volume(now.fat_ml), show_length(route.mark_mm),
+            ),
+        ),
+    ]  # fmt: skip
+    if route.gross_g is not None and pot.pan.empty_g is not None:
+        inside = show_mass(route.gross_g - pot.pan.empty_g)
+        out.append(
+            Reason(
+                "Scale",
+                say("{} in the pan + {} pan = {}", inside, show_mass(pot.pan.empty_g), show_mass(route.gross_g)),
+            )
+        )
+    if route.steam_g > 0.0:
+        rate = boiling_rate_g_min(pot.burner.net_kw).best
+        heat = "" if pot.hot else ", and the time to bring it to the boil"
+        out.append(
+            Reason(
+                "Time",
+                say(
+                    f"{grouped(route.steam_g)} g of steam ÷ {rate:.0f} g/min from {pot.burner.net_kw:g} kW into the "
+                    f"liquid{heat}: {{}}, likely {route.minutes.low:.0f} to {{}}",
+                    show_minutes(route.minutes.best), show_minutes(route.minutes.high),
+                ),
+            )
+        )  # fmt: skip
+    out.append(body_reason(route.body))
+    if route.thickener is not None:
+        out.append(_thickener_reason(route, route.thickener))
+    sauce = f"{grouped(final.liquid_g - route.salt_to_add_g)} g"
+    out.append(
+        Reason(
+            "Salt",
+            say(
+                f"{now.salt:.1f} g salt ÷ {sauce} of sauce = {route.salt_before.best:.2f} % "
+                f"(likely {route.salt_before.low:.2f} to {route.salt_before.high:.2f} %)"
+            ),
+        )
+    )
+    if route.salt_to_add_g > 0.05:
+        share = wanted.salt_percent / 100.0
+        out.append(
+            Reason(
+                "Salt to add",
+                say(f"({share:.4f} × {sauce} − {now.salt:.1f} g) ÷ (1 − {share:.4f}) = {route.salt_to_add_g:.1f} g"),
+            )
+        )
+    return tuple(out)
+
+
+def body_reason(body: Body) -> Reason:
+    """Where a viscosity comes from."""
+    return Reason(
+        "Body",
+        say(
+            f"water {VISCOSITY_60C_MPAS} mPa·s × 10^({body.starch_and_pulp:.2f} starch and pulp + {body.gelatin:.2f} "
+            f"gelatin + {body.solubles:.2f} sugar and solubles + {body.fat:.2f} fat) = {body.viscosity:.0f} mPa·s "
+            f"at 60 °C: {body.step.word}. A factor of two either way"
+        ),
+    )
+
+
+def _thickener_reason(route: Route, thickener: Thickener) -> Reason:
+    phase_g = route.final.liquid_g - route.final.fat_emulsified
+    if thickener.fat_per_g:
+        carrier, amount = "fat", show_mass(route.dry_g * thickener.fat_per_g)
+    else:
+        carrier, amount = "cold water", show_volume(route.dry_g * thickener.water_per_g * SPECIFIC_VOLUME_ML_G["water"])
+    return Reason(
+        thickener.label.capitalize(),
+        say(
+            f"{{}} {thickener.dry}, {thickener.strength:g} × the strength of flour, in {{}} of watery phase = "
+            f"{route.body.flour_percent:.1f} % as flour; with {{}} {carrier}. ± 25 %, so it goes in by parts",
+            show_mass(route.dry_g), show_mass(phase_g), amount,
+        ),
+    )  # fmt: skip

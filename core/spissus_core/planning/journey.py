@@ -1,0 +1,173 @@
+"""The sauce's way from the strainer to the plate, stage by stage, as a picture can draw it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from .. import events as ev
+from ..fold import Pot, Timeline, fat_to_skim
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..phenomena.fat import WAYS
+from .guidance import Act, ActKind, plan
+
+Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]
+
+STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "serve")
+
+#: Where each event belongs on the way, whenever it happened.
+_STAGE_OF: dict[str, Stage] = {
+    "started": "strain", "drawn": "strain", "returned": "strain", "skimmed": "skim", "read": "reduce",
+    "added": "reduce", "thickened": "thicken", "salted": "season", "finished": "serve",
+}  # fmt: skip
+
+_STAGE_OF_ACT: dict[ActKind, Stage] = {
+    "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
+    "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "salt": "season",
+    "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """One stretch of the way.
+
+    Volumes in mL at 20 °C, floating fat included, at its two ends; ``from_fat_ml`` and ``to_fat_ml``
+    are the fat among it. ``fat_ml``, ``vapour_ml``, ``drawn_ml`` and ``added_ml`` are what left or joined
+    on the way. ``tone`` runs from 0, pale, to 1, dark.
+    """
+
+    stage: Stage
+    planned: bool
+    from_ml: float
+    to_ml: float
+    from_fat_ml: float
+    to_fat_ml: float
+    from_tone: float
+    to_tone: float
+    salt_percent: float
+    fat_ml: float
+    vapour_ml: float
+    added_ml: float
+    drawn_ml: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class _Change:
+    """What happens to the pot in one stage; ``after`` is the pot when it is done."""
+
+    after: Contents
+    fat_ml: float = 0.0
+    lost_fat_ml: float = 0.0
+    vapour_ml: float = 0.0
+    added_ml: float = 0.0
+    drawn_ml: float = 0.0
+
+
+def stage_of(act: Act) -> Stage:
+    """The stage an act belongs to."""
+    return _STAGE_OF_ACT[act.kind]
+
+
+def tone(contents: Contents) -> float:
+    """How dark the liquid is drawn, 0 to 1, from its dissolved and suspended solids.
+
+    Logarithmic between 3 % and 40 % of solids. Modelling choice; a picture, not a measurement.
+    """
+    solids = 1.0 - (contents.water + contents.ethanol) / contents.liquid_g
+    return min(max(math.log(max(solids, 1e-6) / 0.03) / math.log(0.40 / 0.03), 0.0), 1.0)
+
+
+def journey(timeline: Timeline) -> tuple[Stretch, ...]:
+    """What has happened, and what is planned, in the order of the stages.
+
+    Every change of the pot is counted to its stage, so that a second skim during the reduction
+    still peels off at the skim.
+    """
+    start = timeline.start
+    if start is None or timeline.pot is None:
+        return ()
+    c = start.contents
+    at = Stretch(
+        stage="strain", planned=False, from_ml=c.volume_ml, to_ml=c.volume_ml, from_fat_ml=c.fat_ml,
+        to_fat_ml=c.fat_ml, from_tone=tone(c), to_tone=tone(c), salt_percent=c.salt_percent, fat_ml=0.0,
+        vapour_ml=0.0, added_ml=0.0,
+    )  # fmt: skip
+    out = [at]
+    done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot)
+    for stage in STAGES:
+        for planned, change in ((False, done.get(stage)), (True, ahead.get(stage))):
+            if change is not None:
+                at = _stretch(at, stage, change, planned=planned)
+                out.append(at)
+    return tuple(out)
+
+
+def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -> Stretch:
+    return Stretch(
+        stage=stage,
+        planned=planned,
+        from_ml=before.to_ml,
+        to_ml=before.to_ml + change.added_ml - change.fat_ml - change.vapour_ml - change.drawn_ml,
+        from_fat_ml=before.to_fat_ml,
+        to_fat_ml=max(before.to_fat_ml - change.lost_fat_ml, 0.0),
+        from_tone=before.to_tone,
+        to_tone=tone(change.after),
+        salt_percent=change.after.salt_percent,
+        fat_ml=change.fat_ml,
+        vapour_ml=change.vapour_ml,
+        added_ml=change.added_ml,
+        drawn_ml=change.drawn_ml,
+    )
+
+
+def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
+    """For each stage, what left and joined in it so far."""
+    out: dict[Stage, _Change] = {}
+    before = start.contents
+    for moment in timeline.moments:
+        stage = _STAGE_OF.get(moment.event.payload.kind)
+        starts = isinstance(moment.event.payload, ev.Started)
+        if moment.struck or moment.problem or moment.pot is None or stage is None or starts:
+            continue
+        after = moment.pot.contents
+        old = out.get(stage, _Change(after))
+        gain = after.volume_ml - before.volume_ml
+        lost = max(-gain, 0.0)
+        dry = isinstance(moment.event.payload, ev.Skimmed) and moment.event.payload.way == "boil_dry"
+        skim, drawn = stage == "skim" and not dry, stage == "strain"
+        out[stage] = _Change(
+            after,
+            # What the spoon lifts with the fat peels off with it.
+            fat_ml=old.fat_ml + (lost if skim else 0.0),
+            lost_fat_ml=old.lost_fat_ml + before.fat_ml - after.fat_ml,
+            vapour_ml=old.vapour_ml + (0.0 if skim or drawn else lost),
+            added_ml=old.added_ml + max(gain, 0.0),
+            drawn_ml=old.drawn_ml + (lost if drawn else 0.0),
+        )
+        before = after
+    return out
+
+
+def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, _Change]:
+    """For each stage, what the chosen route has yet to do."""
+    route = plan(timeline)
+    if route is None or timeline.finished is not None:
+        return {}
+    out: dict[Stage, _Change] = {}
+    now = pot.contents
+    if fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
+        fat = WAYS["spoon"].removes_ml(now.fat_ml)
+        out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
+    steam_ml = now.liquid_ml - route.boil_to_ml
+    bound = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))
+    if steam_ml > 1.0 or route.let_down_ml > 1.0:
+        water = now.water + (route.let_down_ml - steam_ml) / SPECIFIC_VOLUME_ML_G["water"]
+        out["reduce"] = _Change(now.with_masses(water=max(water, 1.0)), vapour_ml=steam_ml, added_ml=route.let_down_ml)
+    if route.thickener is not None:
+        out["thicken"] = _Change(bound, added_ml=bound.liquid_ml - route.boil_to_ml - route.let_down_ml)
+    if route.salt_to_add_g > 0.0:
+        out["season"] = _Change(route.final, added_ml=route.final.liquid_ml - bound.liquid_ml)
+    out["serve"] = _Change(route.final)
+    return out

@@ -1,0 +1,63 @@
+"""Which pan, how hot: the kitchen's pans for what this pot still has to lose."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..amounts.estimate import Estimate
+from ..fold import Pot
+from ..learning import vapour_kj
+from ..ledger.water import HOT_EXPANSION
+from ..measuring.measurement import error_ml
+from ..measuring.vessels import SHALLOW_MM, Pan
+from ..phenomena.evaporation import boiled_to_volume
+from ..phenomena.heating import Burner, HeatSetting, power
+from .safety import SCORCHES_FROM_STEP
+
+
+@dataclass(frozen=True, slots=True)
+class PanChoice:
+    """One pan on one burner, the ``place``-th of those compared.
+
+    ``minutes`` down to the mark, None where it does not hold the liquid; ``end_mm`` the depth there,
+    ``dip_error_ml`` what a dip is worth there, and whether the edge would scorch.
+    """
+
+    pan: Pan
+    burner: Burner
+    minutes: Estimate | None
+    end_mm: float
+    dip_error_ml: float
+    scorches: bool
+    place: int
+
+    @property
+    def holds_it(self) -> bool:
+        """Whether the liquid goes into it."""
+        return self.minutes is not None
+
+
+def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], setting: HeatSetting) -> list[PanChoice]:
+    """Every pan and burner for boiling ``pot`` down to ``stop_ml`` mL, the quickest that serves first."""
+    stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
+    heat = vapour_kj(pot.contents, stop)
+    thick = pot.body.step.index >= SCORCHES_FROM_STEP
+    out = []
+    for place, (pan, burner) in enumerate(choices):
+        room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
+        at_end = min(stop.volume_ml * HOT_EXPANSION + pot.solids_ml, pan.capacity_ml)
+        end_mm = pan.depth_mm(at_end)
+        minutes = None
+        if room <= pan.capacity_ml:
+            middle = pan.depth_mm(min((room + at_end) / 2.0, pan.capacity_ml))
+            strength = power(pan, burner, setting, middle)
+            if strength is not None:
+                minutes = Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat)
+        out.append(
+            PanChoice(
+                pan=pan, burner=burner, minutes=minutes, end_mm=end_mm, place=place,
+                dip_error_ml=error_ml(pan, "dip", stop.volume_ml), scorches=end_mm < SHALLOW_MM or thick,
+            )
+        )  # fmt: skip
+    return sorted(out, key=lambda c: (not c.holds_it, c.end_mm < SHALLOW_MM, c.minutes.best if c.minutes else 0.0))

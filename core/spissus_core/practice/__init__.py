@@ -1,0 +1,1 @@
+"""Pots to practise on."""
