@@ -24,8 +24,7 @@ from makers import event, read, started, wanted
 from running import ROOT, Site, served
 from spissus_core import events as ev
 from spissus_core.estimation.thinning import thinned
-from spissus_core.fold import fold
-from spissus_core.learning import progress
+from spissus_core.fold import fold, progress
 from spissus_core.planning.routes import solve_routes, trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
@@ -71,7 +70,7 @@ class Visitor:
 
 def core() -> None:
     for count in (50, 200, 800):
-        steps: list[ev.Payload] = [started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux")]
+        steps: list[ev.Kind] = [started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux")]
         steps += [read("scale", 3000 - 500 * i / count) for i in range(count - len(steps))]
         log = [event(seq, payload, minute=seq / 10) for seq, payload in enumerate(steps, 1)]
         print(f"fold of {count:4} events        {timed(lambda log=log: fold(log), 30)[0]:7.2f} ms")  # type: ignore[misc]
@@ -83,7 +82,7 @@ def core() -> None:
 
 def devices_core() -> None:
     """An hour of a scale at 1 Hz: thinned, folded and learned from."""
-    steps: list[ev.Payload] = [started("3 l"), wanted(900), ev.Chosen(route="roux")]
+    steps: list[ev.Kind] = [started("3 l"), wanted(900), ev.Chosen(route="roux")]
     plan = [event(seq, payload, minute=0) for seq, payload in enumerate(steps, 1)]
     pot = fold(plan).pot
     assert pot is not None

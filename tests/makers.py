@@ -7,15 +7,17 @@ from typing import Any
 from uuid import UUID, uuid4
 
 from spissus_core import events as ev
-from spissus_core.fold import Pot, Timeline, fold
+from spissus_core.fold import Timeline, fold
 from spissus_core.intake.braise import Braise, Line
 from spissus_core.intake.lines import read_list
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.heating import Burner
+from spissus_core.pot import Pot
 
 PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
-BURNER = ev.Burner(name="middle burner", net_kw=1.0)
+BURNER = Burner(name="middle burner", net_kw=1.0)
 EVENING = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
 
 
@@ -43,10 +45,10 @@ def listed(text: str, **cooked: Any) -> Braise:
     return Braise(lines=tuple(lines), **cooked)
 
 
-def pot(contents: Contents | None = None, pan: Pan = PAN, burner: ev.Burner = BURNER, **more: Any) -> Pot:
+def pot(contents: Contents | None = None, pan: Pan = PAN, burner: Burner = BURNER, **more: Any) -> Pot:
     """A hot pot whose salt is known exactly."""
     known = {"salt_minus": 0.0, "salt_plus": 0.0, "measured_by": "scale", "error_ml": 3.0} | more
-    return Pot(contents or braise(), pan, burner, True, **known)
+    return Pot(contents=contents or braise(), pan=pan, burner=burner, hot=True, **known)
 
 
 def started(value: str = "1.6 l", method: str = "jug", *, hot: bool = True, **liquid: Any) -> ev.Started:
@@ -64,22 +66,22 @@ def read(method: str, value: str | float, **more: Any) -> ev.Read:
     return ev.Read.model_validate({"measured": {"method": method, "value": value}, **more})
 
 
-def event(seq: int, payload: ev.Payload, *, minute: float | None = None, id: UUID | None = None) -> ev.Event:
+def event(seq: int, payload: ev.Kind, *, minute: float | None = None, id: UUID | None = None) -> ev.Event:
     at = EVENING + timedelta(minutes=seq if minute is None else minute)
     return ev.Event(id=id or uuid4(), seq=seq, at=at, payload=payload)
 
 
-def log(*payloads: ev.Payload) -> list[ev.Event]:
+def log(*payloads: ev.Kind) -> list[ev.Event]:
     """Events a minute apart, numbered from 1."""
     return [event(seq, payload) for seq, payload in enumerate(payloads, 1)]
 
 
-def told(*payloads: ev.Payload) -> Timeline:
+def told(*payloads: ev.Kind) -> Timeline:
     """The batch in which these things happened."""
     return fold(log(*payloads))
 
 
-def potted(*payloads: ev.Payload) -> Pot:
+def potted(*payloads: ev.Kind) -> Pot:
     """The pot after these things happened."""
     found = told(*payloads).pot
     assert found is not None

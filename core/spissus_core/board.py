@@ -11,13 +11,15 @@ from uuid import UUID
 
 from . import events as ev
 from .errors import SetAsideError, SpissusError
-from .fold import Moment, Pot, Timeline, fold, unworkable
+from .estimation.forecast import Progress
+from .fold import Moment, Timeline, fold, progress, unworkable
 from .intake.liquid import Strained, strained_liquid
-from .learning import Progress, progress, taught_rate
+from .learning.rates import taught_rate
 from .phenomena.heating import LearnedRate
 from .planning.guidance import Act, next_act, plan
 from .planning.journey import Stretch, journey
 from .planning.routes import Route
+from .pot import Pot
 
 T = TypeVar("T")
 
@@ -115,5 +117,4 @@ def _show(pot: Pot) -> None:
 
 
 def _could_have_changed_it(moment: Moment) -> bool:
-    told = ev.Noted | ev.Struck | ev.Dated | ev.Seen | ev.Tested | ev.Wanted | ev.Chosen
-    return not moment.struck and moment.problem is None and not isinstance(moment.event.payload, told)
+    return moment.stands and isinstance(moment.event.payload, ev.ActsOnPot | ev.Started)

@@ -12,7 +12,7 @@ from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from interchange import skewer
 from kitchens.api import PanShape
-from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec
+from kitchens.services import kitchen_pairs, member_of
 from larder.services import own_ingredients
 from ninja import Router
 from ninja.security import SessionAuth
@@ -21,12 +21,13 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
-from spissus_core.fold import Pot, fold
+from spissus_core.fold import fold
 from spissus_core.intake.lines import read_line, read_list, read_sentence
 from spissus_core.intake.liquid import strained_liquid
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.planning.journey import journey
 from spissus_core.planning.routes import solve_routes, trade
+from spissus_core.pot import Pot
 
 from . import intake, presenter, services
 from . import schemas as sc
@@ -37,50 +38,6 @@ router = Router(auth=SessionAuth(), tags=["batches"])
 PAGE = 30
 
 Cursor = Annotated[str, Field(max_length=200)]
-
-
-def _started(member: Member, start: sc.StartedIn) -> ev.Started:
-    """The start with the pan, the burner and the kitchen's own ingredients as they are now.
-
-    Later changes to any of them leave it alone.
-    """
-    liquid = start.liquid
-    if liquid.braise is not None:
-        own = own_ingredients(member.kitchen.pk)
-        lines = tuple(intake.with_own(line, own) for line in liquid.braise.lines)
-        liquid = liquid.model_copy(update={"braise": liquid.braise.model_copy(update={"lines": lines})})
-    return ev.Started(
-        pan=pan_spec(member.kitchen.pk, start.pan_id),
-        burner=_burner(member, start),
-        liquid=liquid,
-    )
-
-
-def _burner(member: Member, named: sc.StartedIn | sc.DrawnIn | sc.MovedIn | sc.SplitIn) -> ev.Burner:
-    """The burner with what this kitchen has learned of it under that pan."""
-    return burner_spec(member.kitchen.pk, named.burner_id, named.pan_id)
-
-
-def _payload(member: Member, payload: sc.PayloadIn) -> ev.Payload:
-    """An event as it is kept: what the page names by id is written out."""
-    match payload:
-        case sc.StartedIn():
-            return _started(member, payload)
-        case sc.DrawnIn():
-            return ev.Drawn(
-                volume_ml=payload.volume_ml,
-                pan=pan_spec(member.kitchen.pk, payload.pan_id),
-                burner=_burner(member, payload),
-            )
-        case sc.MovedIn():
-            return ev.Moved(pan=pan_spec(member.kitchen.pk, payload.pan_id), burner=_burner(member, payload))
-        case sc.SplitIn():
-            pan = pan_spec(member.kitchen.pk, payload.pan_id)
-            return ev.Split(volume_ml=payload.volume_ml, pan=pan, burner=_burner(member, payload))
-        case ev.Added():
-            own = {item.key: item for item in own_ingredients(member.kitchen.pk)}
-            return payload.model_copy(update={"own": own.get(payload.ingredient)})
-    return payload
 
 
 def _not_ahead(at: datetime) -> datetime:
@@ -97,7 +54,8 @@ def _not_ahead(at: datetime) -> datetime:
 
 @router.post("/previews/start", response=sc.PreviewOut, summary="What a start would give; nothing is saved")
 def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
-    started = _started(member_of(request), data)
+    started = services.written_out(member_of(request), data)
+    assert isinstance(started, ev.Started)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
     if timeline.pot is None:
         raise timeline.moments[0].problem or SpissusError("liquid", "This start cannot be worked out.")
@@ -174,9 +132,8 @@ def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
 def start(request: HttpRequest, data: sc.StartIn) -> sc.BatchOut:
     member = member_of(request)
     return services.start_batch(
-        member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at),
-        started=_started(member, data.start),
-    )  # fmt: skip
+        member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at), started=data.start
+    )
 
 
 @router.get("/batches/{batch_id}", response=sc.BatchOut, summary="A batch as it stands")
@@ -188,8 +145,7 @@ def read(request: HttpRequest, batch_id: UUID) -> sc.BatchOut:
 @router.post("/batches/{batch_id}/events", response=sc.BatchOut, summary="Record an event")
 def append(request: HttpRequest, batch_id: UUID, data: sc.EventIn) -> sc.BatchOut:
     member = member_of(request)
-    payload = _payload(member, data.payload)
-    return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), payload=payload)
+    return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload)
 
 
 @router.post("/batches/{batch_id}/routes", response=sc.RoutesOut, summary="Ways to a sauce; nothing is saved")

@@ -10,8 +10,9 @@ from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import say, show_mass, show_volume
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, reduced_note
 from spissus_core.intake.lines import ReadLine, ReadSentence
+from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.pantry.concentrates import made_up
-from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.alcohol import strength_percent
 from spissus_core.planning.safety import ALCOHOL_REMAINS, ALCOHOL_WORTH_A_WORD_G, intake_cautions
 
@@ -37,12 +38,6 @@ def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
         left=read.left,
         poured_off=read.poured_off,
     )
-
-
-def with_own(line: Line, own: Sequence[Ingredient]) -> Line:
-    """The line with the kitchen's own ingredient in it, so that later changes to it leave the batch alone."""
-    mine = next((item for item in own if item.key == line.ingredient), None)
-    return line if mine is None else line.model_copy(update={"own": mine})
 
 
 def read_out(read: ReadLine, own: Sequence[Ingredient]) -> out.LineOut:
@@ -105,9 +100,19 @@ def start_out(started: ev.Started) -> out.StartOut:
     return out.StartOut(
         pan=started.pan.name,
         burner=started.burner.name,
-        liquid=started.liquid,
+        liquid=started.liquid if braise is None else _as_said(started.liquid, braise),
         lines=[line_out(line) for line in braise.lines] if braise else [],
     )
+
+
+def _as_said(liquid: StrainedLiquid, braise: Braise) -> StrainedLiquid:
+    """The start without the catalogue's ingredients in it, which are kept whole with the event."""
+    named = {"own": None}
+    lines = (
+        line.model_copy(update=named) if line.own == catalogue().get(line.ingredient or "") else line
+        for line in braise.lines
+    )
+    return liquid.model_copy(update={"braise": braise.model_copy(update={"lines": tuple(lines)})})
 
 
 def sentence_out(said: ReadSentence) -> out.SentenceOut:

@@ -35,6 +35,7 @@ class Event(models.Model):
     at = models.DateTimeField()
     recorded_at = models.DateTimeField(auto_now_add=True)
     kind = models.CharField(max_length=20)
+    version = models.PositiveSmallIntegerField()
     payload = models.JSONField()
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
 

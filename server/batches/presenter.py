@@ -24,8 +24,9 @@ from spissus_core.amounts.quantities import (
 )
 from spissus_core.board import Board
 from spissus_core.errors import SetAsideError
-from spissus_core.fold import Pot, Timeline
-from spissus_core.learning import Outlook, Progress, power_of
+from spissus_core.estimation.forecast import Outlook, Progress
+from spissus_core.estimation.window import power_of
+from spissus_core.fold import Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
@@ -35,21 +36,22 @@ from spissus_core.planning.explanation import body_reason, notes, reasons
 from spissus_core.planning.guidance import Act, next_act, plan
 from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import LABELS, Route, TradePoint, salt_ceiling_ml, suggested
+from spissus_core.planning.routes import WAYS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.pot import Pot
 
 from . import schemas as out
 from .intake import estimated_out, start_out
 from .models import Batch
 from .skimming import cooling_out, skim_out
-from .wording import ALONE, carrier_amount, dry_amount, log_line, now_line, overdue_line, rate_line, salt_amount
+from .wording import ALONE, carrier_amount, dry_amount, now_line, overdue_line, rate_line, salt_amount
 
 log = logging.getLogger(__name__)
 
 _NAMES = {
     "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
     "gelatin": "gelatin", "pulp": "pulp", "other": "other solubles", "fat_emulsified": "bound fat",
-    "fat_free": "floating fat",
+    "fat_free": "floating fat", "gum": "gum",
 }  # fmt: skip
 
 
@@ -139,7 +141,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
     salt = salt_amount(route.salt_to_add_g, "table")
     return out.RouteOut(
         kind=route.kind,
-        label=LABELS[route.kind],
+        label=WAYS[route.kind].label,
         feasible=route.feasible,
         reason=None if route.reason is None else out.SaidOut.of(route.reason),
         volume=ShownOut.of(show_volume(route.volume_ml)),
@@ -148,6 +150,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         mark=ShownOut.of(show_length(route.mark_mm)),
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=out.RangeOut.of(route.minutes),
+        school=_school_of(route.kind),
         thickener=None if t is None else t.label,
         dry_name=None if t is None else t.dry,
         dry=None if dry is None else ShownOut.of(dry.main),
@@ -155,7 +158,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         dry_range=None if t is None else out.RangeOut.of(route.dry_range_g),
         carrier=None if carrier is None else ShownOut.of(carrier.main),
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
-        carrier_name=None if t is None else ("fat" if t.fat_per_g else "cold water"),
+        carrier_name=None if t is None else t.carrier,
         how=None if t is None else t.how,
         allergens=[] if t is None else list(t.allergens),
         salt_before=out.RangeOut.of(route.salt_before),
@@ -175,7 +178,7 @@ def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: t
         trade=[
             out.TradeOut(
                 volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
-                roux_flour_g=p.roux_flour_g, corn_starch_g=p.corn_starch_g,
+                dry_g=dict(p.dry_g),
             )
             for p in points
         ],
@@ -185,6 +188,12 @@ def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: t
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )  # fmt: skip
+
+
+def _school_of(way: str) -> str | None:
+    """The school that a way binds with, whether it needs any of it or not."""
+    school = WAYS[way].school
+    return None if school is None else school.key
 
 
 #: What the skewer says beside its marks.
@@ -218,7 +227,7 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None) -> out.Curve
     ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
     measured = [
         m for m in timeline.moments
-        if not m.struck and m.problem is None and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
+        if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
     ]  # fmt: skip
     outlook = act.outlook
     known = outlook is not None and outlook.readings > 0
@@ -251,7 +260,7 @@ MOST_CURVE_POINTS = 120
 
 def _course(pot: Pot, ahead: Progress, outlook: Outlook) -> list[out.CoursePoint]:
     """Where the pot is thought to stand, from the last look until it is surely past the mark."""
-    begin, end = ahead.window.last, outlook.arrives[2]
+    begin, end = ahead.last, outlook.arrives[2]
     steps = 16
     gross = pot.gross_g
     return [
@@ -269,8 +278,7 @@ def _course(pot: Pot, ahead: Progress, outlook: Outlook) -> list[out.CoursePoint
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
     """How it is heated, as far as anyone said."""
-    said = [m.event.payload for m in timeline.moments if not m.struck and isinstance(m.event.payload, ev.Heated)]
-    last = said[-1] if said else None
+    last = timeline.heat
     off = ahead is None if last is None else last.heat == "off"
     setting = ahead.window.setting if ahead and last is None else last
     return out.HeatOut(
@@ -334,11 +342,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
-        signs=[
-            m.event.payload.sign
-            for m in timeline.moments
-            if not m.struck and isinstance(m.event.payload, ev.Seen)
-        ],
+        signs=list(timeline.signs),
         ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
         wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted), None),
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
@@ -377,7 +381,7 @@ def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return out.ActOut(
         kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
-        thickener=None if thickener is None else thickener.kind,
+        thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
         overdue=out.SaidOut.of(overdue_line(act)) if act.kind == "boil" else None,
         by=act.by,
@@ -449,10 +453,10 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
     ]
 
 
-def _said_of(happened: ev.Payload | ev.Unread) -> out.SaidOut:
+def _said_of(happened: ev.Kind) -> out.SaidOut:
     """What the log says of an event; for what cannot be put into words, its kind."""
     try:
-        return out.SaidOut.of(log_line(happened))
+        return out.SaidOut.of(happened.said())
     except Exception:  # an entry without words is still an entry
         return out.SaidOut(metric=f"({happened.kind})", us=f"({happened.kind})")
 

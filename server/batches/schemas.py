@@ -4,28 +4,27 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from kitchens.api import PanShape
 from kitchens.shapes import Shape, ShownOut
-from pydantic import AwareDatetime, ConfigDict, Field
+from pydantic import AwareDatetime, ConfigDict, Field, model_validator
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import PastedList, Remark, Title, VolumeMl
 from spissus_core.amounts.quantities import Reason, Said, Shown
+from spissus_core.amounts.tables import key_of
 from spissus_core.board import Part
 from spissus_core.intake.braise import Line
 from spissus_core.intake.lines import Use
 from spissus_core.intake.liquid import Character, StrainedLiquid
 from spissus_core.measuring.measurement import Method
-from spissus_core.pantry.schools import ThickenerKind
 from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.fat import SkimWay
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import StockKind, Verdict
 from spissus_core.planning.guidance import ActKind
-from spissus_core.planning.journey import Stage
 
 
 class SaidOut(Shape):
@@ -116,7 +115,7 @@ class MarkOut(Shape):
 class StretchOut(Shape):
     """A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``."""
 
-    stage: Stage
+    stage: ev.Stage
     planned: bool
     from_ml: float
     to_ml: float
@@ -142,6 +141,7 @@ class RouteOut(Shape):
     mark: ShownOut
     gross: ShownOut | None
     minutes: RangeOut
+    school: Annotated[str, key_of("schools")] | None
     thickener: str | None
     dry_name: str | None
     dry: ShownOut | None
@@ -163,12 +163,11 @@ class RouteOut(Shape):
 
 
 class TradeOut(Shape):
-    """One point of the trade between volume, thickener and salt."""
+    """One point of the trade between volume, thickener and salt; ``dry_g`` is the dry thickener by school."""
 
     volume: ShownOut
     salt_percent: float
-    roux_flour_g: float
-    corn_starch_g: float
+    dry_g: dict[str, float]
 
 
 class RoutesOut(Shape):
@@ -200,13 +199,13 @@ class ActOut(Shape):
     """
 
     kind: ActKind
-    stage: Stage
+    stage: ev.Stage
     sentence: SaidOut
     look_at: datetime | None
     overdue: SaidOut | None
     by: datetime | None
     amount: float
-    thickener: ThickenerKind | None
+    thickener: Annotated[str, key_of("schools")] | None
 
 
 class EntryOut(Shape):
@@ -467,7 +466,7 @@ class BatchOut(Shape):
     curve: CurveOut | None
     heat: HeatOut
     beside: str | None
-    signs: list[ev.Sign]
+    signs: list[Annotated[str, key_of("signs")]]
     ribbon: list[StretchOut]
     wanted: WantedOut | None
     suggested: WantedOut | None
@@ -514,7 +513,7 @@ class BatchLine(Shape):
     name: str
     created_at: datetime
     finished: bool
-    stage: Stage
+    stage: ev.Stage
     pan: str | None
     volume: ShownOut | None
     start: ShownOut | None
@@ -530,15 +529,25 @@ class BatchPage(Shape):
     next: str | None
 
 
-class StartedIn(Shape):
-    """The strained liquid in one of the kitchen's pans, on one of its burners."""
+#: The version of the events that a page knows; one that says nothing is of the first.
+Version = Annotated[int, Field(ge=1, le=ev.VERSION)]
 
-    model_config = ConfigDict(extra="forbid")
+# What a page sends of a start, and of any event: models that the registry makes.
+if TYPE_CHECKING:
+    StartedIn = ev.Form
+    PayloadIn = ev.Form | ev.Kind
+else:
+    StartedIn = ev.form_of(ev.Started)
+    PayloadIn = ev.door
 
-    kind: Literal["started"] = "started"
-    pan_id: UUID
-    burner_id: UUID
-    liquid: StrainedLiquid
+
+def _in_todays_words(data: Any, field: str) -> Any:
+    """What an older page says of an event, in today's words, before it is judged."""
+    if not isinstance(data, dict) or field not in data:
+        return data
+    version = data.get("version", 1)
+    known = isinstance(version, int) and 1 <= version <= ev.VERSION
+    return {**data, field: ev.upcast(data[field], version)} if known else data
 
 
 class StartIn(Shape):
@@ -549,69 +558,14 @@ class StartIn(Shape):
     id: UUID
     event_id: UUID
     at: AwareDatetime
+    version: Version = 1
     name: Title
     start: StartedIn
 
-
-class DrawnIn(Shape):
-    """Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    kind: Literal["drawn"] = "drawn"
-    volume_ml: VolumeMl
-    pan_id: UUID
-    burner_id: UUID
-
-
-class MovedIn(Shape):
-    """All of it goes into another of the kitchen's pans, or on another of its burners."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    kind: Literal["moved"] = "moved"
-    pan_id: UUID
-    burner_id: UUID
-
-
-class SplitIn(Shape):
-    """Part of it boils in a second pan beside the first."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    kind: Literal["split"] = "split"
-    volume_ml: VolumeMl
-    pan_id: UUID
-    burner_id: UUID
-
-
-PayloadIn = Annotated[
-    StartedIn
-    | DrawnIn
-    | ev.Returned
-    | ev.Solids
-    | ev.Cooling
-    | ev.Probed
-    | ev.Heated
-    | MovedIn
-    | SplitIn
-    | ev.Rejoined
-    | ev.Metered
-    | ev.Seen
-    | ev.Wanted
-    | ev.Chosen
-    | ev.Skimmed
-    | ev.Read
-    | ev.Thickened
-    | ev.Salted
-    | ev.Added
-    | ev.Tested
-    | ev.Noted
-    | ev.Finished
-    | ev.Dated
-    | ev.Struck,
-    Field(discriminator="kind"),
-]
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, data: Any) -> Any:
+        return _in_todays_words(data, "start")
 
 
 class EventIn(Shape):
@@ -621,7 +575,13 @@ class EventIn(Shape):
 
     id: UUID
     at: AwareDatetime
+    version: Version = 1
     payload: PayloadIn
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, data: Any) -> Any:
+        return _in_todays_words(data, "payload")
 
 
 class PreviewOut(Shape):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import logging
+from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID
@@ -13,15 +14,18 @@ from django.db import IntegrityError, transaction
 from django.db.models import TextField
 from django.db.models.functions import Cast
 from django.http import Http404
-from kitchens.services import Member, learn, unlearn
+from kitchens.services import Member, burner_spec, learn, pan_spec, unlearn
+from larder.services import own_ingredients
 from live.services import announce
 from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
-from spissus_core.fold import Timeline, fold, struck_ids
+from spissus_core.fold import Timeline, struck_ids
+from spissus_core.measuring.vessels import Pan
+from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of, tone
-from spissus_core.planning.routes import check_amount
 
 from .models import Batch, Event
 from .presenter import batch_out
@@ -46,6 +50,30 @@ def batches_named(member: Member, name: str) -> list[Batch]:
     return list(Batch.objects.filter(kitchen=member.kitchen, name=name))
 
 
+class Kitchen:
+    """What the events of a member's page name, as it is in their kitchen now."""
+
+    def __init__(self, member: Member) -> None:
+        self._member = member
+
+    def pan(self, pan_id: UUID) -> Pan:
+        """A pan of the kitchen. Raises Http404 for another's."""
+        return pan_spec(self._member.kitchen.pk, pan_id)
+
+    def burner(self, burner_id: UUID, pan_id: UUID) -> Burner:
+        """A burner with what this kitchen has learned of it under that pan. Raises Http404 for another's."""
+        return burner_spec(self._member.kitchen, burner_id, self.pan(pan_id))
+
+    def own_ingredients(self) -> Sequence[Ingredient]:
+        """The kitchen's own ingredients."""
+        return own_ingredients(self._member.kitchen.pk)
+
+
+def written_out(member: Member, said: ev.Form | ev.Kind) -> ev.Kind:
+    """An event as it is kept: later changes of what it names leave it alone."""
+    return said.written_out(Kitchen(member))
+
+
 def log_of(batch: Batch) -> list[ev.Event]:
     """What happened to a batch: its events by number, and what devices read of it."""
     return [*recorded(batch), *events_of(batch.pk)]
@@ -60,10 +88,10 @@ def recorded(batch: Batch) -> list[ev.Event]:
     # As text, each read by itself: one row that no reader bears must not hide the others.
     rows = batch.events.order_by("seq").annotate(text=Cast("payload", TextField()))
     out = []
-    for id_, seq, at, arrived, text in rows.values_list("id", "seq", "at", "recorded_at", "text"):
+    for id_, seq, at, arrived, version, text in rows.values_list("id", "seq", "at", "recorded_at", "version", "text"):
         dead = at < batch.created_at - DEAD_CLOCK or at > arrived + CLOCK_AHEAD
         when, told = (arrived, at) if dead else (at, None)
-        payload = ev.recorded(_parsed(text))
+        payload = ev.recorded(_parsed(text), version)
         out.append(ev.Event.model_construct(id=id_, seq=seq, at=when, told=told, payload=payload))
     return out
 
@@ -77,7 +105,7 @@ def _parsed(text: str) -> object:
 
 @transaction.atomic
 def start_batch(
-    member: Member, batch_id: UUID, name: str, *, event_id: UUID, at: datetime, started: ev.Started
+    member: Member, batch_id: UUID, name: str, *, event_id: UUID, at: datetime, started: ev.Form | ev.Started
 ) -> BatchOut:
     """A new batch with its first event, as it stands. The same ids again change nothing.
 
@@ -93,14 +121,14 @@ def start_batch(
         pk=batch_id, defaults={"kitchen": member.kitchen, "name": name, "created_at": created}
     )
     if new:
-        return append(member, batch_id, event_id=event_id, at=at, payload=started)
+        return append(member, batch_id, event_id=event_id, at=at, said=started)
     if batch.kitchen_id != member.kitchen.pk:
         raise HttpError(409, "This batch exists already. Start again.")
     return batch_out(batch, Board(log_of(batch)))
 
 
 @transaction.atomic
-def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payload: ev.Payload) -> BatchOut:
+def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said: ev.Form | ev.Kind) -> BatchOut:
     """Record one event and return the batch as it stands with it: both, or neither.
 
     The client makes the event's id, so that sending it twice records it once. Events that arrive at
@@ -122,6 +150,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
         return batch_out(batch, Board(log))
     if batch.last_seq >= MOST_EVENTS:
         raise HttpError(422, "This batch is full. Finish it and start another.")
+    payload = written_out(member, said)
     event = _event_now(batch, event_id, at, payload)
     board = Board([*log, event])
     _check(log, event, board.timeline)
@@ -131,7 +160,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
     try:
         with transaction.atomic():
             Event.objects.create(
-                id=event_id, batch=batch, seq=event.seq, at=at, kind=payload.kind,
+                id=event_id, batch=batch, seq=event.seq, at=at, kind=payload.kind, version=ev.VERSION,
                 payload=payload.model_dump(mode="json"), author=member.user,
             )  # fmt: skip
     except IntegrityError:
@@ -147,7 +176,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, payl
     return answer
 
 
-def _event_now(batch: Batch, event_id: UUID, at: datetime, payload: ev.Payload) -> ev.Event:
+def _event_now(batch: Batch, event_id: UUID, at: datetime, payload: ev.Kind) -> ev.Event:
     """The event as it will be read back."""
     now = datetime.now(UTC)
     dead = at < batch.created_at - DEAD_CLOCK
@@ -167,7 +196,7 @@ def _refuse_new_faults(batch: Batch, after: Board, before: Board) -> None:
     raise SpissusError("kind", f"With this the batch could not be shown any more, so it was not taken. {why}".strip())
 
 
-def _learn(member: Member, batch: Batch, board: Board, payload: ev.Payload) -> None:
+def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None:
     """Keep the rate of a finished batch for the next one in the same pan; forget it if it goes on after all."""
     if not isinstance(payload, ev.Finished | ev.Struck):
         return
@@ -195,16 +224,7 @@ def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
         _check_strike(log, payload)
     elif isinstance(payload, ev.Dated):
         _check_date(log, payload)
-    elif isinstance(payload, ev.Started):
-        return
-    elif after.pot is None:
-        raise SpissusError("kind", "Say first what is in the pot.")
-    elif isinstance(payload, ev.Wanted):
-        before = fold(log)
-        if before.pot is not None:
-            check_amount(before.pot, payload, before.wanted)
-    elif isinstance(payload, ev.Chosen | ev.Finished) and after.wanted is None:
-        raise SpissusError("kind", "Say first what sauce you want.")
+    payload.check(after)
 
 
 def _in_log(log: list[ev.Event], event_id: UUID) -> ev.Event:

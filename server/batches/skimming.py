@@ -6,8 +6,7 @@ from datetime import timedelta
 
 from kitchens.shapes import ShownOut
 from spissus_core.amounts.quantities import Said, say, show_mass, show_span, show_temperature, show_volume
-from spissus_core.events import Wanted
-from spissus_core.fold import Pot, Timeline
+from spissus_core.events import State, Wanted
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.phenomena.cooling import LIMITS, forecast, judge
@@ -15,12 +14,13 @@ from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS
 from spissus_core.planning.routes import Route
 from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
 from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.pot import Pot
 
 from . import schemas as out
 from .wording import cooling_line
 
 
-def skim_out(timeline: Timeline, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
+def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
     """The ways to take the fat off this pot."""
     found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
     best = advised(found, rest)
@@ -74,7 +74,7 @@ def _way(option: Option, *, advised: bool) -> out.SkimWayOut:
     )
 
 
-def cooling_out(timeline: Timeline) -> out.CoolingOut | None:
+def cooling_out(timeline: State) -> out.CoolingOut | None:
     """The cooling that is under way; None where nothing cools."""
     log = timeline.cooling
     if log is None:

@@ -1,6 +1,7 @@
 """The API: one router an app, errors in one shape."""
 
 from batches.api import router as batches
+from batches.lists import router as lists
 from devices.api import router as devices
 from kitchens.accounts import router as accounts
 from kitchens.api import router as kitchens
@@ -24,5 +25,6 @@ api.add_router("", accounts)
 api.add_router("", kitchens)
 api.add_router("", larder)
 api.add_router("", batches)
+api.add_router("", lists)
 api.add_router("", devices)
 api.add_router("", health.router)

@@ -18,7 +18,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from pydantic_core import ErrorDetails
 from spissus_core.errors import SpissusError
-from spissus_core.fold import GainError
+from spissus_core.events import GainError
 
 from .reading import UnusableError
 

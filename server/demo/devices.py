@@ -8,9 +8,11 @@ from datetime import UTC, datetime
 from batches.services import batches_named, log_of
 from devices.services import device_of, devices_of, issue, revoke
 from kitchens.services import demo_member
-from spissus_core.fold import Pot, fold
-from spissus_core.learning import Standing, power_of, progress
+from spissus_core.estimation.forecast import Standing
+from spissus_core.estimation.window import power_of
+from spissus_core.fold import fold, progress
 from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.pot import Pot
 
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}
 

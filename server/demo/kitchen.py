@@ -15,6 +15,7 @@ from spissus_core.intake.braise import Braise
 from spissus_core.intake.lines import read_list
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import SaltByMeter, SaltByStock, SaltByTaste
 
 NAME = "Skerry House kitchen"
@@ -32,9 +33,9 @@ TRAY = Pan(
     rim_width_mm=290, height_mm=65, empty_g=1720,
 )  # fmt: skip
 
-BACK_LEFT = ev.Burner(name="back left burner on 6", net_kw=1.0)
-FRONT = ev.Burner(name="front burner, full", net_kw=1.6)
-SOLID = ev.Burner(name="solid top, middle", net_kw=0.7)
+BACK_LEFT = Burner(name="back left burner on 6", net_kw=1.0)
+FRONT = Burner(name="front burner, full", net_kw=1.6)
+SOLID = Burner(name="solid top, middle", net_kw=0.7)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +45,7 @@ class Story:
     name: str
     ago_min: float
     started: ev.Started
-    events: tuple[tuple[float, ev.Payload], ...] = ()
+    events: tuple[tuple[float, ev.Kind], ...] = ()
 
 
 def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> StrainedLiquid:
@@ -193,4 +194,4 @@ def _tell(member: Member, story: Story, now: datetime) -> None:
     batch_id = uuid4()
     start_batch(member, batch_id, story.name, event_id=uuid4(), at=begun, started=story.started)
     for after, payload in story.events:
-        append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), payload=payload)
+        append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), said=payload)

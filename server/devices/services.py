@@ -212,7 +212,7 @@ def events_of(batch_id: UUID) -> list[ev.Event]:
     ]
 
 
-def _payload(kind: Device.Kind, value: float) -> ev.Payload:
+def _payload(kind: Device.Kind, value: float) -> ev.Kind:
     """A reading as the cook would have entered it."""
     if kind == Device.Kind.SCALE:
         measured = Measured.model_construct(method="scale", value=value, hot=True)

@@ -11,7 +11,6 @@ from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
-from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import DepthMm, Name, VolumeMl
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
@@ -20,6 +19,7 @@ from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.measuring.vessels import Shape as Outline
 from spissus_core.measuring.vessels import calibrated, volume_marks
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
+from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 
 from .models import Burner, Kitchen, Pan
@@ -76,7 +76,7 @@ class BurnerOut(Shape):
 
     @classmethod
     def of(cls, row: Burner) -> BurnerOut:
-        spec = ev.Burner.model_validate(row.spec)
+        spec = BurnerSpec.model_validate(row.spec)
         return cls(id=row.id, name=spec.name, net_kw=spec.net_kw, steam_g_min=boiling_rate_g_min(spec.net_kw).best)
 
 
@@ -242,7 +242,7 @@ class BurnerIn(Shape):
 
     def spec(self) -> dict[str, Any]:
         """As it is kept."""
-        return ev.Burner(name=self.name, net_kw=self.net_kw).model_dump(mode="json")
+        return BurnerSpec(name=self.name, net_kw=self.net_kw).model_dump(mode="json")
 
 
 @router.post("/burners", response=BurnerOut, summary="Add a burner")

@@ -10,9 +10,10 @@ from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from ninja.errors import HttpError
-from spissus_core import events as ev
+from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
-from spissus_core.phenomena.heating import HeatKind, boiling_point_c, combined
+from spissus_core.phenomena.heating import Burner as BurnerSpec
+from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
 
 from .models import Burner, Kitchen, LearnedRate, Membership, Pan, User
@@ -27,10 +28,10 @@ STARTER_PANS = (
     PanSpec.round("28 cm sauté pan", 280, 75, empty_g=1460),
 )
 STARTER_BURNERS = (
-    ev.Burner(name="small burner, high", net_kw=0.7),
-    ev.Burner(name="middle burner, high", net_kw=1.0),
-    ev.Burner(name="large burner, high", net_kw=1.5),
-    ev.Burner(name="strong burner, full", net_kw=2.5),
+    BurnerSpec(name="small burner, high", net_kw=0.7),
+    BurnerSpec(name="middle burner, high", net_kw=1.0),
+    BurnerSpec(name="large burner, high", net_kw=1.5),
+    BurnerSpec(name="strong burner, full", net_kw=2.5),
 )
 
 
@@ -68,7 +69,7 @@ def open_kitchen(
     owner: User,
     *,
     pans: tuple[PanSpec, ...] = STARTER_PANS,
-    burners: tuple[ev.Burner, ...] = STARTER_BURNERS,
+    burners: tuple[BurnerSpec, ...] = STARTER_BURNERS,
     is_demo: bool = False,
 ) -> Kitchen:
     """A new kitchen with pans and burners, and its owner."""
@@ -86,11 +87,12 @@ def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:
     return PanSpec.model_validate(_owned(Pan, kitchen_id, pan_id).spec)
 
 
-def burner_spec(kitchen_id: UUID, burner_id: UUID, pan_id: UUID) -> ev.Burner:
+def burner_spec(kitchen: Kitchen, burner_id: UUID, pan: PanSpec) -> BurnerSpec:
     """A burner of this kitchen with what was learned of it under that pan. Raises Http404 for another's."""
-    burner = ev.Burner.model_validate(_owned(Burner, kitchen_id, burner_id).spec)
-    pan, kitchen = pan_spec(kitchen_id, pan_id), Kitchen.objects.get(pk=kitchen_id)
-    known = {"learned": learned_of(kitchen_id, pan.name, burner.name), "boils_c": boiling_point_c(kitchen.altitude_m)}
+    burner = BurnerSpec.model_validate(_owned(Burner, kitchen.pk, burner_id).spec)
+    known = {
+        "learned": learned_of(kitchen.pk, pan.name, burner.name), "boils_c": boiling_point_c(kitchen.altitude_m)
+    }  # fmt: skip
     return burner.model_copy(update=known)
 
 
@@ -101,7 +103,7 @@ class Pair:
     pan_id: UUID
     pan: PanSpec
     burner_id: UUID
-    burner: ev.Burner
+    burner: BurnerSpec
 
 
 def kitchen_pairs(kitchen_id: UUID) -> list[Pair]:
@@ -110,9 +112,9 @@ def kitchen_pairs(kitchen_id: UUID) -> list[Pair]:
     burners = Burner.objects.filter(kitchen_id=kitchen_id, retired=False)
     learned = all_learned(kitchen_id)
 
-    def known(pan: Pan, burner: Burner) -> ev.Burner:
+    def known(pan: Pan, burner: Burner) -> BurnerSpec:
         rates = learned.get((pan.spec["name"], burner.spec["name"]), ())
-        return ev.Burner.model_validate(burner.spec | {"learned": rates})
+        return BurnerSpec.model_validate(burner.spec | {"learned": rates})
 
     return [
         Pair(
@@ -167,7 +169,7 @@ def demo_member() -> Member | None:
 
 
 @transaction.atomic
-def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: tuple[ev.Burner, ...]) -> Member:
+def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: tuple[BurnerSpec, ...]) -> Member:
     """The demo kitchen, and a cook without a password: only the one-tap way leads in."""
     user = User(username=cook)
     user.set_unusable_password()

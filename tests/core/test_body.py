@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from makers import braise
 from spissus_core.ledger.contents import Contents
-from spissus_core.pantry.schools import THICKENERS, flour_equivalent_g
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena import body as bd
+from spissus_core.phenomena.body import flour_equivalent_g
 from spissus_core.phenomena.evaporation import boiled_to_volume
 
 
@@ -30,10 +31,10 @@ def test_reduction_never_thins(share: float) -> None:
     assert bd.body_of(boiled_to_volume(pot, pot.liquid_ml * share)).viscosity >= bd.body_of(pot).viscosity
 
 
-@given(st.sampled_from(sorted(THICKENERS)), st.floats(min_value=1.0, max_value=60.0))
+@given(st.sampled_from(sorted(SCHOOLS)), st.floats(min_value=1.0, max_value=60.0))
 def test_more_thickener_is_thicker(kind: str, dry_g: float) -> None:
     pot = braise()
-    less, more = THICKENERS[kind].added(dry_g), THICKENERS[kind].added(dry_g + 1.0)
+    less, more = SCHOOLS[kind].added(dry_g), SCHOOLS[kind].added(dry_g + 1.0)
     assert bd.body_of(pot + more).viscosity > bd.body_of(pot + less).viscosity
 
 
@@ -57,4 +58,4 @@ def test_extremes_stay_finite() -> None:
 
 
 def test_corn_starch_has_twice_the_strength_of_flour() -> None:
-    assert flour_equivalent_g({"corn_starch": 10.0}) == 2 * flour_equivalent_g({"white_roux": 10.0})
+    assert flour_equivalent_g({"corn": 10.0}) == 2 * flour_equivalent_g({"wheat": 10.0})

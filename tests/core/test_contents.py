@@ -13,7 +13,7 @@ from spissus_core.phenomena.fat import skimmed
 
 grams = st.floats(min_value=0.0, max_value=5000.0)
 pots = st.builds(
-    lambda masses, starch: Contents(**dict(zip(MASSES, masses, strict=True)), starch={"corn_starch": starch}),
+    lambda masses, starch: Contents(**dict(zip(MASSES, masses, strict=True)), starch={"corn": starch}),
     st.lists(grams, min_size=len(MASSES), max_size=len(MASSES)),
     grams,
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -9,21 +10,11 @@ import numpy as np
 import pytest
 from makers import BURNER, EVENING, PAN, braise, event, started
 from spissus_core import events as ev
-from spissus_core.fold import Timeline, fold
-from spissus_core.learning import (
-    LONGEST_LOOK_MIN,
-    MOST_POINTS,
-    WATER_KJ_G,
-    Fit,
-    Path,
-    Point,
-    Progress,
-    Window,
-    progress,
-    taught_rate,
-    vapour_kj,
-    window_of,
-)
+from spissus_core.estimation.forecast import LONGEST_LOOK_MIN, Fit, Progress
+from spissus_core.estimation.path import Path
+from spissus_core.estimation.window import MOST_POINTS, WATER_KJ_G, Window, vapour_kj
+from spissus_core.fold import Timeline, fold, progress
+from spissus_core.learning.rates import combined, taught_rate
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.heating import (
     FULL_BOIL,
@@ -32,7 +23,6 @@ from spissus_core.phenomena.heating import (
     LearnedRate,
     Power,
     boiling_point_c,
-    combined,
     power,
 )
 from spissus_core.planning.guidance import next_act
@@ -43,13 +33,18 @@ STRONG = Burner(name="strong burner", net_kw=2.0)
 WISH = ev.Wanted(volume_ml=900)
 
 
+def window_of(timeline: Timeline) -> Window | None:
+    found = progress(timeline)
+    return None if found is None else found.window
+
+
 def scale(gross: float) -> ev.Read:
     return ev.Read.model_validate({"measured": {"method": "scale", "value": gross}})
 
 
-def story(*happened: tuple[float, ev.Payload]) -> Timeline:
+def story(*happened: tuple[float, ev.Kind]) -> Timeline:
     """A batch from its start, wish and plan at minute 0, and what happened at the minutes after."""
-    first: list[tuple[float, ev.Payload]] = [(0, START), (0, WISH), (0, ev.Chosen(route="roux"))]
+    first: list[tuple[float, ev.Kind]] = [(0, START), (0, WISH), (0, ev.Chosen(route="roux"))]
     return fold(event(seq, payload, minute=minute) for seq, (minute, payload) in enumerate([*first, *happened], 1))
 
 
@@ -61,7 +56,7 @@ def gross_at(minute: float, g_min: float = 27.0, late: float = 0.0) -> float:
     return pot.gross_g - g_min * max(minute - late, 0.0)
 
 
-def falling(*minutes: float, g_min: float = 27.0) -> list[tuple[float, ev.Payload]]:
+def falling(*minutes: float, g_min: float = 27.0) -> list[tuple[float, ev.Kind]]:
     return [(m, scale(gross_at(m, g_min))) for m in minutes]
 
 
@@ -163,7 +158,7 @@ def test_the_rate_is_learned_and_narrows() -> None:
 
 def test_a_pause_and_half_the_heat_are_respected() -> None:
     g = 27.0
-    happened: list[tuple[float, ev.Payload]] = [
+    happened: list[tuple[float, ev.Kind]] = [
         *falling(5, 10), (10, ev.Heated(heat="off")), (30, ev.Heated(heat="boil")),
         (35, scale(gross_at(15))), (35, ev.Heated(heat="boil", share=0.5)), (45, scale(gross_at(20))),
     ]  # fmt: skip
@@ -226,7 +221,7 @@ def _events(timeline: Timeline) -> list[ev.Event]:
         (ev.Rejoined(), "in one pan already"),
     ],
 )
-def test_pans_that_do_not_hold_it(happened: ev.Payload, complaint: str) -> None:
+def test_pans_that_do_not_hold_it(happened: ev.Kind, complaint: str) -> None:
     problem = story((1, happened)).moments[-1].problem
     assert problem is not None
     assert complaint in problem.message
@@ -244,14 +239,14 @@ def test_a_reading_that_gains_is_no_part_of_what_is_learned() -> None:
 
 def test_one_wild_reading_among_many_is_left_out() -> None:
     minutes = list(range(2, 22, 2))
-    happened: list[tuple[float, ev.Payload]] = [(m, scale(gross_at(m))) for m in minutes]
+    happened: list[tuple[float, ev.Kind]] = [(m, scale(gross_at(m))) for m in minutes]
     happened[4] = (10, scale(gross_at(10) - 120))
     # The readings after a too low one show a gain, and are asked about; all but the wild one are kept here.
     window = window_of(story(*falling(*minutes)))
     assert window is not None
     wild = list(window.points)
-    wild[4] = Point(**{f: getattr(wild[4], f) for f in wild[4].__slots__} | {"energy_kj": wild[4].energy_kj + 270})
-    fit = Fit(Window(**{f: getattr(window, f) for f in window.__slots__} | {"points": tuple(wild)}))
+    wild[4] = replace(wild[4], energy_kj=wild[4].energy_kj + 270)
+    fit = Fit(replace(window, points=tuple(wild)))
     assert [p.minute for p in fit.outliers] == [10.0]
     assert fit.steam_g_min.best == pytest.approx(27.0, rel=0.05)
 
@@ -262,7 +257,7 @@ def test_an_hour_of_scale_readings_is_thinned_and_still_learned_from() -> None:
     happened = falling(*np.linspace(0.1, 25, 300), g_min=25.0)
     window = window_of(story(*happened))
     assert window is not None
-    assert len(window.points) == MOST_POINTS
+    assert len(window.few_points) == MOST_POINTS
     assert Fit(window).steam_g_min.best == pytest.approx(25.0, rel=0.04)
 
 
@@ -298,7 +293,7 @@ def test_the_next_look_is_neither_too_soon_nor_too_late() -> None:
 
 
 def test_a_ruler_gives_way_to_finer_means() -> None:
-    def dip(minute: float, mm: float) -> tuple[float, ev.Payload]:
+    def dip(minute: float, mm: float) -> tuple[float, ev.Kind]:
         return minute, ev.Read.model_validate({"measured": {"method": "dip", "value": mm}})
 
     far = next_act(story(dip(3, 34.0)))
@@ -349,7 +344,9 @@ def test_a_sign_is_noted_and_changes_nothing() -> None:
 
 
 def test_the_prior_alone_is_the_guess_and_its_spread() -> None:
-    window = Window(EVENING, Power(60.0, 0.35), FULL_BOIL, ((0.0, 1.0),), (), 0.0, 0.0, braise(), EVENING)
+    window = Window(
+        began=EVENING, power=Power(60.0, 0.35), setting=FULL_BOIL, start_error_kj=0.0, warmed_kj=0.0
+    )  # fmt: skip
     found: Any = Fit(window).kj_min
     assert found.best == pytest.approx(60.0, rel=0.02)
     assert found.high / found.best == pytest.approx(np.exp(1.2816 * 0.35), rel=0.03)

@@ -12,6 +12,7 @@ from spissus_core import events as ev
 from spissus_core.errors import TargetError
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.evaporation import boiled_to_volume
+from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.guidance import next_act, plan
@@ -90,7 +91,7 @@ def test_unsalted_stock_never_reaches_the_ceiling_by_boiling() -> None:
 
 
 def test_time_follows_power_and_what_boils_away() -> None:
-    slow = solve_route(pot(burner=ev.Burner(name="slow", net_kw=0.5)), wanted(900), "roux")
+    slow = solve_route(pot(burner=Burner(name="slow", net_kw=0.5)), wanted(900), "roux")
     fast = solve_route(pot(), wanted(900), "roux")
     assert slow.minutes.best == pytest.approx(2 * fast.minutes.best)
     assert fast.minutes.low < fast.minutes.best < fast.minutes.high
@@ -110,10 +111,11 @@ def test_every_figure_has_its_arithmetic() -> None:
 def test_the_trade_falls_and_rises() -> None:
     points = trade(pot(), wanted(900))
     assert [p.salt_percent for p in points] == sorted((p.salt_percent for p in points), reverse=True)
-    assert [p.roux_flour_g for p in points] == sorted(p.roux_flour_g for p in points)
+    flour = [p.dry_g["white_roux"] for p in points]
+    assert flour == sorted(flour)
     at = min(points, key=lambda p: abs(p.volume_ml - 900))
     route = solve_route(pot(), wanted(at.volume_ml), "roux")
-    assert at.roux_flour_g == pytest.approx(route.dry_g, abs=0.1)
+    assert at.dry_g["white_roux"] == pytest.approx(route.dry_g, abs=1e-3)
     assert at.salt_percent == pytest.approx(route.salt_before.best, abs=0.005)
 
 

@@ -7,11 +7,12 @@ from typing import Any
 import pytest
 from makers import PAN, braise, listed, pot, potted, started, told, wanted
 from spissus_core import events as ev
-from spissus_core.fold import Pot, usual_ice_g
+from spissus_core.events import usual_ice_g
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
-from spissus_core.pantry.schools import THICKENERS
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.fat import WAYS
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.pot import Pot
 
 
 def fatty(fat_g: float = 200.0, **more: Any) -> Pot:
@@ -94,7 +95,7 @@ def test_settling_takes_longer_in_a_thick_sauce() -> None:
 
 
 def test_whether_the_fat_is_enough_for_the_roux() -> None:
-    roux, starch = THICKENERS["white_roux"], THICKENERS["corn_starch"]
+    roux, starch = SCHOOLS["white_roux"], SCHOOLS["corn_starch"]
     said = [fat_for_roux(kept, floating, 30.0, roux) for kept, floating in ((40, 0), (10, 60), (5, 10))]
     assert [s.metric.split(";")[0].split(".")[0] for s in said if s] == [
         "The roux needs 33\u00a0g of fat", "Keep 23\u00a0g of it for the roux", "The roux needs 33\u00a0g of fat",

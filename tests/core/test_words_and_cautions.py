@@ -11,7 +11,8 @@ from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.errors import QuantityError
-from spissus_core.fold import fat_to_skim, fold
+from spissus_core.events import fat_to_skim
+from spissus_core.fold import fold
 from spissus_core.pantry.ingredients import catalogue, ingredient
 from spissus_core.phenomena.body import body_of
 from spissus_core.phenomena.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
@@ -124,7 +125,8 @@ def test_a_film_of_fat_is_left_alone() -> None:
 def test_what_ingredients_bring() -> None:
     assert ingredient("lard").portion(10).fat_free == 10
     assert ingredient("cream_heavy").portion(100).fat_emulsified == pytest.approx(36.08)
-    assert ingredient("flour").portion(10).starch_g == pytest.approx(8.8)
+    assert dict(ingredient("flour").portion(10).starch) == {"wheat": pytest.approx(10.0)}
+    assert dict(ingredient("rye_flour").portion(10).starch) == {"meal": pytest.approx(8.0)}
     assert ingredient("red_wine").ethanol == pytest.approx(13 * 0.789 / 0.994, rel=1e-3)
     with pytest.raises(QuantityError, match="not in the catalogue"):
         ingredient("stardust")

@@ -22,7 +22,7 @@ def worked(name: str, events: list[dict[str, Any]]) -> dict[str, Any]:
     log = [
         ev.Event.model_construct(
             id=UUID(one["id"]), seq=one["seq"], at=datetime.fromisoformat(one["at"]),
-            payload=ev.recorded(one["payload"]),
+            payload=ev.recorded(one["payload"], one.get("version", 1)),
         )
         for one in events
     ]  # fmt: skip

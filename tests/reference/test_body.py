@@ -13,7 +13,7 @@ from spissus_core.amounts.quantities import parse
 from spissus_core.intake.liquid import CHARACTERS
 from spissus_core.ledger.contents import Contents, from_composition
 from spissus_core.pantry.ingredients import catalogue
-from spissus_core.pantry.schools import THICKENERS
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena import body as bd
 from spissus_core.phenomena.evaporation import boiled_to_volume
 
@@ -25,7 +25,7 @@ CORN_TBSP_G = catalogue()["corn_starch"].household_g / 16
 def test_white_sauces(spoons: int, step: str) -> None:
     milk = catalogue()["milk"].portion(244)
     butter = catalogue()["butter"].portion(14.2 * spoons)
-    flour = Contents(starch={"white_roux": FLOUR_TBSP_G * spoons})
+    flour = Contents(starch={"wheat": FLOUR_TBSP_G * spoons})
     assert bd.body_of(milk + butter + flour).step.word == step
 
 
@@ -33,13 +33,13 @@ def test_white_sauces(spoons: int, step: str) -> None:
 def test_roux_for_a_gallon_of_stock(ounces: float, step: str) -> None:
     gallon = catalogue()["vegetable_broth"].portion(parse("1 gallon", "volume"))
     flour = parse(f"{ounces} oz", "mass") / 2
-    assert bd.body_of(gallon + THICKENERS["white_roux"].added(flour)).step.word == step
+    assert bd.body_of(gallon + SCHOOLS["white_roux"].added(flour)).step.word == step
 
 
 def test_a_spoon_of_corn_starch_does_the_work_of_two_of_flour() -> None:
     stock = catalogue()["vegetable_broth"].portion(250)
-    one = bd.body_of(stock + Contents(starch={"corn_starch": CORN_TBSP_G}))
-    two = bd.body_of(stock + Contents(starch={"white_roux": 2 * FLOUR_TBSP_G}))
+    one = bd.body_of(stock + Contents(starch={"corn": CORN_TBSP_G}))
+    two = bd.body_of(stock + Contents(starch={"wheat": 2 * FLOUR_TBSP_G}))
     assert one.viscosity == pytest.approx(two.viscosity, rel=0.25)
 
 
@@ -63,7 +63,7 @@ def test_a_glaze_is_rich_stock_reduced_to_a_tenth() -> None:
 )
 def test_the_starch_curve_at_its_calibration_points(percent: float, viscosity: float) -> None:
     # Modelling choice: the points the curve was fitted to, worked out from the ratios above.
-    flour = Contents(water=100 - percent, starch={"white_roux": percent})
+    flour = Contents(water=100 - percent, starch={"wheat": percent})
     assert bd.body_of(flour).viscosity == pytest.approx(viscosity, rel=0.03)
 
 

@@ -83,5 +83,8 @@ def test_every_row_adds_up_and_names_its_source(item: Ingredient) -> None:
     assert item.source
     portion = item.portion(100.0)
     assert portion.mass_g == pytest.approx(100.0, abs=0.05)
-    assert portion.salt == pytest.approx(item.salt)
+    if item.whole:
+        assert dict(portion.starch) == {item.plant: 100.0}
+    else:
+        assert portion.salt == pytest.approx(item.salt)
     assert (item.cut != "") == (item.group in ("meat", "cured"))

@@ -15,7 +15,8 @@ import pytest
 from CoolProp import CoolProp
 from makers import EVENING, braise
 from scipy.optimize import curve_fit
-from spissus_core.learning import ETHANOL_KJ_G, WATER_KJ_G, Fit, Point, Progress, Window
+from spissus_core.estimation.forecast import Fit, Progress
+from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Point, Window
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.evaporation import COVERS
 from spissus_core.phenomena.heating import FULL_BOIL, Burner, HeatSetting, Power, boiling_point_c, power
@@ -27,16 +28,18 @@ PRIOR = Power(60.0, 0.35)
 ERRORS_G = {"scale": 4.0, "jug": 36.0, "dip": 68.0}
 
 
-def window(points: tuple[Point, ...] = (), error_g: float = 4.0, minute: float = 0.0, **more: object) -> Window:
-    known = {"spent_kj": 0.0, "contents": braise()} | more
+def window(points: tuple[Point, ...] = (), error_g: float = 4.0, spent_kj: float = 0.0) -> Window:
     return Window(
-        EVENING, PRIOR, FULL_BOIL, ((0.0, 1.0),), points, error_g * WATER_KJ_G,
-        known["spent_kj"], known["contents"], EVENING + timedelta(minutes=minute),  # type: ignore[arg-type]
+        began=EVENING, power=PRIOR, setting=FULL_BOIL, points=points, start_error_kj=error_g * WATER_KJ_G,
+        warmed_kj=0.0, boiled_kj=spent_kj,
     )  # fmt: skip
 
 
 def point(minute: float, energy_kj: float, error_kj: float) -> Point:
-    return Point(EVENING + timedelta(minutes=minute), minute, minute, energy_kj, error_kj, 0.0, 0.0)
+    return Point(
+        at=EVENING + timedelta(minutes=minute), minute=minute, effective=minute, energy_kj=energy_kj,
+        error_kj=error_kj, liquid_ml=0.0, error_ml=0.0,
+    )  # fmt: skip
 
 
 def test_against_weighted_least_squares_with_the_prior_as_a_reading() -> None:
@@ -81,8 +84,8 @@ class _Story:
         self.arrived: float | None = None
         minute = spent = 0.0
         while ledger.liquid_ml > 1.02 * STOP_ML and len(points) < 40:
-            now = window(tuple(points), error_g, minute, spent_kj=spent, contents=ledger)
-            outlook = Progress(now).outlook(STOP_ML)
+            now = window(tuple(points), error_g, spent)
+            outlook = Progress(now, ledger, EVENING + timedelta(minutes=minute)).outlook(STOP_ML)
             assert outlook is not None
             low, _, high = ((at - EVENING).total_seconds() / 60 for at in outlook.arrives)
             self.intervals.append((low, high))
@@ -177,5 +180,5 @@ def test_half_an_hour_uncovered_on_the_stove_is_an_hour_in_a_moderate_oven() -> 
 
 def test_covers_let_out_what_the_trade_says() -> None:
     # Lid 0.05 to 0.1, ajar 0.3, paper 0.4, open 1 (common practice).
-    assert 0.05 <= COVERS["tight"].best <= 0.1
-    assert (COVERS["ajar"].best, COVERS["paper"].best, COVERS["open"].best) == (0.3, 0.4, 1.0)
+    assert 0.05 <= COVERS["tight"].share.best <= 0.1
+    assert (COVERS["ajar"].share.best, COVERS["paper"].share.best, COVERS["open"].share.best) == (0.3, 0.4, 1.0)

@@ -27,7 +27,7 @@ def test_events_appended_at_once_are_all_kept_in_one_order() -> None:
         try:
             for number in range(EACH):
                 text = ev.Noted(text=f"{tablet}.{number}")
-                append(member, batch_id, event_id=uuid4(), at=timezone.now(), payload=text)
+                append(member, batch_id, event_id=uuid4(), at=timezone.now(), said=text)
         finally:
             connection.close()
 
@@ -47,7 +47,7 @@ def test_one_event_sent_by_two_at_once_is_one_row() -> None:
     def send(_: int) -> int:
         try:
             salt = ev.Salted(salt_g=2.0)
-            return len(append(member, batch_id, event_id=same, at=timezone.now(), payload=salt).log)
+            return len(append(member, batch_id, event_id=same, at=timezone.now(), said=salt).log)
         finally:
             connection.close()
 

@@ -55,6 +55,7 @@ ROWS: dict[str, Row] = {
     "POST /burners": Row("cook", body={"name": "coal range", "net_kw": 1.0}),
     "PUT /burners/{burner_id}": Row("cook", "/burners/{burner}", {"name": "coal range", "net_kw": 1}, ("burner",)),
     "DELETE /burners/{burner_id}": Row("cook", "/burners/{burner}", ids=("burner",)),
+    "GET /lists": Row("member"),
     "GET /ingredients": Row("member", "/ingredients?q=stock"),
     "GET /larder": Row("member"),
     "POST /larder": Row("cook", body={"name": "house stock", "like": "beef_stock_own"}),

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import pytest
-from batches.wording import carrier_amount, dry_amount, log_line, now_line, overdue_line, salt_amount
+from batches.wording import carrier_amount, dry_amount, now_line, overdue_line, salt_amount
 from makers import log, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.fold import Timeline
-from spissus_core.pantry.schools import THICKENERS
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.planning.guidance import next_act
 
 START = started("1.6 l", fat_ml="80 ml")
@@ -43,7 +43,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
     ],
 )  # fmt: skip
-def test_the_now_line(steps: tuple[ev.Payload, ...], metric: str, us: str) -> None:
+def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
     in_metric, in_us = said(told(*steps))
     assert metric in in_metric
     assert us in in_us
@@ -74,12 +74,12 @@ def test_the_line_once_the_look_is_due() -> None:
         (ev.Struck(event=log(START)[0].id), "Took an entry back"),
     ],
 )
-def test_the_log(payload: ev.Payload, line: str) -> None:
-    assert log_line(payload).metric.replace("\u00a0", " ") == line
+def test_the_log(payload: ev.Kind, line: str) -> None:
+    assert payload.said().metric.replace("\u00a0", " ") == line
 
 
 def test_amounts_for_the_hand() -> None:
-    roux, corn = THICKENERS["white_roux"], THICKENERS["corn_starch"]
+    roux, corn = SCHOOLS["white_roux"], SCHOOLS["corn_starch"]
     assert dry_amount(27.3, roux).full.metric == "27\u00a0g (3½\u00a0tbsp)"
     assert dry_amount(27.3, roux).full.us == "3½\u00a0tbsp (0.96\u00a0oz)"
     assert carrier_amount(20, roux).full.metric == "20\u00a0g (1½\u00a0tbsp)"

@@ -22,10 +22,11 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from ..amounts.estimate import Estimate
 from ..amounts.fields import Celsius, Hours, MassG, Remark, VolumeMl
 from ..amounts.quantities import Reason, Said, Shown, grouped, say, show_mass, show_volume
+from ..amounts.tables import one_of, span, table
 from ..errors import QuantityError
 from ..ledger.contents import MASSES, SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import Pan
-from ..pantry.ingredients import SOLIDS, Cut, Ingredient, ingredient
+from ..pantry.ingredients import SOLIDS, Ingredient, ingredient, kept_whole
 from ..phenomena.alcohol import (
     ADDED_AND_OFF_THE_HEAT,
     FLAMED,
@@ -87,6 +88,12 @@ class Line(_Said):
             return self.mass_g
         return (self.volume_ml or 0.0) * self.what.density_g_ml
 
+    def written_out(self, own: Sequence[Ingredient]) -> Line:
+        """With its ingredient whole, the kitchen's own before the catalogue's."""
+        if self.ingredient is None:
+            return self
+        return self.model_copy(update={"own": kept_whole(self.ingredient, own) or self.own})
+
     @property
     def shown(self) -> Shown:
         """The amount as a cook reads it."""
@@ -94,7 +101,9 @@ class Line(_Said):
 
 
 Level = Literal["submerged", "nearly", "half_way"]
-Strain = Literal["fine", "pressed", "colander", "milled", "not_strained"]
+
+#: A way to strain, by its key: rows of ``data/sieves.csv``.
+Strain = Annotated[str, *one_of("sieves")]
 
 
 class Braise(_Said):
@@ -110,6 +119,10 @@ class Braise(_Said):
     overnight: bool = False
     trimmed: bool = False
     strain: Strain = "fine"
+
+    def written_out(self, own: Sequence[Ingredient]) -> Braise:
+        """With every ingredient whole, so that later changes to it leave the batch alone."""
+        return self.model_copy(update={"lines": tuple(line.written_out(own) for line in self.lines)})
 
     @property
     def counted(self) -> tuple[Line, ...]:
@@ -131,22 +144,9 @@ class Yield:
     juice: Estimate
 
 
-_USUAL_JUICE = _E(20, 25, 30)
-
-#: Modelling choice, wide: common practice for fat and juice, guesses for gelatin.
-CUTS: Mapping[Cut, Yield] = MappingProxyType(
-    {
-        "": Yield(_E(2, 4, 8), _E(0.3, 0.6, 1.2), _USUAL_JUICE),
-        "lean": Yield(_E(2, 3, 5), _E(0.3, 0.45, 0.6), _USUAL_JUICE),
-        "shoulder": Yield(_E(5, 8, 12), _E(0.6, 1.0, 1.4), _USUAL_JUICE),
-        "gelatinous": Yield(_E(3, 5, 8), _E(1.5, 1.75, 2.2), _USUAL_JUICE),
-        "marbled": Yield(_E(8, 12, 18), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
-        "belly": Yield(_E(15, 17, 20), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
-        "skin": Yield(_E(3, 6, 10), _E(3, 5, 8), _E(5, 10, 15)),
-        "bones": Yield(_E(1, 3, 6), _E(1, 2, 3.5), _E(0, 2, 5)),
-        "poultry": Yield(_E(4, 7, 10), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
-        "poultry_fat": Yield(_E(12, 18, 25), _E(0.5, 0.8, 1.2), _USUAL_JUICE),
-    }
+#: Wide: rows of ``data/cuts.csv``.
+CUTS: Mapping[str, Yield] = table(
+    "cuts", lambda row: Yield(fat=span(row, "fat"), gelatin=span(row, "gelatin"), juice=span(row, "juice"))
 )
 
 #: Trimmed hard, meat gives this share of the fat. Modelling choice.
@@ -184,15 +184,9 @@ class Sieve:
     pulp: Estimate
 
 
-#: Hold-back: 15 % of the solids' weight unpressed, 6 % pressed (modelling choice); pulp likewise.
-SIEVES: Mapping[Strain, Sieve] = MappingProxyType(
-    {
-        "fine": Sieve("fine sieve, not pressed", _E(0.10, 0.15, 0.20), _E(0.1, 0.2, 0.4)),
-        "pressed": Sieve("fine sieve, pressed", _E(0.04, 0.06, 0.09), _E(0.25, 0.45, 0.7)),
-        "colander": Sieve("colander", _E(0.08, 0.12, 0.17), _E(0.4, 0.6, 0.85)),
-        "milled": Sieve("food mill", _E(0.01, 0.03, 0.05), _E(0.85, 0.95, 1.0)),
-        "not_strained": Sieve("not strained", _E.exact(0.0), _E.exact(1.0)),
-    }
+#: Rows of ``data/sieves.csv``.
+SIEVES: Mapping[str, Sieve] = table(
+    "sieves", lambda row: Sieve(row["label"], span(row, "holds_back"), span(row, "pulp"))
 )
 
 # -- the balance ----------------------------------------------------------------------------------
@@ -459,7 +453,7 @@ def _loss(braise: Braise, pan: Pan) -> Estimate:
         rate = oven_rate_g_min(2.0 * surface + wall, braise.oven_c)
     else:
         rate = simmering_rate_g_min(surface)
-    cover = COVERS[braise.cover]
+    cover = COVERS[braise.cover].share
     minutes = 60.0 * braise.hours
     return Estimate(rate.low * cover.low * minutes, rate.best * cover.best * minutes, rate.high * cover.high * minutes)
 

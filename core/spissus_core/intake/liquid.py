@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from types import MappingProxyType
@@ -17,6 +17,7 @@ from ..errors import MeasurementError, QuantityError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
 from ..measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from ..measuring.vessels import Pan
+from ..pantry.ingredients import Ingredient
 from ..phenomena.fat import layer_ml
 from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
 from .braise import Braise, Estimated, estimate
@@ -84,6 +85,10 @@ class StrainedLiquid(BaseModel):
         if self.braise is None and isinstance(self.salt, SaltByList):
             raise QuantityError("salt", "Say how salty it tastes, or write what went into the braise.")
         return self
+
+    def written_out(self, own: Sequence[Ingredient]) -> StrainedLiquid:
+        """With every ingredient of its list whole; ``own`` are the kitchen's own."""
+        return self if self.braise is None else self.model_copy(update={"braise": self.braise.written_out(own)})
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator
 
 from ..amounts.fields import Accepts, number_or_text, on_the_shelf, read_amount
-from ..amounts.quantities import show_mass, show_volume
+from ..amounts.quantities import Shown, show_length, show_mass, show_volume
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
 from .vessels import Pan
@@ -50,6 +50,12 @@ class Measured(BaseModel):
         if "method" not in info.data:
             raise QuantityError("value", "Say whether this is a jug, a dip, a scale or a guess.")
         return read_amount(value, _READS[info.data["method"]], recorded=on_the_shelf(info))
+
+    @property
+    def shown(self) -> Shown:
+        """The reading as a cook reads it."""
+        show = {"jug": show_volume, "eye": show_volume, "dip": show_length, "scale": show_mass}[self.method]
+        return show(self.value)
 
     @property
     def expansion(self) -> float:

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import csv
 import re
 import unicodedata
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from importlib import resources
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -16,8 +14,10 @@ from rapidfuzz import fuzz, process
 
 from ..amounts.fields import Celsius, MassG, Name, PerHundredG, Remark, Strength
 from ..amounts.quantities import parse
+from ..amounts.tables import Row, one_of, rows
 from ..errors import QuantityError
 from ..ledger.contents import Contents
+from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import SALT_PER_SODIUM
 
 #: Density of pure ethanol at 20 °C, g/mL: a label's "% vol" counts pure ethanol by volume.
@@ -27,7 +27,8 @@ Group = Literal[
     "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
     "meat", "cured", "vegetable", "fruit", "pulse",
 ]  # fmt: skip
-Cut = Literal["", "lean", "shoulder", "gelatinous", "marbled", "belly", "skin", "bones", "poultry", "poultry_fat"]
+#: What meat is, by its key: rows of ``data/cuts.csv``.
+Cut = Annotated[str, *one_of("cuts")]
 
 #: Groups that stay behind in the sieve and only share what they hold with the liquid.
 SOLIDS = frozenset({"meat", "cured", "vegetable", "fruit", "pulse"})
@@ -45,9 +46,10 @@ class Ingredient(BaseModel):
     Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
     ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
-    ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`), ``lifts_below_c`` when its fat
-    has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and sugars come from,
-    ``source`` where the rest does.
+    What is ``whole`` is a thickener itself: it is counted whole, by weight, as starch of its ``plant``; of the rest
+    ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`),
+    ``lifts_below_c`` when its fat has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and
+    sugars come from, ``source`` where the rest does.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
@@ -72,6 +74,8 @@ class Ingredient(BaseModel):
     gelatin: PerHundredG = 0.0
     pulp: PerHundredG = 0.0
     starch: PerHundredG = 0.0
+    plant: Annotated[str, Field(max_length=30)] = "meal"
+    whole: bool = False
     other: PerHundredG = 0.0
     allergens: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=14)] = ()
     usda_row: Annotated[str, Field(max_length=200)] = ""
@@ -81,6 +85,8 @@ class Ingredient(BaseModel):
     def _fits_in_a_hundred(self) -> Ingredient:
         if self._dissolved > 100.5:
             raise QuantityError("other", f"These parts add up to {self._dissolved:.0f} g in 100 g. Check them.")
+        if self.plant not in STARCHES:
+            raise QuantityError("plant", f"No starch of “{self.plant}” is known here.")
         unknown = set(self.allergens) - set(ALLERGENS)
         if unknown:
             raise QuantityError("allergens", f"Not an allergen known here: {', '.join(sorted(unknown))}.")
@@ -130,37 +136,40 @@ class Ingredient(BaseModel):
     def portion(self, mass_g: float) -> Contents:
         """What ``mass_g`` g of it bring into the pot.
 
-        Its starch counts as plain flour; fats and the fat of stock float, that of everything else stays
-        emulsified.
+        Fats and the fat of stock float, that of everything else stays emulsified.
         """
         return self._of_100_g.scaled(mass_g / 100.0)
 
     @cached_property
     def _of_100_g(self) -> Contents:
+        if self.whole:
+            return Contents(starch={self.plant: 100.0})
         masses = {
             "water": self.water, "ethanol": self.ethanol, "salt": self.salt, "sugar": self.sugar, "acid": self.acid,
             "acetic": self.acetic, "gelatin": self.gelatin, "pulp": self.pulp, "other": self.other,
             "fat_free" if self.group in ("fat", "stock") else "fat_emulsified": self.fat,
         }  # fmt: skip
-        starch = {"white_roux": self.starch} if self.starch else {}
+        starch = {self.plant: self.starch} if self.starch else {}
         return Contents(**masses, starch=starch)
 
 
 @lru_cache(maxsize=1)
 def catalogue() -> dict[str, Ingredient]:
     """Every ingredient by key, in the order of the file."""
-    text = resources.files("spissus_core").joinpath("data/ingredients.csv").read_text(encoding="utf-8")
-    return {row["key"]: _from_row(row) for row in csv.DictReader(text.splitlines())}
+    return {row["key"]: _from_row(row) for row in rows("ingredients")}
 
 
-def _from_row(row: dict[str, str]) -> Ingredient:
+def _from_row(row: Row) -> Ingredient:
     given: dict[str, object] = {key: value for key, value in row.items() if value}
     given["synonyms"] = tuple(filter(None, row["synonyms"].split(";")))
     pieces = (piece.split("=") for piece in row["pieces"].split(";") if piece)
     given["pieces"] = {name: float(grams) for name, grams in pieces}
     given["allergens"] = tuple(row["allergens"].split())
     # Numbers stand bare in the file, each in the unit of its column.
-    words = {"key", "name", "synonyms", "group", "household", "pieces", "cut", "allergens", "usda_row", "source"}
+    words = {
+        "key", "name", "synonyms", "group", "household", "pieces", "cut", "plant", "whole", "allergens", "usda_row",
+        "source",
+    }  # fmt: skip
     return Ingredient.model_validate({k: v if k in words else float(str(v)) for k, v in given.items()})
 
 
@@ -175,6 +184,11 @@ def ingredient(key: str) -> Ingredient:
     if found is None:
         raise QuantityError("ingredient", f"“{key}” is not in the catalogue.")
     return found
+
+
+def kept_whole(key: str, own: Iterable[Ingredient]) -> Ingredient | None:
+    """The ingredient that goes into an event: the kitchen's own before the catalogue's; None where there is none."""
+    return next((item for item in own if item.key == key), None) or catalogue().get(key)
 
 
 # -- finding ------------------------------------------------------------------------------------

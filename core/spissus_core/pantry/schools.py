@@ -1,80 +1,115 @@
-"""Thickeners: how strong each is, what carries it into the pot, and how to handle it."""
+"""Schools of thickening: what each whisks in, how strong it is, and how to handle it. Rows of ``data/schools.csv``."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from types import MappingProxyType
-from typing import Literal
+from functools import cached_property
+from typing import Annotated, Self
 
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from ..amounts.fields import Celsius
 from ..amounts.quantities import ML_PER_TBSP
+from ..amounts.tables import Row, one_of, table
+from ..errors import QuantityError
 from ..ledger.contents import Contents
+from ..phenomena.body import STARCHES
 
-ThickenerKind = Literal["white_roux", "blond_roux", "corn_starch"]
+_Word = Annotated[str, Field(max_length=60)]
+_Share = Annotated[float, Field(ge=0, le=20)]
+_Minutes = Annotated[float, Field(ge=0, le=600)]
 
-#: Share of the estimated thickener to whisk in first; the rest follows by the spoon (common practice).
-FIRST_SHARE = 0.6
+#: Terms of the ledger, besides the plants of :data:`.body.STARCHES`, that a school may fill.
+_MASSES = ("gum", "gelatin", "pulp")
 
 
-@dataclass(frozen=True, slots=True)
-class Thickener:
+class School(BaseModel):
     """A way to bind.
 
-    ``strength`` is against plain flour by mass (common practice). One gram of dry thickener goes in
-    with ``fat_per_g`` g of fat and ``water_per_g`` g of cold liquid. ``tbsp_g`` is one level US
-    tablespoon of the dry thickener, g.
+    One gram of the dry thickener fills ``term`` of the ledger: a starch by plant, a gum, gelatin or pulp. Of
+    starch ``strength`` is told against plain flour by mass; what roasting took of it stays in the pot as other
+    solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold liquid to
+    one of it by volume. ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its
+    strength varies; ``first_share`` what goes in first. It wants ``wait_low_min`` to ``wait_high_min`` minutes
+    before it is judged, ``boil_min`` of boiling, and never more than ``most_c`` °C.
     """
 
-    kind: ThickenerKind
-    label: str
-    dry: str
-    strength: float
-    fat_per_g: float
-    water_per_g: float
-    tbsp_g: float
-    wait_min: tuple[int, int]
-    how: str
-    allergens: tuple[str, ...] = ()
+    model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
+
+    key: _Word
+    label: _Word
+    dry: _Word
+    term: _Word
+    strength: Annotated[float, Field(gt=0, le=20)] = 1.0
+    fat_g: _Share = 0.0
+    water_parts: _Share = 0.0
+    salt_g: _Share = 0.0
+    carrier: _Word = ""
+    tbsp_g: Annotated[float, Field(gt=0, le=100)]
+    spread: Annotated[float, Field(ge=0, lt=1)] = 0.25
+    first_share: Annotated[float, Field(gt=0, le=1)] = 0.6
+    wait_low_min: _Minutes = 0.0
+    wait_high_min: _Minutes = 0.0
+    boil_min: _Minutes = 0.0
+    most_c: Celsius | None = None
+    allergens: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
+    rules_out: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
+    how: Annotated[str, Field(max_length=500)] = ""
+    source: Annotated[str, Field(max_length=500)] = ""
+
+    @model_validator(mode="after")
+    def _term_is_known(self) -> Self:
+        if self.term not in STARCHES and self.term not in _MASSES:
+            raise QuantityError("term", f"The ledger keeps no “{self.term}”.")
+        return self
+
+    @property
+    def water_g(self) -> float:
+        """Cold liquid that goes in with a gram, g."""
+        return self.water_parts * ML_PER_TBSP / self.tbsp_g
+
+    @cached_property
+    def per_gram(self) -> Contents:
+        """What one gram of thickener with its carrier brings into the pot."""
+        carried = Contents(water=self.water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
+        if self.term in _MASSES:
+            return carried + Contents().with_masses(**{self.term: 1.0})
+        share = min(self.strength / STARCHES[self.term], 1.0)
+        return carried + Contents(other=1.0 - share, starch={self.term: share})
 
     def added(self, dry_g: float) -> Contents:
         """What ``dry_g`` g of thickener with its carrier bring into the pot."""
-        return Contents(
-            water=dry_g * self.water_per_g,
-            fat_emulsified=dry_g * self.fat_per_g,
-            starch=MappingProxyType({self.kind: dry_g}),
-        )
+        return self.per_gram.scaled(dry_g)
 
     def spoon_ml(self, dry_g: float) -> float:
         """The dry thickener as a level volume, mL."""
         return dry_g / self.tbsp_g * ML_PER_TBSP
 
-
-def _slurry_water_per_g(tbsp_g: float) -> float:
-    """Cold water for a slurry of one part of starch to two of water by volume, g per g of starch."""
-    return 2.0 * ML_PER_TBSP / tbsp_g
+    def __hash__(self) -> int:
+        return hash((self.key, self.term, self.strength))
 
 
-#: Spoon weights: USDA household weights of flour (125 g a cup) and corn starch (128 g a cup).
-THICKENERS: Mapping[str, Thickener] = MappingProxyType(
-    {
-        "white_roux": Thickener(
-            "white_roux", "white roux", "flour", 1.0, 1.0, 0.0, 125 / 16, (5, 10),
-            "Equal weights of fat and flour, cooked 2–3 min until it looks like damp sand. "
-            "Simmer 10 min to lose the raw taste.", ("gluten",),
-        ),
-        "blond_roux": Thickener(
-            "blond_roux", "blond roux", "flour", 0.9, 1.0, 0.0, 125 / 16, (5, 10),
-            "Equal weights of fat and flour, cooked about 5 min to the colour of straw. "
-            "Simmer 10 min to lose the raw taste.", ("gluten",),
-        ),
-        "corn_starch": Thickener(
-            "corn_starch", "corn starch slurry", "corn starch", 2.0, 0.0, _slurry_water_per_g(128 / 16), 128 / 16,
-            (1, 2), "One part of starch to two of cold water by volume. Stir before pouring; boil 1 min.",
-        ),
-    }
-)  # fmt: skip
+def school_of(row: Row) -> School:
+    """A row of the list as a school."""
+    words = {"allergens", "rules_out"}
+    return School.model_validate({k: tuple(v.split()) if k in words else v for k, v in row.items() if v})
 
 
-def flour_equivalent_g(starch: Mapping[str, float]) -> float:
-    """Plain flour with the strength of the thickeners in the pot, g."""
-    return sum((grams * THICKENERS[kind].strength for kind, grams in starch.items()), 0.0)
+#: Spoon weights are the catalogue's (USDA household weights).
+SCHOOLS: Mapping[str, School] = table("schools", school_of)
+
+#: The key of a school.
+SchoolKey = Annotated[str, *one_of("schools", outlives=True)]
+
+
+def school(key: str) -> School:
+    """The school of that key.
+
+    Raises
+    ------
+    QuantityError : there is none.
+    """
+    found = SCHOOLS.get(key)
+    if found is None:
+        raise QuantityError("thickener", f"“{key}” is no thickener known here.")
+    return found

@@ -4,20 +4,21 @@ Apparent viscosity η at 60 °C and 50 s⁻¹, as a sum of logarithms over water
 
     log₁₀(η / η₀) = S(starch + pulp) + gelatin + solubles + emulsified fat
 
-Semi-empirical; a modelling choice calibrated on the ratios of white sauces, roux-bound stocks,
-sucrose solutions and meat glaze (tests/reference/test_body.py). Expect a factor of two either way.
-Percentages are grams per 100 g of the water-based phase, thickener included.
+and the viscosity of a gum beside it. Semi-empirical; a modelling choice calibrated on the ratios of white
+sauces, roux-bound stocks, sucrose solutions and meat glaze (tests/reference/test_body.py). Expect a factor of
+two either way. Percentages are grams per 100 g of the water-based phase, thickener included.
 """
 
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
+from ..amounts.tables import table
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import VISCOSITY_60C_MPAS
-from ..pantry.schools import flour_equivalent_g
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +46,28 @@ LADDER: tuple[Step, ...] = (
 #: Log₁₀ half-width of the 80 % interval of a predicted viscosity: a factor of two.
 SPREAD_LOG10 = math.log10(2.0)
 
-_A, _B = 0.5377, 0.4135
-_GELATIN_INTRINSIC_L_G, _MARTIN_K = 0.028, 0.35
-_MOONEY_SHAPE, _MOONEY_CROWDING, _PHI_PER_PERCENT = 2.5, 1.43, 0.806
-_FAT_PACKED, _FAT_EXPONENT = 0.74, 1.85
+#: What one gram of each starch does the work of, g of plain flour: rows of ``data/starches.csv``.
+STARCHES: Mapping[str, float] = table("starches", lambda row: float(row["strength"]))
+
+#: The curve of the starches, S(p) = a·p^1.5 / (1 + b·p) with p in %. Fitted to the check points of the module.
+STARCH_A, STARCH_B = 0.5377, 0.4135
+
+#: Fibre below this share, %, follows its own power: L = 1.69·(p/0.58)^1.5; above, L = 5.0·p / (1 + 1.23·p).
+#: Modelling choice, for tomato solids.
+PULP_BEND_PERCENT, PULP_LOG_AT_BEND, PULP_SLOPE, PULP_CROWDING = 0.58, 1.69, 5.0, 1.23
+
+#: Martin's equation for gelatin: intrinsic viscosity, L/g, and k. Modelling choice: partly broken down by long boiling.
+GELATIN_INTRINSIC_L_G, GELATIN_MARTIN_K = 0.028, 0.35
+
+#: Mooney's equation for sugar and other solubles: shape, crowding, and volume share of one percent (fitted to
+#: sucrose tables); the share past which there is no liquid left to speak of.
+SOLUBLES_SHAPE, SOLUBLES_CROWDING, SOLUBLES_PHI, SOLUBLES_MOST_PHI = 2.5, 1.43, 0.00806, 0.65
+
+#: Krieger and Dougherty 1959, for droplets of fat: closest packing and exponent; the share past which it is butter.
+FAT_PACKED, FAT_EXPONENT, FAT_MOST_PHI = 0.74, 1.85, 0.70
+
+#: Xanthan in water, η = 330·c^1.35 mPa·s with c in %, 0.1 to 0.4 %. Modelling choice.
+GUM_AT_ONE_PERCENT, GUM_EXPONENT = 330.0, 1.35
 
 
 def step_of(viscosity_mpas: float) -> Step:
@@ -58,7 +77,7 @@ def step_of(viscosity_mpas: float) -> Step:
 
 def starch_log(p: float) -> float:
     """S(p): log₁₀ of the viscosity ratio given by ``p`` % of flour. Modelling choice, see the module."""
-    return _A * p * math.sqrt(p) / (1.0 + _B * p)
+    return STARCH_A * p * math.sqrt(p) / (1.0 + STARCH_B * p)
 
 
 def starch_percent(log10_ratio: float) -> float:
@@ -69,8 +88,8 @@ def starch_percent(log10_ratio: float) -> float:
     """
     if log10_ratio <= 0.0:
         return 0.0
-    third = _B * log10_ratio / _A / 3.0
-    half = third**3 + log10_ratio / _A / 2.0
+    third = STARCH_B * log10_ratio / STARCH_A / 3.0
+    half = third**3 + log10_ratio / STARCH_A / 2.0
     root = math.sqrt(half**2 - third**6)
     u = third + math.cbrt(half + root) + math.cbrt(half - root)
     return u * u
@@ -78,7 +97,10 @@ def starch_percent(log10_ratio: float) -> float:
 
 def pulp_percent_as_flour(p: float) -> float:
     """Flour that gives the body of ``p`` % of insoluble fibre, %. Modelling choice."""
-    log10_ratio = 1.69 * (p / 0.58) ** 1.5 if p < 0.58 else 5.0 * p / (1.0 + 1.23 * p)
+    if p < PULP_BEND_PERCENT:
+        log10_ratio = PULP_LOG_AT_BEND * (p / PULP_BEND_PERCENT) ** 1.5
+    else:
+        log10_ratio = PULP_SLOPE * p / (1.0 + PULP_CROWDING * p)
     return starch_percent(log10_ratio)
 
 
@@ -87,8 +109,8 @@ def gelatin_log(g_per_l: float) -> float:
 
     Martin's equation, η_r = 1 + x·exp(0.35 x), x = 0.028 L/g · c. Constants: modelling choice.
     """
-    x = _GELATIN_INTRINSIC_L_G * g_per_l
-    return math.log10(1.0 + x * math.exp(_MARTIN_K * x))
+    x = GELATIN_INTRINSIC_L_G * g_per_l
+    return math.log10(1.0 + x * math.exp(GELATIN_MARTIN_K * x))
 
 
 def solubles_log(p: float) -> float:
@@ -96,8 +118,8 @@ def solubles_log(p: float) -> float:
 
     Mooney's equation, ln η_r = 2.5 φ / (1 − 1.43 φ), φ = 0.00806 p, fitted to sucrose tables.
     """
-    phi = min(_PHI_PER_PERCENT * p / 100.0, 0.65)
-    return _MOONEY_SHAPE * phi / (1.0 - _MOONEY_CROWDING * phi) / math.log(10.0)
+    phi = min(SOLUBLES_PHI * p, SOLUBLES_MOST_PHI)
+    return SOLUBLES_SHAPE * phi / (1.0 - SOLUBLES_CROWDING * phi) / math.log(10.0)
 
 
 def fat_log(phi: float) -> float:
@@ -105,15 +127,26 @@ def fat_log(phi: float) -> float:
 
     Krieger and Dougherty 1959: (1 − φ/0.74)^−1.85.
     """
-    return -_FAT_EXPONENT * math.log10(1.0 - min(phi, 0.70) / _FAT_PACKED)
+    return -FAT_EXPONENT * math.log10(1.0 - min(phi, FAT_MOST_PHI) / FAT_PACKED)
 
 
-@dataclass(frozen=True, slots=True)
+def gum_mpas(p: float) -> float:
+    """Viscosity that ``p`` % of gum adds to that of the rest, mPa·s. Modelling choice: beside starch it holds."""
+    return GUM_AT_ONE_PERCENT * math.pow(p, GUM_EXPONENT)
+
+
+def flour_equivalent_g(starch: Mapping[str, float]) -> float:
+    """Plain flour with the strength of the starches in the pot, g."""
+    return sum((grams * STARCHES[plant] for plant, grams in starch.items()), 0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Body:
     """A viscosity and where it comes from.
 
-    ``viscosity`` in mPa·s; the four terms are log₁₀ of a ratio. ``flour_percent`` is the starch in
-    the pot as flour, ``pulp_percent`` the pulp as flour, both in % of the water-based phase.
+    ``viscosity`` in mPa·s; the four terms are log₁₀ of a ratio; ``gum`` in mPa·s comes on top.
+    ``flour_percent`` is the starch in the pot as flour, ``pulp_percent`` the pulp as flour, both in % of the
+    water-based phase.
     """
 
     viscosity: float
@@ -121,6 +154,7 @@ class Body:
     gelatin: float
     solubles: float
     fat: float
+    gum: float
     flour_percent: float
     pulp_percent: float
 
@@ -140,15 +174,21 @@ def body_of(contents: Contents) -> Body:
     """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
     phase_g = contents.liquid_g - contents.fat_emulsified
     if phase_g <= 0.0:
-        return Body(VISCOSITY_60C_MPAS, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+        return Body(
+            viscosity=VISCOSITY_60C_MPAS, starch_and_pulp=0.0, gelatin=0.0, solubles=0.0, fat=0.0, gum=0.0,
+            flour_percent=0.0, pulp_percent=0.0,
+        )  # fmt: skip
     fat_ml = contents.fat_emulsified * SPECIFIC_VOLUME_ML_G["fat_emulsified"]
     liquid_ml = contents.liquid_ml
     flour = 100.0 * flour_equivalent_g(contents.starch) / phase_g
     pulp = pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
-    terms = (
-        starch_log(flour + pulp),
-        gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
-        solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
-        fat_log(fat_ml / liquid_ml),
-    )
-    return Body(VISCOSITY_60C_MPAS * 10.0 ** sum(terms), *terms, flour_percent=flour, pulp_percent=pulp)
+    starch_and_pulp = starch_log(flour + pulp)
+    gelatin = gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml))
+    solubles = solubles_log(100.0 * (contents.sugar + contents.other) / phase_g)
+    fat = fat_log(fat_ml / liquid_ml)
+    gum = gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0
+    return Body(
+        viscosity=VISCOSITY_60C_MPAS * 10.0 ** (starch_and_pulp + gelatin + solubles + fat) + gum,
+        starch_and_pulp=starch_and_pulp, gelatin=gelatin, solubles=solubles, fat=fat, gum=gum, flour_percent=flour,
+        pulp_percent=pulp,
+    )  # fmt: skip

@@ -12,12 +12,21 @@ from typing import Literal
 
 import numpy as np
 
-#: Limits: 57 °C to 21 °C within 2 h and to 5 °C within 6 h in all. FDA Food Code 2022 §3-501.14.
-STARTS_C = 57.0
-LIMITS: tuple[tuple[float, float], ...] = ((21.0, 120.0), (5.0, 360.0))
+from ..amounts.tables import rows
 
-#: Temperature of a domestic or kitchen refrigerator, °C (common practice).
-FRIDGE_C = 4.0
+_LIMITS = {row["key"]: row for row in rows("limits")}
+
+#: The clock starts below this, °C, and these must be reached within so many minutes of it (``data/limits.csv``).
+STARTS_C = float(_LIMITS["clock_starts"]["celsius"])
+LIMITS: tuple[tuple[float, float], ...] = tuple(
+    (float(_LIMITS[key]["celsius"]), float(_LIMITS[key]["minutes"])) for key in ("first", "cold")
+)
+
+#: Food is kept hot above this, °C; England asks for more (``data/limits.csv``).
+HOLD_HOT_C, HOLD_HOT_ENGLAND_C = (float(_LIMITS[key]["celsius"]) for key in ("hold", "hold_england"))
+
+#: Temperature of a domestic or kitchen refrigerator, °C (``data/cooling_places.csv``).
+FRIDGE_C = next(float(row["celsius"]) for row in rows("cooling_places") if row["key"] == "fridge")
 
 #: A probe reads no finer than this, K. Modelling choice.
 PROBE_K = 0.3

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from types import MappingProxyType
-from typing import Literal
+from dataclasses import dataclass
+from typing import Annotated
 
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
+from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG
@@ -97,16 +98,19 @@ def minutes_to_heat(mass_g: float, from_c: float, to_c: float, net_kw: float) ->
 
 # -- below the boil, covered, and in the oven ------------------------------------------------------
 
-#: Share of the open pot's vapour that a cover lets out (common practice), with its range.
-Cover = Literal["tight", "ajar", "paper", "open"]
-COVERS: Mapping[Cover, Estimate] = MappingProxyType(
-    {
-        "tight": Estimate(0.05, 0.07, 0.10),
-        "ajar": Estimate(0.2, 0.3, 0.45),
-        "paper": Estimate(0.25, 0.4, 0.55),
-        "open": Estimate.exact(1.0),
-    }
-)
+#: A cover, by its key: rows of ``data/covers.csv``.
+Cover = Annotated[str, *one_of("covers")]
+
+
+@dataclass(frozen=True, slots=True)
+class Covering:
+    """A way to cover a pot: the share of the open pot's vapour that it lets out, and the log's words for it."""
+
+    share: Estimate
+    log: str
+
+
+COVERS: Mapping[str, Covering] = table("covers", lambda row: Covering(span(row, "share"), row["log"]))
 
 #: Log standard deviation of a simmering rate from the surface alone. Modelling choice.
 SIMMERING_SPREAD = 0.50

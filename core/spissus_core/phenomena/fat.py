@@ -6,22 +6,24 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
-from typing import Literal
+from typing import Annotated
 
 from ..amounts.estimate import Estimate
+from ..amounts.tables import Row, one_of, span, table
 from ..errors import MeasurementError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K
 from ..measuring.vessels import Pan
 from .evaporation import minutes_to_boil_away, minutes_to_heat
 
-SkimWay = Literal["spoon", "separator", "paper", "chill", "ice", "boil_dry"]
+#: A way to take fat off, by its key: rows of ``data/skim_ways.csv``.
+SkimWay = Annotated[str, *one_of("skim_ways")]
 
 #: Floating fat that most cooks leave for flavour, g per 100 mL of liquid (common practice, 1 to 3).
 USUAL_REST_G_PER_100_ML = 2.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Way:
     """A way to take fat off.
 
@@ -41,30 +43,18 @@ class Way:
         return min(self.share.best * fat_ml, self.most_ml)
 
 
-#: Common practice.
-WAYS: Mapping[SkimWay, Way] = MappingProxyType(
-    {
-        "spoon": Way(
-            "tilt and spoon", Estimate(0.70, 0.75, 0.80), (5, 10), "slow work, and some sauce goes with it",
-            liquid_per_fat=0.11,
-        ),
-        "separator": Way(
-            "separator jug", Estimate(0.90, 0.92, 0.95), (5, 8), "let it stand, pour from the bottom, stop at the fat"
-        ),
-        "paper": Way(
-            "paper drawn across", Estimate(0.60, 0.80, 0.95), (2, 3), "for the last film, after spooning", most_ml=8.0
-        ),
-        "chill": Way(
-            "chill and lift", Estimate(0.97, 0.98, 0.995), (360, 720),
-            "easiest and cleanest, and the flavour settles; cool it fast",
-        ),
-        "ice": Way("ice in the pot", Estimate(0.70, 0.78, 0.85), (3, 5), "adds water that must boil away again"),
-        "boil_dry": Way(
-            "boil dry and pour", Estimate(0.90, 0.95, 0.97), (10, 15),
-            "for tray juices: boil the water off until it fries, pour the fat off, dissolve the rest",
-        ),
-    }
-)  # fmt: skip
+def _way(row: Row) -> Way:
+    return Way(
+        label=row["label"],
+        share=span(row, "share"),
+        minutes=(float(row["least_min"]), float(row["most_min"])),
+        note=row["note"],
+        liquid_per_fat=float(row["liquid_per_fat"] or 0.0),
+        most_ml=float(row["most_ml"] or math.inf),
+    )
+
+
+WAYS: Mapping[str, Way] = table("skim_ways", _way)
 
 
 def layer_ml(pan: Pan, total_ml: float, layer_mm: float) -> float:

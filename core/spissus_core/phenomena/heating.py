@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -39,22 +38,6 @@ class LearnedRate(BaseModel):
     net_kw: float = Field(gt=0, le=40)
     spread: float = Field(gt=0, le=1)
     batches: int = Field(ge=1)
-
-
-#: The same pan on the same burner differs by this from batch to batch, log standard deviation. Modelling choice.
-BETWEEN_BATCHES = 0.12
-
-
-def combined(heat: HeatKind, rates: Sequence[tuple[float, float]]) -> LearnedRate:
-    """What several batches say together: net power, kW, each with its log standard deviation.
-
-    Weighed by precision in the logarithm; the next batch will differ from them as they do from one
-    another.
-    """
-    weights = [1.0 / (spread**2 + BETWEEN_BATCHES**2) for _, spread in rates]
-    mean = sum(w * math.log(kw) for w, (kw, _) in zip(weights, rates, strict=True)) / sum(weights)
-    spread = math.sqrt(1.0 / sum(weights) + BETWEEN_BATCHES**2)
-    return LearnedRate(heat=heat, net_kw=math.exp(mean), spread=min(spread, 1.0), batches=len(rates))
 
 
 class Burner(BaseModel):
@@ -119,7 +102,7 @@ LEAST_STEAM_G_MIN = 0.05
 
 
 def _driven(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> Power:
-    cover = COVERS[setting.cover].best
+    cover = COVERS[setting.cover].share.best
     known = next((rate for rate in burner.learned if rate.heat == setting.heat), None)
     if setting.heat == "boil":
         kw = (known.net_kw if known else burner.net_kw) * setting.share

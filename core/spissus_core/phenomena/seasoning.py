@@ -11,11 +11,14 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..amounts.estimate import Estimate
 from ..amounts.fields import Percent
 from ..amounts.quantities import ML_PER_TSP
+from ..amounts.tables import one_of, table
 from ..errors import TargetError
 
 Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]
 StockKind = Literal["salted", "reduced_salt", "low_salt", "unsalted"]
-SaltKind = Literal["table", "fine_sea", "dense_flake", "light_flake"]
+
+#: A kind of salt, by its key: rows of ``data/salts.csv``.
+SaltKind = Annotated[str, *one_of("salts", outlives=True)]
 
 #: Salt content at which each verdict is given, % by weight. Modelling choice around common practice.
 VERDICT_PERCENT: Mapping[Verdict, Estimate] = MappingProxyType(
@@ -42,10 +45,8 @@ STOCK_PERCENT: Mapping[StockKind, Estimate] = MappingProxyType(
 #: Error of a pocket salt meter, % of salt. Modelling choice.
 METER_ERROR = 0.05
 
-#: Grams in a level teaspoon (4.93 mL). Table salt: USDA; the rest common practice.
-SALT_G_PER_TSP: Mapping[SaltKind, float] = MappingProxyType(
-    {"table": 6.0, "fine_sea": 5.5, "dense_flake": 4.8, "light_flake": 2.8}
-)
+#: Grams in a level teaspoon (4.93 mL) of each.
+SALT_G_PER_TSP: Mapping[str, float] = table("salts", lambda row: float(row["g_per_tsp"]))
 
 #: Add this share of the salt first, stir, taste, rest (common practice).
 FIRST_SHARE = 0.75

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from ..amounts.quantities import Reason, Said, grouped, say, show_length, show_mass, show_minutes, show_volume
 from ..events import Wanted
-from ..fold import Pot
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
-from ..pantry.schools import Thickener
+from ..pantry.schools import School
 from ..phenomena.body import Body
 from ..phenomena.evaporation import boiling_rate_g_min
+from ..pot import Pot
 from .routes import Route
 
 
@@ -109,27 +109,29 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
 
 def body_reason(body: Body) -> Reason:
     """Where a viscosity comes from."""
+    gum = f" + {body.gum:.0f} of gum" if body.gum else ""
     return Reason(
         "Body",
         say(
             f"water {VISCOSITY_60C_MPAS} mPa·s × 10^({body.starch_and_pulp:.2f} starch and pulp + {body.gelatin:.2f} "
-            f"gelatin + {body.solubles:.2f} sugar and solubles + {body.fat:.2f} fat) = {body.viscosity:.0f} mPa·s "
+            f"gelatin + {body.solubles:.2f} sugar and solubles + {body.fat:.2f} fat){gum} = {body.viscosity:.0f} mPa·s "
             f"at 60 °C: {body.step.word}. A factor of two either way"
         ),
     )
 
 
-def _thickener_reason(route: Route, thickener: Thickener) -> Reason:
+def _thickener_reason(route: Route, thickener: School) -> Reason:
     phase_g = route.final.liquid_g - route.final.fat_emulsified
-    if thickener.fat_per_g:
-        carrier, amount = "fat", show_mass(route.dry_g * thickener.fat_per_g)
+    if thickener.fat_g:
+        amount = show_mass(route.dry_g * thickener.fat_g)
     else:
-        carrier, amount = "cold water", show_volume(route.dry_g * thickener.water_per_g * SPECIFIC_VOLUME_ML_G["water"])
+        amount = show_volume(route.dry_g * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"])
     return Reason(
         thickener.label.capitalize(),
         say(
             f"{{}} {thickener.dry}, {thickener.strength:g} × the strength of flour, in {{}} of watery phase = "
-            f"{route.body.flour_percent:.1f} % as flour; with {{}} {carrier}. ± 25 %, so it goes in by parts",
+            f"{route.body.flour_percent:.1f} % as flour; with {{}} {thickener.carrier}. "
+            f"± {100 * thickener.spread:.0f} %, so it goes in by parts",
             show_mass(route.dry_g), show_mass(phase_g), amount,
         ),
     )  # fmt: skip

@@ -7,13 +7,14 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from .. import events as ev
-from ..fold import Pot, Timeline, fat_to_skim
-from ..learning import RULER_USELESS, Outlook, Progress, progress
+from ..estimation.forecast import RULER_USELESS, Outlook, Progress
+from ..events import State
+from ..fold import progress
 from ..measuring.measurement import Method, error_ml
-from ..pantry.schools import FIRST_SHARE as FIRST_THICKENER
 from ..phenomena.cooling import Cooling, judge
 from ..phenomena.evaporation import boiled_to_volume
 from ..phenomena.seasoning import FIRST_SHARE as FIRST_SALT
+from ..pot import Pot
 from .routes import Route, solve_route
 
 ActKind = Literal[
@@ -23,6 +24,8 @@ ActKind = Literal[
 
 #: A pot within this share of its mark is there: no measurement tells the difference.
 CLOSE_ENOUGH = 0.02
+#: Thickener to prepare for what is worked out, and a helping of those that follow, level tbsp (common practice).
+PREPARED, HELPING_TBSP = 1.1, 0.5
 #: Salt below this is not worth weighing, g.
 LEAST_SALT_G = 0.3
 #: What a cook changes when the tongue contradicts the arithmetic: 5 % of the liquid, or 0.05 % salt.
@@ -57,7 +60,7 @@ class Act:
     by: datetime | None = None
 
 
-def next_act(timeline: Timeline, ahead: Progress | None = None) -> Act:
+def next_act(timeline: State, ahead: Progress | None = None) -> Act:
     """The next act of a batch; ``ahead`` is what is known of its heating, where it was worked out already."""
     pot = timeline.pot
     if pot is None:
@@ -73,7 +76,7 @@ def next_act(timeline: Timeline, ahead: Progress | None = None) -> Act:
         return Act("want")
     if timeline.chosen is None:
         return Act("choose")
-    if fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
+    if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
         return Act("skim", amount=pot.contents.fat_ml)
     route = plan(timeline)
     assert route is not None
@@ -83,7 +86,7 @@ def next_act(timeline: Timeline, ahead: Progress | None = None) -> Act:
     )
 
 
-def plan(timeline: Timeline) -> Route | None:
+def plan(timeline: State) -> Route | None:
     """The chosen route, worked out afresh from the pot as it is; None before there is one.
 
     Once thickener is in, or the body was found right, no more boiling is planned.
@@ -94,7 +97,7 @@ def plan(timeline: Timeline) -> Route | None:
     return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=settled)
 
 
-def _volume_act(timeline: Timeline, pot: Pot, route: Route, ahead: Progress | None) -> Act | None:
+def _volume_act(timeline: State, pot: Pot, route: Route, ahead: Progress | None) -> Act | None:
     now = pot.contents.liquid_ml
     if route.let_down_ml > CLOSE_ENOUGH * now:
         return Act("let_down", route, amount=route.let_down_ml)
@@ -132,7 +135,7 @@ def _finer(pot: Pot, to_lose_ml: float) -> Method | Literal["spoon"] | None:
     return "spoon"
 
 
-def _body_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:
+def _body_act(timeline: State, pot: Pot, route: Route) -> Act | None:
     verdict = timeline.body_verdict
     if verdict == "right":
         return None
@@ -147,19 +150,19 @@ def _body_act(timeline: Timeline, pot: Pot, route: Route) -> Act | None:
         thickener = binder.thickener
         if thickener is None:
             return Act("test_body", route)
-        return Act("thicken", binder, amount=thickener.tbsp_g / 2.0, first=False)
+        return Act("thicken", binder, amount=HELPING_TBSP * thickener.tbsp_g, first=False)
     if not timeline.thickener_added:
-        return Act("thicken", route, amount=FIRST_THICKENER * route.dry_g, prepare=1.1 * route.dry_g)
-    spoon = max(thickener.tbsp_g / 2.0, route.dry_g / 2.0)
+        return Act("thicken", route, amount=thickener.first_share * route.dry_g, prepare=PREPARED * route.dry_g)
+    spoon = max(HELPING_TBSP * thickener.tbsp_g, route.dry_g / 2.0)
     return Act("thicken", route, amount=min(route.dry_g, spoon), first=False)
 
 
-def _thicker(timeline: Timeline) -> ev.Wanted:
+def _thicker(timeline: State) -> ev.Wanted:
     assert timeline.wanted is not None
     return timeline.wanted.model_copy(update={"body": min(timeline.wanted.body + 1, 5)})
 
 
-def _salt_act(timeline: Timeline, pot: Pot, route: Route) -> Act:
+def _salt_act(timeline: State, pot: Pot, route: Route) -> Act:
     verdict, missing = timeline.salt_verdict, route.salt_to_add_g
     if verdict == "right":
         return Act("finish", route, amount=pot.contents.liquid_ml)

@@ -4,23 +4,14 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Literal
 
 from .. import events as ev
-from ..fold import Pot, Timeline, fat_to_skim
+from ..events import STAGES, Stage
+from ..fold import Timeline
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.fat import WAYS
+from ..pot import Pot
 from .guidance import Act, ActKind, plan
-
-Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]
-
-STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "serve")
-
-#: Where each event belongs on the way, whenever it happened.
-_STAGE_OF: dict[str, Stage] = {
-    "started": "strain", "drawn": "strain", "returned": "strain", "skimmed": "skim", "read": "reduce",
-    "added": "reduce", "thickened": "thicken", "salted": "season", "finished": "serve",
-}  # fmt: skip
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
@@ -127,9 +118,9 @@ def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
     out: dict[Stage, _Change] = {}
     before = start.contents
     for moment in timeline.moments:
-        stage = _STAGE_OF.get(moment.event.payload.kind)
+        stage = moment.event.payload.stage
         starts = isinstance(moment.event.payload, ev.Started)
-        if moment.struck or moment.problem or moment.pot is None or stage is None or starts:
+        if not moment.stands or moment.pot is None or stage is None or starts:
             continue
         after = moment.pot.contents
         old = out.get(stage, _Change(after))
@@ -157,7 +148,7 @@ def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, _Change]:
         return {}
     out: dict[Stage, _Change] = {}
     now = pot.contents
-    if fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
+    if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
         fat = WAYS["spoon"].removes_ml(now.fat_ml)
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
     steam_ml = now.liquid_ml - route.boil_to_ml

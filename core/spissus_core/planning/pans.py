@@ -6,13 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
-from ..fold import Pot
-from ..learning import vapour_kj
+from ..estimation.window import vapour_kj
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import SHALLOW_MM, Pan
 from ..phenomena.evaporation import boiled_to_volume
 from ..phenomena.heating import Burner, HeatSetting, power
+from ..pot import Pot
 from .safety import SCORCHES_FROM_STEP
 
 

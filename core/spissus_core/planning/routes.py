@@ -1,49 +1,57 @@
 """Ways from what is in the pot to what the cook wants.
 
-Volume, body and salt cannot be chosen one by one. Each route gives one of them up, or buys it: by
-boiling on, by thickener, or by stopping where the salt says so.
+Volume, body and salt cannot be chosen one by one. A way says *where to stop* boiling (at a body, a volume, a
+salt content, or here) and *how to bind*; what is left open follows. The dose of a thickener is one root of
+``body_of(pot + dose) = aim``, whatever the school.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import partial
+from typing import Literal, NamedTuple, cast
 
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
 from ..amounts.quantities import Said, say, show_volume
+from ..amounts.tables import table
 from ..errors import TargetError
-from ..events import RouteKind, Wanted
-from ..fold import Pot
+from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
-from ..ledger.water import OFF_THE_BOIL_C, REFERENCE_C, VISCOSITY_60C_MPAS
-from ..pantry.schools import THICKENERS, Thickener, ThickenerKind, flour_equivalent_g
+from ..ledger.water import OFF_THE_BOIL_C, REFERENCE_C
+from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
 from ..phenomena.evaporation import boiled_to_water, minutes_to_boil_away, minutes_to_heat
 from ..phenomena.seasoning import salt_to_add_g
+from ..pot import Pot
 
 #: Boiling further than this share of the water is frying, not reducing. Modelling choice.
 LEAST_WATER_SHARE = 0.03
 
-#: Spread of a thickener's strength, as a share of the grams (common practice: ±25 %).
-THICKENER_SPREAD = 0.25
+#: A sauce this far below the body wanted is not that body any more, as a share of the viscosity. Modelling choice.
+MOST_BELOW_AIM = 0.1
 
-LABELS: dict[RouteKind, str] = {
-    "reduction": "Boil down, nothing added",
-    "roux": "Your volume, with roux",
-    "corn_starch": "Your volume, with corn starch",
-    "salt_limit": "As far as the salt allows",
-}
-_BINDER: dict[RouteKind, ThickenerKind | None] = {
-    "reduction": None, "roux": "white_roux", "corn_starch": "corn_starch", "salt_limit": "white_roux",
-}  # fmt: skip
+Stop = Literal["body", "volume", "salt", "here"]
 
 
-@dataclass(frozen=True, slots=True)
+class Way(NamedTuple):
+    """A way that is offered: where it stops, and the school it binds with."""
+
+    label: str
+    stop: Stop
+    school: School | None
+
+
+#: The ways that are offered: rows of ``data/ways.csv``.
+WAYS: Mapping[str, Way] = table(
+    "ways", lambda row: Way(row["label"], cast(Stop, row["stop"]), SCHOOLS[row["school"]] if row["school"] else None)
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Route:
     """One way to the sauce.
 
@@ -54,7 +62,7 @@ class Route:
     unsalted.
     """
 
-    kind: RouteKind
+    kind: str
     feasible: bool
     reason: Said | None
     boil_to_ml: float
@@ -64,7 +72,7 @@ class Route:
     mark_mm: float
     gross_g: float | None
     minutes: Estimate
-    thickener: Thickener | None
+    thickener: School | None
     dry_g: float
     final: Contents
     body: bd.Body
@@ -79,36 +87,35 @@ class Route:
 
     @property
     def dry_range_g(self) -> Estimate:
-        """The thickener with its ±25 %, g."""
-        return Estimate(self.dry_g * (1 - THICKENER_SPREAD), self.dry_g, self.dry_g * (1 + THICKENER_SPREAD))
+        """The thickener with the spread of its strength, g."""
+        spread = self.thickener.spread if self.thickener else 0.0
+        return Estimate(self.dry_g * (1 - spread), self.dry_g, self.dry_g * (1 + spread))
 
 
 @dataclass(frozen=True, slots=True)
 class TradePoint:
-    """What one finished volume costs: salt, and thickener of two kinds, for the body wanted."""
+    """What one finished volume costs for the body wanted: salt, %, and dry thickener by school, g."""
 
     volume_ml: float
     salt_percent: float
-    roux_flour_g: float
-    corn_starch_g: float
-    viscosity: float
+    dry_g: Mapping[str, float]
 
 
 def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> tuple[Route, ...]:
-    """All four routes, in the order of :data:`LABELS`.
+    """Every way that is offered, in the order of :data:`WAYS`.
 
     Parameters
     ----------
     pot : the pot now.
     wanted : amount, body, salt and ceiling.
-    agreed : the wish the cook has been working towards, if there is one; see :func:`check_amount`.
+    agreed : the wish the cook has been working towards, if there is one; see :meth:`.Wanted.check_amount`.
 
     Raises
     ------
     TargetError : more sauce is wanted than there is in the pot.
     """
-    check_amount(pot, wanted, agreed)
-    return tuple(solve_route(pot, wanted, kind) for kind in LABELS)
+    wanted.check_amount(pot.contents.liquid_ml, agreed)
+    return tuple(solve_route(pot, wanted, kind) for kind in WAYS)
 
 
 #: What is proposed before the cook has said anything: this share of the pot, as a nappe. Modelling choice.
@@ -120,59 +127,53 @@ def suggested(pot: Pot) -> Wanted:
     return Wanted(volume_ml=max(round(SUGGESTED_SHARE * pot.contents.liquid_ml / 10.0) * 10.0, 10.0))
 
 
-def check_amount(pot: Pot, wanted: Wanted, agreed: Wanted | None = None) -> None:
-    """Refuse a wish for more than the pot can give.
-
-    An amount that was agreed on earlier may stand, even when the pot has gone past it since: the
-    routes then begin by letting it down with unsalted liquid.
-
-    Raises
-    ------
-    TargetError : more is wanted than a small addition to the pot could give.
-    """
-    if agreed is not None and wanted.amount_ml <= agreed.amount_ml * (1 + 1e-6):
-        return
-    have = pot.contents.liquid_ml
-    if wanted.amount_ml > 1.05 * have:
-        field = "volume_ml" if wanted.volume_ml is not None else "portions"
-        raise TargetError(
-            field,
-            f"Only {show_volume(have).both} of liquid is in the pot; {show_volume(wanted.amount_ml).both} cannot "
-            "come of it. Ask for less, or add unsalted liquid first.",
-        )
-
-
-def solve_route(pot: Pot, wanted: Wanted, kind: RouteKind, *, here: bool = False) -> Route:
-    """One route from the pot as it is now.
+def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> Route:
+    """One of the ways that are offered, from the pot as it is now.
 
     With ``here`` no more is boiled away: the thickener is worked out for the water that is in the
     pot. That is how a sauce is finished once part of its thickener is in.
     """
-    binder = _BINDER[kind]
-    thickener = THICKENERS[binder] if binder else None
-    contents, aim = pot.contents, bd.LADDER[wanted.body].aim
-    dry = 0.0
-    if here:
-        water = contents.water
-        if thickener is not None:
-            dry, _ = _dry_needed(contents, thickener, aim, lambda d: contents.water + d * thickener.water_per_g)
-    elif kind == "reduction":
-        water = _water_for_body(contents, aim)
-    elif kind == "salt_limit":
-        water, dry = _water_for_salt(contents, thickener, aim, wanted.ceiling_percent)
+    way = WAYS.get(kind)
+    if way is None:
+        raise TargetError("route", f"The way “{kind}” is not offered any more. Choose another.")
+    return solve(pot, wanted, "here" if here else way.stop, way.school, kind=kind)
+
+
+def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
+    """Where boiling stops, and what binds it, from the pot as it is now.
+
+    Parameters
+    ----------
+    pot, wanted : the pot now, and what it is to be.
+    stop : where boiling stops: at the wanted body, at the wanted volume, at the salt ceiling, or here.
+    school : what binds it; None for boiling alone.
+    kind : what the way is called.
+
+    Raises
+    ------
+    TargetError : no such sauce can be had of this pot.
+    """
+    now = pot.contents
+    if stop == "body" and school is None:
+        water, dry = _water_for_body(now, wanted.aim_mpas), 0.0
     else:
-        water, dry = _water_for_volume(contents, thickener, aim, wanted.amount_ml)
-    return _route(pot, wanted, kind, water=water, thickener=thickener if dry > 0.0 else None, dry=dry)
+        sauce = _sauce(now, stop, wanted, school)
+        dry = _dose(sauce, wanted.aim_mpas, now.mass_g) if school is not None else 0.0
+        bound = sauce(dry)
+        water = bound.water - (dry * school.water_g if school else 0.0)
+        if water <= 0.0:
+            raise _too_small()
+    return _route(pot, wanted, kind, stop, water=water, thickener=school if dry > 0.0 else None, dry=dry)
 
 
 def _route(
-    pot: Pot, wanted: Wanted, kind: RouteKind, *, water: float, thickener: Thickener | None, dry: float
+    pot: Pot, wanted: Wanted, kind: str, stop: Stop, *, water: float, thickener: School | None, dry: float
 ) -> Route:
     now = pot.contents
     more_water = max(water - now.water, 0.0)
     boiled = pot.traded(boiled_to_water(now, water)) if not more_water else now
-    stop = boiled + Contents(water=more_water)
-    bound = stop + thickener.added(dry) if thickener else stop
+    at_stop = boiled + Contents(water=more_water)
+    bound = at_stop + thickener.added(dry) if thickener else at_stop
     salt = salt_to_add_g(bound.salt, bound.liquid_g, wanted.salt_percent)
     final = bound + Contents(salt=salt)
     gone_g = now.mass_g - boiled.mass_g
@@ -180,7 +181,6 @@ def _route(
     warm_up = Estimate.exact(0.0)
     if gone_g > 0.0 and not pot.hot:
         warm_up = minutes_to_heat(now.mass_g, REFERENCE_C, OFF_THE_BOIL_C, pot.burner.net_kw)
-    mark = pot.mark_mm(boiled.liquid_ml)
     route = Route(
         kind=kind,
         feasible=True,
@@ -189,9 +189,9 @@ def _route(
         share_left=boiled.liquid_ml / now.liquid_ml,
         let_down_ml=more_water * ML_G["water"],
         steam_g=gone_g,
-        mark_mm=mark,
+        mark_mm=pot.mark_mm(boiled.liquid_ml),
         gross_g=pot.gross_of(boiled),
-        minutes=Estimate(minutes.low + warm_up.low, minutes.best + warm_up.best, minutes.high + warm_up.high),
+        minutes=minutes.plus(warm_up),
         thickener=thickener,
         dry_g=dry,
         final=final,
@@ -200,7 +200,7 @@ def _route(
         salt_to_add_g=salt,
         salt_after=_salt_range(pot, final),
     )
-    reason = _why_not(pot, wanted, route)
+    reason = _why_not(pot, wanted, stop, route)
     return replace(route, feasible=reason is None, reason=reason)
 
 
@@ -210,9 +210,9 @@ def _salt_range(pot: Pot, contents: Contents) -> Estimate:
     return Estimate(low * scale, contents.salt * scale, (contents.salt + pot.salt_plus) * scale)
 
 
-def _why_not(pot: Pot, wanted: Wanted, route: Route) -> Said | None:
+def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Said | None:
     salt, ceiling = route.salt_before.best, wanted.ceiling_percent
-    if route.kind == "salt_limit":
+    if stop == "salt":
         now = pot.contents.salt_percent
         if now > ceiling * (1 + 1e-6):
             return say(f"The pot is at {now:.2f} % salt already, above your ceiling of {ceiling:.2f} %.")
@@ -223,12 +223,19 @@ def _why_not(pot: Pot, wanted: Wanted, route: Route) -> Said | None:
             f"It would hold {salt:.2f} % salt; your ceiling is {ceiling:.2f} %. The pot reaches that at {{}}.",
             show_volume(least),
         )
-    if route.kind == "reduction" and route.body.viscosity < 0.9 * bd.LADDER[wanted.body].aim:
-        return say(f"Boiling alone does not make a {bd.LADDER[wanted.body].word} of this.")
+    if stop in ("body", "volume") and route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
+        word = bd.LADDER[wanted.body].word
+        if route.thickener is None:
+            return say(f"Boiling alone does not make a {word} of this.")
+        return say(f"No amount of {route.thickener.dry} makes a {word} of this.")
     return None
 
 
 # -- solving ------------------------------------------------------------------------------------
+
+
+def _too_small() -> TargetError:
+    return TargetError("volume_ml", "That volume is too small for what is dissolved in the pot.")
 
 
 def _water_for_body(contents: Contents, aim: float) -> float:
@@ -244,86 +251,77 @@ def _water_for_body(contents: Contents, aim: float) -> float:
     return contents.water * float(brentq(excess, LEAST_WATER_SHARE, 1.0, xtol=1e-5))
 
 
-def _dry_needed(
-    contents: Contents, thickener: Thickener, aim: float, water_with: Callable[[float], float]
-) -> tuple[float, float]:
-    """Dry thickener for a body of ``aim`` mPa·s, and the water of the finished sauce, g.
+def _sauce(now: Contents, stop: Stop, wanted: Wanted, school: School | None) -> Callable[[float], Contents]:
+    """The sauce before it is salted, by the grams of dry thickener in it; water makes room for them.
 
-    ``water_with(dry)`` is the water left in the sauce when ``dry`` g are in it. The flour still
-    missing follows from the inverse of the starch curve; as the dry thickener hardly changes the
-    phase it is dissolved in, putting it back in converges to 0.01 g in a few rounds.
+    Where alcohol boils off, how much of it is left is worked out from the water without the thickener: a few
+    grams of flour move it by a thousandth of the volume's.
     """
-    c = contents
-    solids = c.salt + c.sugar + c.acid + c.acetic + c.gelatin + c.pulp + c.other + c.starch_g
-    solids_ml = (
-        c.salt * ML_G["salt"] + c.sugar * ML_G["sugar"] + (c.acid + c.acetic) * ML_G["acid"]
-        + c.gelatin * ML_G["gelatin"]
-        + c.pulp * ML_G["pulp"] + c.other * ML_G["other"] + c.starch_g * ML_G["starch"]
-    )  # fmt: skip
-    flour = flour_equivalent_g(c.starch)
-    wanted_log = math.log10(aim / VISCOSITY_60C_MPAS)
-    dry = 0.0
-    for _ in range(60):
-        water = water_with(dry)
-        if water <= 0.0:
-            raise TargetError("volume_ml", "That volume is too small for what is dissolved in the pot.")
-        phase_g = water + solids + dry
-        phase_ml = water * ML_G["water"] + solids_ml + dry * ML_G["starch"]
-        fat_ml = (c.fat_emulsified + dry * thickener.fat_per_g) * ML_G["fat_emulsified"]
-        rest = (
-            bd.gelatin_log(1000.0 * c.gelatin / phase_ml)
-            + bd.solubles_log(100.0 * (c.sugar + c.other) / phase_g)
-            + bd.fat_log(fat_ml / (phase_ml + fat_ml))
-        )
-        present = 100.0 * flour / phase_g + bd.pulp_percent_as_flour(100.0 * c.pulp / phase_g)
-        missing = bd.starch_percent(wanted_log - rest) - present
-        better = max(missing, 0.0) * phase_g / 100.0 / thickener.strength
-        if abs(better - dry) < 0.005:
-            break
-        dry = better
-    return dry, water_with(dry)
+    unit = school.per_gram if school else Contents()
+    if stop == "here" or (stop == "salt" and now.salt_percent >= wanted.ceiling_percent):
+        return lambda dry: now.mixed(unit, dry)
+    if stop == "body":
+        raise TargetError("route", "Boiling to a body and binding to it as well leaves nothing to solve for.")
+    bare = unit.with_masses(water=0.0)
+    water = _water_for_salt(now, wanted, bare) if stop == "salt" else _water_for_volume(now, wanted, bare)
+    fixed = now.with_masses(water=0.0)
+    for _ in range(2 if now.ethanol or now.acetic else 0):
+        left = boiled_to_water(now, min(max(water(fixed, 0.0), 1e-6), now.water))
+        fixed = left.with_masses(water=0.0)
+
+    def sauce(dry: float) -> Contents:
+        thickened = fixed.mixed(bare, dry)
+        return thickened.mixed(_ONE_G_WATER, max(water(fixed, dry), 0.0))
+
+    return sauce
 
 
-def _water_for_volume(
-    contents: Contents, thickener: Thickener | None, aim: float, volume_ml: float
-) -> tuple[float, float]:
-    """Water before thickening, and dry thickener, for a finished ``volume_ml`` mL of body ``aim``, g."""
-    assert thickener is not None
-    c = contents
-    ethanol = 0.0
-    for _ in range(3 if c.ethanol else 1):
-        fixed = c.liquid_ml - c.water * ML_G["water"] - (c.ethanol - ethanol) * ML_G["ethanol"]
-        per_dry = ML_G["starch"] + thickener.fat_per_g * ML_G["fat_emulsified"]
-        rest_ml = volume_ml - fixed
-        dry, final_water = _dry_needed(c, thickener, aim, partial(_water_left, rest_ml, per_dry))
-        water = final_water - dry * thickener.water_per_g
-        if water <= 0.0:
-            raise TargetError("volume_ml", "That volume is too small for what is dissolved in the pot.")
-        ethanol = boiled_to_water(c, min(water, c.water)).ethanol if c.ethanol else 0.0
-    return water, dry
+_ONE_G_WATER = Contents(water=1.0)
 
 
-def _water_left(rest_ml: float, per_dry_ml: float, dry_g: float) -> float:
-    """Water that fits beside ``dry_g`` g of thickener when solids leave ``rest_ml`` mL free, g."""
-    return (rest_ml - dry_g * per_dry_ml) / ML_G["water"]
+def _water_for_volume(now: Contents, wanted: Wanted, bare: Contents) -> Callable[[Contents, float], float]:
+    """Water, g, that fills the wanted volume beside everything else and so many grams of thickener."""
+    per_dry_ml = bare.liquid_ml
+    return lambda fixed, dry: (wanted.amount_ml - fixed.liquid_ml - dry * per_dry_ml) / ML_G["water"]
 
 
-def _water_for_salt(
-    contents: Contents, thickener: Thickener | None, aim: float, ceiling_percent: float
-) -> tuple[float, float]:
-    """Water before thickening, and dry thickener, when the finished sauce is at the salt ceiling, g."""
-    assert thickener is not None
-    c = contents
-    mass = 100.0 * c.salt / ceiling_percent
-    if mass >= c.liquid_g or c.salt_percent >= ceiling_percent:
-        dry, _ = _dry_needed(c, thickener, aim, lambda d: c.water + d * thickener.water_per_g)
-        return c.water, dry
-    fixed = c.liquid_g - c.water - c.ethanol
-    least = LEAST_WATER_SHARE * c.water
-    dry, final_water = _dry_needed(
-        c, thickener, aim, lambda d: max(mass - fixed - d * (1.0 + thickener.fat_per_g), least)
-    )
-    return max(final_water - dry * thickener.water_per_g, least), dry
+def _water_for_salt(now: Contents, wanted: Wanted, bare: Contents) -> Callable[[Contents, float], float]:
+    """Water, g, at which the sauce stands at the salt ceiling."""
+    share = wanted.ceiling_percent / 100.0
+    least = LEAST_WATER_SHARE * now.water
+
+    def water(fixed: Contents, dry: float) -> float:
+        mass_g = (now.salt + dry * bare.salt) / share
+        return max(mass_g - fixed.liquid_g - dry * bare.liquid_g, least)
+
+    return water
+
+
+#: A first guess at a dose, as a share of the pot, and how exactly it is found, g.
+_FIRST_GUESS, _DOSE_G = 0.02, 1e-4
+
+
+def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float:
+    """Dry thickener that brings a sauce to ``aim`` mPa·s, g; none where it is there already.
+
+    Raises
+    ------
+    TargetError : its solids leave no room for water.
+    """
+
+    def missing(dry: float) -> float:
+        return math.log(aim / bd.body_of(sauce(dry)).viscosity)
+
+    if sauce(0.0).water <= 0.0:
+        raise _too_small()
+    if missing(0.0) <= 0.0:
+        return 0.0
+    enough, most = _FIRST_GUESS * pot_g, pot_g
+    while missing(enough) > 0.0:
+        if enough >= most:
+            return enough
+        enough = min(2.0 * enough, most)
+    return float(brentq(missing, 0.0, enough, xtol=_DOSE_G, rtol=1e-9))
 
 
 def _volume_at_salt(contents: Contents, ceiling_percent: float) -> float:
@@ -342,18 +340,21 @@ def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
 
 
 def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
-    """Salt and thickener against the finished volume, from a fifth of the pot to all of it."""
+    """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
+
+    The salt is that of the first school offered.
+    """
     now = pot.contents
-    roux_kind = THICKENERS["white_roux"]
+    schools = list(dict.fromkeys(way.school for way in WAYS.values() if way.school is not None))
     out = []
     for i in range(points):
         volume = now.liquid_ml * (0.2 + 0.8 * i / (points - 1))
+        at = wanted.model_copy(update={"volume_ml": volume, "portions": None})
+        sauces = {school.key: _sauce(now, "volume", at, school) for school in schools}
         try:
-            roux_water, roux = _water_for_volume(now, roux_kind, bd.LADDER[wanted.body].aim, volume)
-            _, corn = _water_for_volume(now, THICKENERS["corn_starch"], bd.LADDER[wanted.body].aim, volume)
+            dry = {key: _dose(sauce, wanted.aim_mpas, now.mass_g) for key, sauce in sauces.items()}
         except TargetError:
             continue
-        plain = now.with_masses(water=max(now.water - (now.liquid_ml - volume) / ML_G["water"], 1.0), ethanol=0.0)
-        finished_g = now.liquid_g - now.water + roux_water + (1.0 + roux_kind.fat_per_g) * roux
-        out.append(TradePoint(volume, 100.0 * now.salt / finished_g, roux, corn, bd.body_of(plain).viscosity))
+        first = next(iter(sauces))
+        out.append(TradePoint(volume, sauces[first](dry[first]).salt_percent, dry))
     return tuple(out)

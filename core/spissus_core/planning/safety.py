@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from .. import events as ev
-from ..fold import Timeline
+from ..events import State
 from ..intake.braise import Braise
 from ..ledger.contents import Contents
-from ..pantry.schools import THICKENERS
 from ..phenomena.alcohol import strength_percent
 from ..phenomena.body import Body
 
@@ -94,24 +92,17 @@ def intake_cautions(braise: Braise) -> tuple[str, ...]:
     return tuple(out)
 
 
-def allergens(timeline: Timeline) -> tuple[str, ...]:
+def allergens(timeline: State) -> tuple[str, ...]:
     """Allergens of everything that is known to be in the pot, by name and in order of the alphabet."""
     found: set[str] = set()
     braise = timeline.started.liquid.braise if timeline.started else None
     for line in braise.counted if braise else ():
         found.update(line.what.allergens)
-    for moment in timeline.moments:
-        happened = moment.event.payload
-        if moment.struck or moment.problem is not None:
-            continue
-        if isinstance(happened, ev.Thickened):
-            found.update(THICKENERS[happened.thickener].allergens)
-        elif isinstance(happened, ev.Added):
-            found.update(happened.what.allergens)
+    found |= timeline.allergens
     return tuple(sorted(found))
 
 
-def allergen_cautions(timeline: Timeline) -> tuple[str, ...]:
+def allergen_cautions(timeline: State) -> tuple[str, ...]:
     """What to tell a guest who asks."""
     known = ", ".join(allergens(timeline))
     if timeline.started and timeline.started.liquid.braise:

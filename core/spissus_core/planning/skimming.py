@@ -7,13 +7,14 @@ from dataclasses import dataclass
 from ..amounts.estimate import Estimate
 from ..amounts.quantities import Said, say, show_mass, show_minutes, show_temperature, show_volume
 from ..events import Wanted
-from ..fold import STOOD_C, Pot
+from ..events.fat import STOOD_C
 from ..intake.liquid import Strained
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..ledger.water import VISCOSITY_60C_MPAS
-from ..pantry.schools import Thickener
+from ..pantry.schools import School
 from ..phenomena.evaporation import minutes_to_boil_away
 from ..phenomena.fat import DROPLETS_UM, LIFTS_BELOW_C, WAYS, SkimWay, ice_price, rest_g, settling_minutes
+from ..pot import Pot
 
 #: More liquid than this is not boiled dry for its fat, mL. Modelling choice.
 MOST_BOILED_DRY_ML = 600.0
@@ -132,7 +133,7 @@ def _minutes(value: float) -> str:
     return "under a minute" if value < 1.0 else show_minutes(value).metric
 
 
-def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Thickener | None) -> Said | None:
+def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: School | None) -> Said | None:
     """Whether the fat is enough for the roux of the chosen way; None where no roux is planned.
 
     Parameters
@@ -140,9 +141,9 @@ def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Thic
     kept_g, floating_g : fat put by so far, and fat still to come off, g.
     dry_g : flour of the roux; a tenth more is prepared than it needs.
     """
-    if thickener is None or not thickener.fat_per_g or dry_g <= 0.0:
+    if thickener is None or not thickener.fat_g or dry_g <= 0.0:
         return None
-    need = 1.1 * dry_g * thickener.fat_per_g
+    need = 1.1 * dry_g * thickener.fat_g
     if kept_g >= need:
         return say("The roux needs {} of fat; {} is put by.", show_mass(need), show_mass(kept_g))
     if kept_g + floating_g >= need:

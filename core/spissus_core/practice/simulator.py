@@ -11,7 +11,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..learning import DRIFT_PER_MIN, WATER_KJ_G, Path
+from ..estimation.forecast import DRIFT_PER_MIN
+from ..estimation.path import Path
+from ..estimation.window import WATER_KJ_G
 from ..ledger.contents import Contents
 from ..phenomena.evaporation import boiled_to_water
 

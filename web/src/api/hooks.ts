@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { answer, client, Problem, type Schemas } from './client'
+import { answer, client, EVENTS_VERSION, Problem, type Schemas } from './client'
 import { newId } from './id'
 import { belongs, isKept, putOut, waiting, type Owner } from './outbox'
 
@@ -73,6 +73,14 @@ export function useIngredients(sought: string) {
   })
 }
 
+/** What the trade lists and the page offers; it changes only with the server. */
+export function useLists(): Schemas['ListsOut'] {
+  const lists = useQuery({ queryKey: ['lists'], queryFn: () => answer(client.GET('/api/v1/lists')), staleTime: Infinity })
+  return lists.data ?? NO_LISTS
+}
+
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], signs: [], covers: [], sieves: [], cooling_places: [] }
+
 export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })
 }
@@ -106,7 +114,7 @@ export function useAppend(batchId: string) {
   const session = useSession()
   return useMutation<ToldBatch, Problem, Payload>({
     mutationFn: async (payload) => {
-      const body = { id: newId(), at: new Date().toISOString(), payload }
+      const body = { id: newId(), at: new Date().toISOString(), version: EVENTS_VERSION, payload }
       const known = queries.getQueryData<ToldBatch>(keys.batch(batchId))
       const owner = session.data && ownerOf(session.data)
       const later = (why: string | null) => {

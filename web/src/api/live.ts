@@ -68,10 +68,10 @@ export function useOutbox(owner: Owner | null): { waiting: readonly Waiting[]; h
 }
 
 /** Null where the server took it; otherwise what it answered. */
-async function told({ batchId, id, at, payload }: Waiting, queries: QueryClient): Promise<Outcome | null> {
+async function told({ batchId, id, at, version = 1, payload }: Waiting, queries: QueryClient): Promise<Outcome | null> {
   try {
     const path = { batch_id: batchId }
-    const batch = await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path }, body: { id, at, payload } }))
+    const batch = await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path }, body: { id, at, version, payload } }))
     queries.setQueryData(keys.batch(batchId), batch)
     void queries.invalidateQueries({ queryKey: keys.batches })
     return null

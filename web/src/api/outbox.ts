@@ -13,6 +13,8 @@ export interface Waiting {
   batchId: string
   id: string
   at: string
+  /** The version of the events it was entered in; the first pages did not say. */
+  version?: number
   payload: Payload
   owner: Owner
   /** Its place in the order in which things were done in this browser. */
@@ -70,7 +72,7 @@ function keep(one: Waiting): void {
 }
 
 /** Keep an entry. Throws where the browser has no room left for it. */
-export function putOut(one: Pick<Waiting, 'batchId' | 'id' | 'at' | 'payload' | 'owner'>, why: string | null = null): void {
+export function putOut(one: Pick<Waiting, 'batchId' | 'id' | 'at' | 'version' | 'payload' | 'owner'>, why: string | null = null): void {
   const order = Math.max(0, ...waiting().map((w) => w.order)) + 1
   keep({ ...one, order, state: 'waits', why, failures: 0, failingSince: null })
 }

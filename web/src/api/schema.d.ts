@@ -474,6 +474,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lists of the trade */
+        get: operations["batches_lists_lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/devices": {
         parameters: {
             query?: never;
@@ -1150,7 +1167,7 @@ export interface components {
         };
         /**
          * StretchOut
-         * @description A stretch of the ribbon; see ``spissus_core.journey.Stretch``.
+         * @description A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``.
          */
         StretchOut: {
             /**
@@ -1194,7 +1211,7 @@ export interface components {
              * @default tight
              * @enum {string}
              */
-            cover: "tight" | "ajar" | "paper" | "open";
+            cover: "open" | "ajar" | "paper" | "tight";
             /**
              * Heat
              * @default oven
@@ -1247,9 +1264,10 @@ export interface components {
          *     Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
          *     ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
          *     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
-         *     ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`), ``lifts_below_c`` when its fat
-         *     has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and sugars come from,
-         *     ``source`` where the rest does.
+         *     What is ``whole`` is a thickener itself: it is counted whole, by weight, as starch of its ``plant``; of the rest
+         *     ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`),
+         *     ``lifts_below_c`` when its fat has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and
+         *     sugars come from, ``source`` where the rest does.
          */
         Ingredient: {
             /** Key */
@@ -1334,6 +1352,16 @@ export interface components {
              * @default 0
              */
             starch: number | string;
+            /**
+             * Plant
+             * @default meal
+             */
+            plant: string;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
             /**
              * Other
              * @default 0
@@ -1471,7 +1499,7 @@ export interface components {
         };
         /**
          * StartedIn
-         * @description The strained liquid in one of the kitchen's pans, on one of its burners.
+         * @description The strained liquid stands in a pan. A later one corrects the start.
          */
         StartedIn: {
             /**
@@ -1938,7 +1966,7 @@ export interface components {
              * Cover
              * @enum {string}
              */
-            cover: "tight" | "ajar" | "paper" | "open";
+            cover: "open" | "ajar" | "paper" | "tight";
             oven: components["schemas"]["ShownOut"];
             /** Told */
             told: boolean;
@@ -1986,6 +2014,8 @@ export interface components {
             mark: components["schemas"]["ShownOut"];
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
+            /** School */
+            school: ("white_roux" | "blond_roux" | "corn_starch") | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -2140,18 +2170,23 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
             /** Name */
             name: string;
             start: components["schemas"]["StartedIn"];
         };
         /**
-         * Added
+         * AddedIn
          * @description An ingredient of the catalogue poured or stirred in, by weight or by volume.
          *
-         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. An
-         *     ingredient of the kitchen's own is kept whole, as it was when it went in.
+         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. The
+         *     ingredient is kept whole in ``own``, as it was when it went in.
          */
-        Added: {
+        AddedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2159,7 +2194,6 @@ export interface components {
             kind: "added";
             /** Ingredient */
             ingredient: string;
-            own?: components["schemas"]["Ingredient"] | null;
             /** Amount */
             amount?: string | null;
             /** Mass G */
@@ -2224,7 +2258,7 @@ export interface components {
         };
         /**
          * DrawnIn
-         * @description Part of the liquid is taken for the sauce, into one of the kitchen's pans on one of its burners.
+         * @description Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat.
          */
         DrawnIn: {
             /**
@@ -2232,8 +2266,6 @@ export interface components {
              * @enum {string}
              */
             kind: "drawn";
-            /** Volume Ml */
-            volume_ml: number | string;
             /**
              * Pan Id
              * Format: uuid
@@ -2244,6 +2276,8 @@ export interface components {
              * Format: uuid
              */
             burner_id: string;
+            /** Volume Ml */
+            volume_ml: number | string;
         };
         /**
          * EventIn
@@ -2260,8 +2294,13 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
             /** Payload */
-            payload: components["schemas"]["StartedIn"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Heated"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["Metered"] | components["schemas"]["Seen"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Read"] | components["schemas"]["Thickened"] | components["schemas"]["Salted"] | components["schemas"]["Added"] | components["schemas"]["Tested"] | components["schemas"]["Noted"] | components["schemas"]["Finished"] | components["schemas"]["Dated"] | components["schemas"]["Struck"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * Finished
@@ -2282,6 +2321,11 @@ export interface components {
          */
         Heated: {
             /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heated";
+            /**
              * Heat
              * @default boil
              * @enum {string}
@@ -2297,17 +2341,12 @@ export interface components {
              * @default open
              * @enum {string}
              */
-            cover: "tight" | "ajar" | "paper" | "open";
+            cover: "open" | "ajar" | "paper" | "tight";
             /**
              * Oven C
              * @default 150
              */
             oven_c: number | string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "heated";
         };
         /**
          * Metered
@@ -2324,7 +2363,7 @@ export interface components {
         };
         /**
          * MovedIn
-         * @description All of it goes into another of the kitchen's pans, or on another of its burners.
+         * @description All of it is poured into another pan, or set on another burner.
          */
         MovedIn: {
             /**
@@ -2490,7 +2529,7 @@ export interface components {
         };
         /**
          * SplitIn
-         * @description Part of it boils in a second pan beside the first.
+         * @description Part of it boils in a second pan beside the first. Both are taken to fall alike.
          */
         SplitIn: {
             /**
@@ -2498,8 +2537,6 @@ export interface components {
              * @enum {string}
              */
             kind: "split";
-            /** Volume Ml */
-            volume_ml: number | string;
             /**
              * Pan Id
              * Format: uuid
@@ -2510,6 +2547,8 @@ export interface components {
              * Format: uuid
              */
             burner_id: string;
+            /** Volume Ml */
+            volume_ml: number | string;
         };
         /**
          * Struck
@@ -2549,10 +2588,10 @@ export interface components {
             verdict: "low" | "right" | "high";
         };
         /**
-         * Thickened
-         * @description Thickener whisked in, by its dry weight.
+         * ThickenedIn
+         * @description Thickener whisked in, by its dry weight. The school is kept whole, as it was when it went in.
          */
-        Thickened: {
+        ThickenedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2622,16 +2661,16 @@ export interface components {
         };
         /**
          * TradeOut
-         * @description One point of the trade between volume, thickener and salt.
+         * @description One point of the trade between volume, thickener and salt; ``dry_g`` is the dry thickener by school.
          */
         TradeOut: {
             volume: components["schemas"]["ShownOut"];
             /** Salt Percent */
             salt_percent: number;
-            /** Roux Flour G */
-            roux_flour_g: number;
-            /** Corn Starch G */
-            corn_starch_g: number;
+            /** Dry G */
+            dry_g: {
+                [key: string]: number;
+            };
         };
         /**
          * PanChoiceOut
@@ -2692,7 +2731,7 @@ export interface components {
              * @default open
              * @enum {string}
              */
-            cover: "tight" | "ajar" | "paper" | "open";
+            cover: "open" | "ajar" | "paper" | "tight";
             /**
              * Oven C
              * @default 150
@@ -2715,6 +2754,100 @@ export interface components {
              *     }
              */
             heat: components["schemas"]["HeatSetting"];
+        };
+        /**
+         * CoverOut
+         * @description A cover; ``cooked`` is the word for it in the sentence about the braise.
+         */
+        CoverOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "open" | "ajar" | "paper" | "tight";
+            /** Label */
+            label: string;
+            /** Cooked */
+            cooked: string;
+        };
+        /**
+         * ListsOut
+         * @description What the page offers to choose from.
+         */
+        ListsOut: {
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Salts */
+            salts: components["schemas"]["SaltOut"][];
+            /** Signs */
+            signs: components["schemas"]["SignOut"][];
+            /** Covers */
+            covers: components["schemas"]["CoverOut"][];
+            /** Sieves */
+            sieves: components["schemas"]["SieveOut"][];
+            /** Cooling Places */
+            cooling_places: components["schemas"]["PlaceOut"][];
+        };
+        /**
+         * PlaceOut
+         * @description A place to cool a pot in.
+         */
+        PlaceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            celsius: components["schemas"]["ShownOut"];
+        };
+        /** SaltOut */
+        SaltOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "table" | "fine_sea" | "dense_flake" | "light_flake";
+            /** Label */
+            label: string;
+        };
+        /**
+         * SchoolOut
+         * @description A school of thickening, and what it weighs.
+         */
+        SchoolOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "white_roux" | "blond_roux" | "corn_starch";
+            /** Label */
+            label: string;
+            /** Dry */
+            dry: string;
+        };
+        /**
+         * SieveOut
+         * @description A way to strain; ``cooked`` is the word for it in the sentence about the braise.
+         */
+        SieveOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "fine" | "pressed" | "colander" | "milled" | "not_strained";
+            /** Cooked */
+            cooked: string;
+            /** Hint */
+            hint: string;
+        };
+        /** SignOut */
+        SignOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
+            /** Label */
+            label: string;
         };
         /** DeviceOut */
         DeviceOut: {
@@ -3666,6 +3799,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    batches_lists_lists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListsOut"];
+                };
             };
         };
     };

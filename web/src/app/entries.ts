@@ -1,7 +1,7 @@
 import type { Payload } from '../api/hooks'
 
 /** What an entry is called before the server has put it into words. */
-const NAMES: Record<Payload['kind'], string> = {
+const NAMES: Partial<Record<Payload['kind'], string>> = {
   started: 'The start', wanted: 'What you want', chosen: 'The way', skimmed: 'Skimmed', read: 'Reading', solids: 'In the pan',
   drawn: 'Drawn off', returned: 'Poured back', cooling: 'Set to cool', probed: 'Temperature', heated: 'Heat', moved: 'Another pan',
   split: 'Split over two pans', rejoined: 'Poured together', metered: 'Salt meter', seen: 'Seen', thickened: 'Thickener',
@@ -41,5 +41,5 @@ export function withFigure<T extends object>(payload: T, [key, ...rest]: string[
 
 export function described(payload: Payload): string {
   const said = figures(payload).map(({ value }) => value)
-  return [NAMES[payload.kind], ...said].join(' ').slice(0, 80)
+  return [NAMES[payload.kind] ?? payload.kind.replaceAll('_', ' '), ...said].join(' ').slice(0, 80)
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Batch, Payload } from '../api/hooks'
+import { useLists, type Batch, type Payload } from '../api/hooks'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -20,17 +20,11 @@ const heats = [
 ] as const
 type Heat = (typeof heats)[number]['value']
 
-const covers = [
-  { value: 'open', label: 'open' },
-  { value: 'ajar', label: 'lid ajar' },
-  { value: 'paper', label: 'under paper' },
-  { value: 'tight', label: 'covered' },
-] as const
-
 /** How it is heated, as a word to tap: what is said here is what the forecast goes by. */
 export function HeatControl({ batch, onRecord }: Props) {
   const [open, setOpen] = useState(false)
   const say = useSay()
+  const { covers } = useLists()
   const { heat } = batch
   const now: Heat = heat.heat === 'boil' && heat.share < 0.8 ? 'half' : heat.heat
   const [oven, setOven] = useState<string | null>(null)
@@ -38,7 +32,7 @@ export function HeatControl({ batch, onRecord }: Props) {
     onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: oven ?? heat.oven.value })
     setOpen(false)
   }
-  const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.value === heat.cover)?.label ?? ''}`}`
+  const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.key === heat.cover)?.label ?? ''}`}`
   return (
     <Popover
       open={open}
@@ -54,7 +48,7 @@ export function HeatControl({ batch, onRecord }: Props) {
     >
       <div className="grid gap-4">
         <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats} />
-        {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers} />}
+        {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers.map((c) => ({ value: c.key, label: c.label }))} />}
         {now === 'oven' && (
           <form
             className="flex items-end gap-2"

@@ -1,23 +1,12 @@
-import type { Batch, Payload } from '../api/hooks'
-
-const signs = [
-  { sign: 'fizzing', label: 'quick small bubbles' },
-  { sign: 'calm', label: 'an ordinary simmer' },
-  { sign: 'slow_bubbles', label: 'slow heavy bubbles' },
-  { sign: 'raw_gone', label: 'sharp smell gone' },
-  { sign: 'dark', label: 'turned dark' },
-  { sign: 'trail', label: 'spoon leaves a trail' },
-  { sign: 'film', label: 'film on the spoon' },
-  { sign: 'line', label: 'line stays' },
-  { sign: 'frying', label: 'sounds like frying' },
-] as const
+import { useLists, type Batch, type Payload } from '../api/hooks'
 
 /** What is seen, heard and smelt, one tap each. */
 export function Signs({ batch, onRecord }: { batch: Batch; onRecord: (payload: Payload) => void }) {
+  const { signs } = useLists()
   return (
     <div role="group" aria-label="Seen in the pan" className="mt-3 flex flex-wrap items-center gap-1.5">
       <span className="w-full text-quiet">Seen in the pan</span>
-      {signs.map(({ sign, label }) => {
+      {signs.map(({ key: sign, label }) => {
         const seen = batch.signs.includes(sign)
         return (
           <button

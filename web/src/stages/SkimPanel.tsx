@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Batch, Payload } from '../api/hooks'
+import { useLists, type Batch, type Payload } from '../api/hooks'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -158,21 +158,19 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
   )
 }
 
-const places = [
-  { value: '4 °C', label: 'fridge' },
-  { value: '1 °C', label: 'ice bath' },
-  { value: '10 °C', label: 'cold room' },
-]
-
 function SetToCool({ onRecord, problem }: Pick<TakeOffProps, 'onRecord' | 'problem'>) {
   const [celsius, setCelsius] = useState('90 °C')
-  const [place, setPlace] = useState(places[0]?.value ?? '4 °C')
+  const { cooling_places: places } = useLists()
+  const [key, setKey] = useState<string | null>(null)
+  const place = places.find((p) => p.key === key) ?? places[0]
   return (
     <div className="grid gap-3 rounded-xl border border-line p-3">
       <p>Strain it first, or chill it with the meat in, or finish the sauce and chill that: all three are in use. The clock is the same.</p>
       <TextField label="It is now at" value={celsius} onChange={setCelsius} error={problem?.at('celsius')} />
-      <Choice label="It cools in a" value={place} onChange={setPlace} options={places} />
-      <Button onClick={() => onRecord({ kind: 'cooling', celsius, surroundings_c: place })}>Set it to cool now</Button>
+      <Choice label="It cools in a" value={place?.key} onChange={setKey} options={places.map((p) => ({ value: p.key, label: p.label }))} />
+      <Button disabled={!place} onClick={() => place && onRecord({ kind: 'cooling', celsius, surroundings_c: place.celsius.metric })}>
+        Set it to cool now
+      </Button>
     </div>
   )
 }

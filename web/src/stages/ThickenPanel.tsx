@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { useLists } from '../api/hooks'
 import { useSay } from '../app/units'
 import { BodyLadder } from '../figures/BodyLadder'
 import { Button } from '../ui/Button'
@@ -11,7 +12,8 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
   const say = useSay()
   const [grams, setGrams] = useState('')
   const { plan, pot, act } = batch
-  const kind = act.thickener ?? (plan?.kind === 'corn_starch' ? 'corn_starch' : 'white_roux')
+  const { schools } = useLists()
+  const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
   return (
     <div className="grid gap-5">
       {plan?.thickener && plan.dry && plan.carrier && plan.dry_range ? (
@@ -44,11 +46,11 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
         className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          onRecord({ kind: 'thickened', thickener: kind, dry_g: grams }, () => setGrams(''))
+          if (school) onRecord({ kind: 'thickened', thickener: school.key, dry_g: grams }, () => setGrams(''))
         }}
       >
         <TextField
-          label={`Another amount of ${kind === 'corn_starch' ? 'corn starch' : 'flour, as roux'}`}
+          label={`Another amount of ${school?.dry ?? 'thickener'}`}
           placeholder="12 g"
           value={grams}
           onChange={setGrams}

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
-import { useIngredients } from '../api/hooks'
+import { useIngredients, useLists } from '../api/hooks'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -111,14 +111,17 @@ type What = 'salt' | 'thickener' | 'other'
 export function AddSheet({ append, onClose }: Props) {
   const [what, setWhat] = useState<What>('salt')
   const [amount, setAmount] = useState('')
-  const [thickener, setThickener] = useState<'white_roux' | 'blond_roux' | 'corn_starch'>('white_roux')
-  const [salt, setSalt] = useState<'table' | 'fine_sea' | 'dense_flake' | 'light_flake'>('table')
+  const { schools, salts } = useLists()
+  const [school, setSchool] = useState<string | null>(null)
+  const thickener = schools.find((s) => s.key === school) ?? schools[0]
+  const [kindOfSalt, setKindOfSalt] = useState<string | null>(null)
+  const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
   const [sought, setSought] = useState('')
   const [key, setKey] = useState<string | null>(null)
   const found = useIngredients(useSettled(sought, 160))
   const payload = (): Payload | null => {
-    if (what === 'salt') return { kind: 'salted', salt_g: amount, salt }
-    if (what === 'thickener') return { kind: 'thickened', thickener, dry_g: amount }
+    if (what === 'salt') return salt ? { kind: 'salted', salt_g: amount, salt: salt.key } : null
+    if (what === 'thickener') return thickener ? { kind: 'thickened', thickener: thickener.key, dry_g: amount } : null
     return key ? { kind: 'added', ingredient: key, amount } : null
   }
   const ready = payload()
@@ -148,26 +151,17 @@ export function AddSheet({ append, onClose }: Props) {
         {what === 'salt' && (
           <Choice
             label="Which salt"
-            value={salt}
-            onChange={setSalt}
-            options={[
-              { value: 'table', label: 'table' },
-              { value: 'fine_sea', label: 'fine sea' },
-              { value: 'dense_flake', label: 'coarse dense' },
-              { value: 'light_flake', label: 'light flakes' },
-            ]}
+            value={salt?.key}
+            onChange={setKindOfSalt}
+            options={salts.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
         {what === 'thickener' && (
           <Choice
             label="Which thickener"
-            value={thickener}
-            onChange={setThickener}
-            options={[
-              { value: 'white_roux', label: 'white roux' },
-              { value: 'blond_roux', label: 'blond roux' },
-              { value: 'corn_starch', label: 'corn starch' },
-            ]}
+            value={thickener?.key}
+            onChange={setSchool}
+            options={schools.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
         {what === 'other' && (

@@ -1,4 +1,5 @@
 import type { Problem } from '../../api/client'
+import { useLists } from '../../api/hooks'
 import { TextField } from '../../ui/TextField'
 import { AskForm, Pick, Wrong } from './Ask'
 import type { Cooked as Said } from './draft'
@@ -16,6 +17,7 @@ const yesNo = (yes: string, no: string) => [
 
 /** How it was cooked and strained, as a sentence to tap. */
 export function Cooked({ cooked, change, wrong }: Props) {
+  const { covers, sieves } = useLists()
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
     <AskForm label={label} said={value.trim() || null} wrong={Boolean(error)}>
       <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
@@ -38,12 +40,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Cover"
           value={cooked.cover}
-          options={[
-            { value: 'tight', label: 'tightly covered' },
-            { value: 'ajar', label: 'with the lid ajar' },
-            { value: 'paper', label: 'under paper' },
-            { value: 'open', label: 'open' },
-          ]}
+          options={covers.map((c) => ({ value: c.key, label: c.cooked }))}
           onPick={(cover) => change({ cover })}
         />
         , the meat{' '}
@@ -84,13 +81,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Strained through"
           value={cooked.strain}
-          options={[
-            { value: 'fine', label: 'through a fine sieve, not pressed', hint: 'clear; the solids keep the most liquid' },
-            { value: 'pressed', label: 'through a fine sieve, pressed', hint: 'more of it, cloudier' },
-            { value: 'colander', label: 'through a colander', hint: 'soft bits go through' },
-            { value: 'milled', label: 'through a food mill', hint: 'the soft vegetables become body' },
-            { value: 'not_strained', label: 'not at all', hint: 'everything stays' },
-          ]}
+          options={sieves.map((s) => ({ value: s.key, label: s.cooked, hint: s.hint }))}
           onPick={(strain) => change({ strain })}
         />
         .

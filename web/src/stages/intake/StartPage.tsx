@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { useLocation } from 'wouter'
+import { EVENTS_VERSION } from '../../api/client'
 import { useKitchen, useSession, useStart } from '../../api/hooks'
 import { newId } from '../../api/id'
 import { Header } from '../../app/Header'
@@ -34,7 +35,7 @@ export function StartPage() {
         const body = startOf(draft)
         if (!body) return
         start.mutate(
-          { ...ids, at: new Date().toISOString(), name: draft.name.trim() || 'Sauce', start: body },
+          { ...ids, at: new Date().toISOString(), version: EVENTS_VERSION, name: draft.name.trim() || 'Sauce', start: body },
           {
             onSuccess: (batch) => {
               saveDraft(person, null)

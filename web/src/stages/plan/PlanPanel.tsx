@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Problem } from '../../api/client'
-import { useRoutes, type Batch, type Payload, type Wanted } from '../../api/hooks'
+import { useLists, useRoutes, type Batch, type Payload, type Wanted } from '../../api/hooks'
 import { useSay } from '../../app/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
@@ -62,7 +62,8 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
   const data = routes.data
   const wrong = routes.error ?? problem
   const change = (part: Partial<Wish>) => setWish({ ...wish, draggedMl: null, ...part })
-  const roux = batch.chosen !== 'corn_starch'
+  const { schools } = useLists()
+  const binder = schools.find((s) => s.key === data?.routes.find((r) => r.kind === batch.chosen)?.school) ?? schools[0]
   const least = data?.least
   const most = data?.most
   const now = data?.wanted
@@ -105,13 +106,13 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
         <h2 className="sr-only">Ways there</h2>
         {data && now && least && most && data.trade.length > 1 && (
           <TradeChart
-            points={data.trade.map((p) => ({ volumeMl: p.volume.value, saltPercent: p.salt_percent, flourG: roux ? p.roux_flour_g : p.corn_starch_g }))}
+            points={data.trade.map((p) => ({ volumeMl: p.volume.value, saltPercent: p.salt_percent, flourG: (binder && p.dry_g[binder.key]) ?? 0 }))}
             marks={data.routes.map((r) => ({ volumeMl: r.volume.value, saltPercent: r.salt_before.best, label: r.label, feasible: r.feasible }))}
             volumeMl={wish.draggedMl ?? now.value}
             volumeLabel={say(now)}
             saltWanted={data.salt_percent}
             saltCeiling={data.ceiling_percent}
-            binder={roux ? 'flour, as roux' : 'corn starch'}
+            binder={binder?.dry ?? ''}
             onVolume={(ml) => change({ by: 'volume', volume: `${ml} ml`, draggedMl: ml })}
             ticks={data.trade.filter((_, i) => i % 4 === 0).map((p) => ({ ml: p.volume.value, label: say(p.volume) }))}
           />

@@ -1,0 +1,125 @@
+"""What can happen to a batch: one class a kind, each with everything that follows from it.
+
+The one registry is :data:`KINDS`; it fills itself from the modules of this package. From it come the union of
+payloads, what the API takes, and their JSON Schema. Payloads are judged by today's rules at the door, after an
+older version has been put in today's words; on the shelf what was once recorded is always readable.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime
+from importlib import import_module
+from pkgutil import iter_modules
+from typing import Annotated, Any, Union
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+
+from ..amounts.fields import SHELF
+from ..amounts.quantities import Said, say
+from ..errors import SetAsideError, SpissusError
+from .additions import Added, Salted, Thickened
+from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of, verbatim
+from .corrections import Dated, Struck
+from .ending import Finished
+from .fat import Skimmed, fat_to_skim, usual_ice_g
+from .judging import Noted, Seen, Sign, Tested
+from .looking import GainError, Metered, Read
+from .pans import Drawn, Moved, Rejoined, Returned, Solids, Split
+from .starting import Started
+from .state import CoolingLog, State
+from .warmth import Cooling, Heated, Probed
+from .wishes import Chosen, RouteKind, Wanted
+
+__all__ = [
+    "KINDS", "STAGES", "VERSION", "ActsOnPot", "Added", "Chosen", "Cooling", "CoolingLog", "Dated", "Drawn", "Event",
+    "Finished", "Form", "GainError", "Heated", "Kind", "Kitchen", "Metered", "Moved", "Noted", "Probed", "Read",
+    "Rejoined", "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started",
+    "State", "Struck", "Tested", "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded",
+    "schema", "upcast", "usual_ice_g",
+]  # fmt: skip
+
+for _module in iter_modules(__path__):
+    import_module(f"{__name__}.{_module.name}")
+
+#: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
+#: ingredients and schools whole.
+VERSION = max(version for kind in KINDS.values() for version in kind.versions)
+
+
+class Unread(Kind):
+    """What was recorded and cannot be read: it stands in the log with the reason, and changes nothing."""
+
+    kind: str
+    why: str
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Nothing can be made of it."""
+        raise SetAsideError(f"This entry cannot be read any more ({self.why}).")
+
+    def said(self) -> Said:
+        """That there is something."""
+        return say("An entry that cannot be read: {}", verbatim(self.kind))
+
+
+def _any_of(kinds: Iterable[type[BaseModel]]) -> Any:
+    return Annotated[Union[tuple(kinds)], Field(discriminator="kind")]  # noqa: UP007
+
+
+_shelf: TypeAdapter[Kind] = TypeAdapter(_any_of(KINDS.values()))
+
+#: What a page may send, as a type: any kind, with ids for pans and burners.
+door: Any = _any_of(form_of(kind) for kind in KINDS.values())
+
+
+def schema() -> dict[str, Any]:
+    """JSON Schema of every payload as it is kept."""
+    return _shelf.json_schema()
+
+
+def upcast(payload: object, version: int) -> object:
+    """What was said in ``version``, in today's words."""
+    known = KINDS.get(str(payload.get("kind"))) if isinstance(payload, dict) else None
+    if known is None or not isinstance(payload, dict):
+        return payload
+    for at in range(version, VERSION):
+        if at in known.upcasts:
+            payload = known.upcasts[at](dict(payload))
+    return payload
+
+
+def recorded(payload: object, version: int = VERSION) -> Kind:
+    """A payload as it was recorded, however long ago; never an error.
+
+    Fields that are not known any more are passed over, and amounts that today's rules would not take
+    are kept. What cannot be read all the same is :class:`Unread`.
+    """
+    try:
+        return _shelf.validate_python(upcast(payload, version), extra="ignore", context=dict(SHELF))
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = ".".join(str(part) for part in first["loc"][1:])
+        said = first["msg"].removeprefix("Value error, ")
+        why = f"“{where}” is missing" if first["type"] == "missing" else f"{where}: {said}" if where else said
+    except (SpissusError, RecursionError, ArithmeticError, KeyError, TypeError, ValueError, AttributeError) as error:
+        why = str(error) or type(error).__name__
+    kind = payload.get("kind") if isinstance(payload, dict) else None
+    return Unread(kind=str(kind)[:40] if isinstance(kind, str) else "unknown", why=why[:300])
+
+
+class Event(BaseModel):
+    """A payload with its identity, place in the log and time.
+
+    ``device`` is what read it by itself. ``told`` is the time it came with, where that cannot be (a dead
+    clock) and ``at`` is when it arrived.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    id: UUID
+    seq: int
+    at: datetime
+    payload: Kind
+    device: str | None = None
+    told: datetime | None = None

@@ -1,0 +1,164 @@
+"""What goes into the pot: thickener, salt, and whatever else the catalogue knows."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import Field, ValidationInfo, model_validator
+
+from ..amounts.fields import MassG, Name, VolumeMl, on_the_shelf
+from ..amounts.quantities import Said, parse_mass_or_volume, say, show_mass, show_volume
+from ..errors import QuantityError, SpissusError
+from ..ledger.contents import Contents
+from ..pantry.ingredients import Ingredient, ingredient, kept_whole
+from ..pantry.schools import School, SchoolKey, school
+from ..phenomena.seasoning import SaltKind
+from ..pot import Pot
+from .base import ActsOnPot, Kind, Kitchen, verbatim
+from .state import State
+
+
+class Thickened(ActsOnPot):
+    """Thickener whisked in, by its dry weight. The school is kept whole, as it was when it went in."""
+
+    stage = "thicken"
+    server_writes = ("school",)
+    versions = (1, 2)
+
+    kind: Literal["thickened"] = "thickened"
+    thickener: SchoolKey
+    dry_g: MassG
+    school: School | None = None
+
+    @property
+    def what(self) -> School:
+        """The school. Raises QuantityError where none of that key is known."""
+        return self.school or school(self.thickener)
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with the thickener and its carrier in it."""
+        if self.dry_g <= 0.0:
+            raise SpissusError("dry_g", "Say how much thickener went in.")
+        return pot.mixed(self.what.added(self.dry_g), "dry_g")
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its body has to be judged anew."""
+        after = super().apply(state, at)
+        if state.pot is None:
+            return after
+        return bound(after, self.what).but(body_verdict=None, allergens=state.allergens.union(self.allergens))
+
+    def said(self) -> Said:
+        """Which, and how much of it."""
+        return say(f"{self.what.label.capitalize()}: {{}} of {self.what.dry}", show_mass(self.dry_g))
+
+    @property
+    def allergens(self) -> tuple[str, ...]:
+        """Those of the school."""
+        return self.what.allergens
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With the school whole."""
+        return self.kept_with(school=self.what)
+
+
+def bound(state: State, by: School | None) -> State:
+    """A thickener is in; ``by`` says how long it wants before it is judged, where that is known."""
+    waits = ((by.wait_low_min, by.wait_high_min),) if by else ()
+    return state.but(thickener_added=True, binders=(*state.binders, *waits))
+
+
+class Salted(ActsOnPot):
+    """Salt stirred in."""
+
+    stage = "season"
+
+    kind: Literal["salted"] = "salted"
+    salt_g: MassG
+    salt: SaltKind = "table"
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with the salt in it."""
+        return replace(pot, contents=pot.contents + Contents(salt=self.salt_g))
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its salt has to be judged anew."""
+        after = super().apply(state, at)
+        return after if state.pot is None else after.but(salt_added=True, salt_verdict=None)
+
+    def said(self) -> Said:
+        """How much."""
+        return say(f"Salt: {self.salt_g:.1f}\u00a0g")
+
+
+class Added(ActsOnPot):
+    """An ingredient of the catalogue poured or stirred in, by weight or by volume.
+
+    ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. The
+    ingredient is kept whole in ``own``, as it was when it went in.
+    """
+
+    stage = "reduce"
+    looks = True
+    server_writes = ("own",)
+    versions = (1, 2)
+
+    kind: Literal["added"] = "added"
+    ingredient: Name
+    own: Ingredient | None = None
+    amount: Annotated[str | None, Field(max_length=60, exclude=True)] = None
+    mass_g: MassG | None = None
+    volume_ml: VolumeMl | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_amount(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("amount"), str):
+            return data
+        dimension, value = parse_mass_or_volume(data["amount"])
+        rest = {key: given for key, given in data.items() if key != "amount"}
+        return rest | {"mass_g" if dimension == "mass" else "volume_ml": value}
+
+    @model_validator(mode="after")
+    def _one_amount(self) -> Added:
+        if (self.mass_g is None) == (self.volume_ml is None):
+            raise QuantityError("volume_ml", "Say how much, by volume or by weight.")
+        return self
+
+    @property
+    def what(self) -> Ingredient:
+        """The ingredient. Raises QuantityError where the catalogue has none of that key."""
+        return self.own or ingredient(self.ingredient)
+
+    @property
+    def grams(self) -> float:
+        """Its weight, g. Raises QuantityError for a volume of what is only weighed."""
+        return self.mass_g if self.mass_g is not None else (self.volume_ml or 0.0) * self.what.density_g_ml
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with it."""
+        return pot.mixed(self.what.portion(self.grams), "volume_ml")
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Body and salt have to be judged anew; a thickener out of the catalogue is a thickener."""
+        after = super().apply(state, at)
+        if state.pot is None:
+            return after
+        after = bound(after, None) if self.what.whole else after
+        return after.but(body_verdict=None, salt_verdict=None, allergens=state.allergens.union(self.allergens))
+
+    def said(self) -> Said:
+        """How much of what."""
+        amount = show_mass(self.mass_g) if self.mass_g is not None else show_volume(self.volume_ml or 0.0)
+        return say("Added {} of {}", amount, verbatim(self.what.name))
+
+    @property
+    def allergens(self) -> tuple[str, ...]:
+        """Those of the ingredient."""
+        return self.what.allergens
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With the ingredient whole, the kitchen's own before the catalogue's."""
+        return self.kept_with(own=kept_whole(self.ingredient, kitchen.own_ingredients()))

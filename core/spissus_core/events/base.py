@@ -1,0 +1,180 @@
+"""What every kind of event has: its fields, its stage, what it does to the pot, and what the log says of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from datetime import datetime
+from typing import TYPE_CHECKING, Any, ClassVar, Literal, Protocol
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, create_model
+from pydantic.json_schema import SkipJsonSchema
+
+from ..amounts.quantities import Said, Shown
+from ..errors import SpissusError
+from ..measuring.vessels import Pan
+from ..pantry.ingredients import Ingredient
+from ..phenomena.heating import Burner
+from ..pot import Pot
+
+if TYPE_CHECKING:
+    from ..estimation.window import Window
+    from .state import State
+
+Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]
+
+#: The sauce's way from the strainer to the plate.
+STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "serve")
+
+#: What was said in one version, in the words of the next.
+Upcast = Callable[[dict[str, Any]], dict[str, Any]]
+
+#: Every kind there is, by its name; filled as the kinds are defined.
+KINDS: dict[str, type[Kind]] = {}
+
+
+class Kitchen(Protocol):
+    """What an event may name by id, to be written out when it is recorded."""
+
+    def pan(self, pan_id: UUID) -> Pan:
+        """A pan of the kitchen."""
+
+    def burner(self, burner_id: UUID, pan_id: UUID) -> Burner:
+        """A burner of the kitchen, with what was learned of it under that pan."""
+
+    def own_ingredients(self) -> Sequence[Ingredient]:
+        """The kitchen's own ingredients."""
+
+
+class Kind(BaseModel):
+    """One kind of thing that can happen to a batch, and everything that follows from it.
+
+    A kind is one class in one module of this package, and nothing else has to know of it: the union, the
+    input of the API and the schema come from :data:`KINDS`.
+
+    ``stage`` is where it belongs on the way, if anywhere; ``looks`` whether somebody stood at the pot, so
+    that the next look counts from here; ``server_writes`` the fields that are filled when it is recorded,
+    never by a page. ``versions`` are those in which it was recorded anew; ``upcasts`` put what was said in
+    one version into the words of the next, by that version, where more changed than fields that came to it.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    stage: ClassVar[Stage | None] = None
+    looks: ClassVar[bool] = False
+    server_writes: ClassVar[tuple[str, ...]] = ()
+    versions: ClassVar[tuple[int, ...]] = (1,)
+    upcasts: ClassVar[Mapping[int, Upcast]] = {}
+
+    kind: str
+
+    @classmethod
+    def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
+        super().__pydantic_init_subclass__(**kwargs)
+        name = cls.model_fields["kind"].default
+        if isinstance(name, str) and cls.__module__.startswith(__package__ or ""):
+            KINDS.setdefault(name, cls)
+
+    # -- what it does ---------------------------------------------------------------------------------
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The batch after it. Raises SpissusError where it contradicts what is in the pot."""
+        return state
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """The stretch of heating that is under way after it."""
+        return before.heating
+
+    def check(self, after: State) -> None:
+        """Refuse it at the door where it makes no sense in this batch. Raises SpissusError."""
+        if after.pot is None:
+            raise SpissusError("kind", "Say first what is in the pot.")
+
+    # -- what is said of it ---------------------------------------------------------------------------
+
+    def said(self) -> Said:
+        """What the log says."""
+        raise NotImplementedError(self.kind)
+
+    @property
+    def allergens(self) -> tuple[str, ...]:
+        """Allergens it brings into the pot."""
+        return ()
+
+    # -- how it is kept -------------------------------------------------------------------------------
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """The event as it is kept: with everything in it that a fold would otherwise have to look up."""
+        return self
+
+    def kept_with(self, **written: object) -> Kind:
+        """The event as it is kept, with what the server writes into it."""
+        return KINDS[self.kind].model_construct(**(dict(self) | written))
+
+
+class ActsOnPot(Kind):
+    """A kind that changes what is in the pot, or what it stands in."""
+
+    kind: str
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot after it. Raises SpissusError where it contradicts the pot."""
+        raise NotImplementedError(self.kind)
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The batch with the changed pot."""
+        return state if state.pot is None else state.but(pot=self.on_pot(state.pot))
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """What was added takes up heat before it boils too."""
+        if before.heating is None or before.pot is None or after.pot is None:
+            return before.heating
+        return before.heating.joined(before.pot, after.pot)
+
+
+# -- at the door ----------------------------------------------------------------------------------
+
+
+class Form(BaseModel):
+    """A kind as a page sends it, with a pan and a burner of the kitchen by their ids."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    of: ClassVar[type[Kind]]
+
+    kind: str
+    pan_id: UUID
+    burner_id: UUID
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """The event as it is kept."""
+        said = {name: getattr(self, name) for name in type(self).model_fields if name not in ("pan_id", "burner_id")}
+        named = {"pan": kitchen.pan(self.pan_id), "burner": kitchen.burner(self.burner_id, self.pan_id)}
+        return self.of.model_validate(said | named).written_out(kitchen)
+
+
+#: Nothing a page may say, and nothing the schema speaks of.
+_UNSAID: Any = SkipJsonSchema[None]  # type: ignore[misc]
+
+
+def form_of(kind: type[Kind]) -> type[Form | Kind]:
+    """What a page may send of a kind: ids for pan and burner, and nothing of what the server writes."""
+    fields = kind.model_fields
+    name = f"{kind.__name__}In"
+    if "pan" in fields:
+        rest: dict[str, Any] = {n: (f.annotation, f) for n, f in fields.items() if n not in ("pan", "burner")}
+        form = create_model(name, __base__=Form, __doc__=kind.__doc__, **rest)
+        form.of = kind
+        return form
+    if kind.server_writes:
+        unsaid: dict[str, Any] = dict.fromkeys(kind.server_writes, (_UNSAID, None))
+        return create_model(name, __base__=kind, __doc__=kind.__doc__, **unsaid)
+    return kind
+
+
+# -- words -----------------------------------------------------------------------------------------
+
+
+def verbatim(text: str) -> Shown:
+    """The cook's own words, in either system of units."""
+    return Shown(0.0, text, text)

@@ -1,0 +1,35 @@
+"""The end: the sauce is done."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ..amounts.fields import VolumeMl
+from ..amounts.quantities import Said, say
+from ..errors import SpissusError
+from .base import Kind
+from .state import State
+
+
+class Finished(Kind):
+    """The sauce is done; its yield was measured or is taken from the ledger."""
+
+    stage = "serve"
+
+    kind: Literal["finished"] = "finished"
+    yield_ml: VolumeMl | None = None
+
+    def apply(self, state: State, at: datetime) -> State:
+        """It is done."""
+        return state.but(finished=self)
+
+    def check(self, after: State) -> None:
+        """What is done was wanted."""
+        super().check(after)
+        if after.wanted is None:
+            raise SpissusError("kind", "Say first what sauce you want.")
+
+    def said(self) -> Said:
+        """That it is done."""
+        return say("Finished")

@@ -1,0 +1,113 @@
+"""Fat taken off."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Literal
+
+from pydantic import model_validator
+
+from ..amounts.fields import MassG, VolumeMl
+from ..amounts.quantities import Said, say, show_mass, show_volume
+from ..errors import QuantityError, SpissusError
+from ..estimation.window import Window
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.water import OFF_THE_BOIL_C
+from ..phenomena.fat import LIFTS_BELOW_C, WAYS, SkimWay, boiled_dry, ice_needed_g, rest_g, skimmed
+from ..phenomena.heating import FULL_BOIL
+from ..pot import Pot
+from .base import ActsOnPot
+from .state import State
+from .wishes import Wanted
+
+#: Liquid that has stood for a moment off the heat before the ice goes in, °C. Modelling choice.
+STOOD_C = OFF_THE_BOIL_C - 15.0
+
+#: More fat than this times what floats, and so many mL, was not floating there. Modelling choices.
+MOST_FAT_FACTOR, MOST_FAT_ML = 1.5, 30.0
+
+#: Fat past what is wanted by this factor, and so many grams, is clearly too much. Modelling choices.
+TOO_MUCH_FACTOR, TOO_MUCH_G = 1.5, 0.5
+
+
+class Skimmed(ActsOnPot):
+    """Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
+
+    ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` the water that took the stuck juices
+    up after boiling dry. ``kept`` says whether the fat was put by, for roux or another day.
+    """
+
+    stage = "skim"
+    looks = True
+
+    kind: Literal["skimmed"] = "skimmed"
+    way: SkimWay = "spoon"
+    fat_ml: VolumeMl | None = None
+    ice_g: MassG | None = None
+    dissolved_ml: VolumeMl | None = None
+    kept: bool = True
+
+    @model_validator(mode="after")
+    def _way_fits(self) -> Skimmed:
+        if self.ice_g and self.way != "ice":
+            raise QuantityError("ice_g", "Ice belongs to skimming with ice.")
+        if self.way == "boil_dry" and not self.dissolved_ml:
+            raise QuantityError("dissolved_ml", "Say in how much water or stock you dissolve what is stuck: 300 ml.")
+        return self
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot without that fat, and without the liquid that the way lifts with it."""
+        way, floating = WAYS[self.way], pot.contents.fat_ml
+        if self.fat_ml is None:
+            fat_ml = way.removes_ml(floating)
+        elif self.fat_ml > MOST_FAT_FACTOR * floating + MOST_FAT_ML:
+            raise SpissusError(
+                "fat_ml",
+                f"Only about {show_volume(floating).both} of fat was floating. "
+                "If there was more, correct the start first.",
+            )
+        else:
+            fat_ml = self.fat_ml
+        if self.way == "boil_dry":
+            water = Contents(water=(self.dissolved_ml or 0.0) / SPECIFIC_VOLUME_ML_G["water"])
+            return replace(pot, contents=boiled_dry(pot.contents, fat_ml, water), hot=True)
+        contents = skimmed(pot.contents, fat_ml, way.liquid_per_fat * fat_ml)
+        share = contents.salt / pot.contents.salt if pot.contents.salt > 0.0 else 1.0
+        pot = replace(pot, contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
+        if self.way == "ice":
+            ice_g = usual_ice_g(pot) if self.ice_g is None else self.ice_g
+            return replace(pot.mixed(Contents(water=ice_g), "ice_g"), hot=False)
+        return replace(pot, hot=False) if self.way == "chill" else pot
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The question of the fat is settled; what was put by is remembered."""
+        after = super().apply(state, at)
+        if state.pot is None or after.pot is None:
+            return after
+        put_by = state.pot.contents.fat_free - after.pot.contents.fat_free if self.kept else 0.0
+        return after.but(fat_settled=True, kept_fat_g=state.kept_fat_g + put_by, cooling=None)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """A full boil is assumed from here on; where the heat is known, ice takes it up."""
+        if before.assumes_boil and after.pot is not None:
+            return Window.begun(after.pot, FULL_BOIL, at)
+        return super().heating(before, after, at)
+
+    def said(self) -> Said:
+        """The way, or how much."""
+        if self.fat_ml is None:
+            ice = f", {show_mass(self.ice_g).both} of ice" if self.ice_g else ""
+            return say(f"Skimmed: {WAYS[self.way].label}{ice}")
+        return say("Left the fat on" if self.fat_ml == 0 else "Skimmed {} of fat", show_volume(self.fat_ml))
+
+
+def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
+    """Ice that sets the fat on this pot, g, straight from the stove or cold already."""
+    return ice_needed_g(pot.contents.mass_g, STOOD_C, to_c) if pot.hot else 0.0
+
+
+def fat_to_skim(pot: Pot, wanted: Wanted | None = None) -> bool:
+    """Whether clearly more fat floats than is wanted, or than a cook would usually leave."""
+    rest = rest_g(pot.contents.liquid_ml) if wanted is None else rest_g(pot.contents.liquid_ml, wanted.fat_g_per_100_ml)
+    return pot.contents.fat_free > TOO_MUCH_FACTOR * rest + TOO_MUCH_G

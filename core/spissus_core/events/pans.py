@@ -1,0 +1,186 @@
+"""Which pan it stands in: moved, split, poured together, drawn off and returned; and what else is in it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Literal
+
+from ..amounts.fields import MassG, VolumeMl
+from ..amounts.quantities import Said, Shown, say, show_mass, show_volume
+from ..errors import MeasurementError
+from ..estimation.window import Window
+from ..measuring.measurement import error_ml
+from ..measuring.vessels import Pan
+from ..phenomena.heating import FULL_BOIL, Burner
+from ..pot import Beside, Pot, in_pan
+from .base import ActsOnPot, verbatim
+from .state import State
+
+#: How far a volume that was told may exceed what there is, as a share, and the least that is worth pouring, mL.
+#: Modelling choices.
+POURED_SLACK, LEAST_POURED_ML = 0.001, 1.0
+
+
+class ChangesPan(ActsOnPot):
+    """Another pan, or another amount in it: the same heat begins anew."""
+
+    looks = True
+
+    kind: str
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """The heat that was on, or is assumed, begins anew; it boils already."""
+        setting = before.heating.setting if before.heating else FULL_BOIL if before.heat is None else None
+        if setting is None or after.pot is None:
+            return None
+        return Window.begun(after.pot, setting, at, warm=False)
+
+
+class Moved(ChangesPan):
+    """All of it is poured into another pan, or set on another burner."""
+
+    kind: Literal["moved"] = "moved"
+    pan: Pan
+    burner: Burner
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot in the other pan."""
+        if pot.contents.volume_ml * pot.share + pot.solids_ml > self.pan.capacity_ml:
+            raise MeasurementError(
+                "pan_id", f"“{self.pan.name}” holds only {show_volume(self.pan.capacity_ml).both} to the rim."
+            )
+        return replace(pot, pan=self.pan, burner=self.burner)
+
+    def said(self) -> Said:
+        """Where to."""
+        return say("Moved into: {}, on: {}", verbatim(self.pan.name), verbatim(self.burner.name))
+
+
+class Split(ChangesPan):
+    """Part of it boils in a second pan beside the first. Both are taken to fall alike."""
+
+    kind: Literal["split"] = "split"
+    volume_ml: VolumeMl
+    pan: Pan
+    burner: Burner
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with the second pan beside it."""
+        have = pot.contents.liquid_ml
+        if not 0.0 < self.volume_ml < have:
+            raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Pour a part of it over.")
+        beside = Beside(self.pan, self.burner, self.volume_ml / have)
+        if pot.contents.volume_ml * beside.share > self.pan.capacity_ml:
+            raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
+        return replace(pot, beside=beside)
+
+    def said(self) -> Said:
+        """How much, and where to."""
+        return say("Poured {} over into: {}", show_volume(self.volume_ml), verbatim(self.pan.name))
+
+
+class Rejoined(ChangesPan):
+    """The two pans are poured together again, into the first."""
+
+    kind: Literal["rejoined"] = "rejoined"
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot in one pan."""
+        if pot.beside is None:
+            raise MeasurementError("kind", "It is in one pan already.")
+        if pot.contents.volume_ml + pot.solids_ml > pot.pan.capacity_ml:
+            raise MeasurementError("kind", f"“{pot.pan.name}” does not hold both. Move it to a bigger pan first.")
+        return replace(pot, beside=None)
+
+    def said(self) -> Said:
+        """That it is together."""
+        return say("Poured together again")
+
+
+class Drawn(ChangesPan):
+    """Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat."""
+
+    stage = "strain"
+
+    kind: Literal["drawn"] = "drawn"
+    volume_ml: VolumeMl
+    pan: Pan
+    burner: Burner
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The part for the sauce, fat and all, in its own pan; the rest is kept on the meat."""
+        have = pot.contents.liquid_ml
+        if not 0.0 < self.volume_ml <= have * (1.0 + POURED_SLACK):
+            raise MeasurementError(
+                "volume_ml", f"{show_volume(have).both} of liquid is in the pot. Draw off some of it, such as 400 ml."
+            )
+        share = min(self.volume_ml / have, 1.0)
+        taken = pot.contents.scaled(share)
+        if taken.volume_ml > self.pan.capacity_ml:
+            raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
+        rest = pot.contents.scaled(1.0 - share)
+        return replace(
+            pot, contents=taken, pan=self.pan, burner=self.burner, salt_minus=pot.salt_minus * share,
+            salt_plus=pot.salt_plus * share, measured_by="jug", error_ml=error_ml(self.pan, "jug", taken.volume_ml),
+            solids=None, kept=rest if pot.kept is None else pot.kept + rest,
+        )  # fmt: skip
+
+    def said(self) -> Said:
+        """How much, and where to."""
+        return say("Drew off {} into: {}", show_volume(self.volume_ml), verbatim(self.pan.name))
+
+
+class Returned(ChangesPan):
+    """Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given."""
+
+    stage = "strain"
+
+    kind: Literal["returned"] = "returned"
+    volume_ml: VolumeMl | None = None
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with it."""
+        if pot.kept is None or pot.kept.liquid_ml < LEAST_POURED_ML:
+            raise MeasurementError(
+                "volume_ml", "No liquid is left on the meat: none was drawn off, or all of it came back."
+            )
+        have = pot.kept.liquid_ml
+        volume = have if self.volume_ml is None else self.volume_ml
+        if volume > have * (1.0 + POURED_SLACK):
+            raise MeasurementError("volume_ml", f"Only {show_volume(have).both} stayed on the meat.")
+        share = min(volume / have, 1.0)
+        back = pot.kept.scaled(share)
+        more = back.salt / pot.contents.salt if pot.contents.salt > 0.0 else 0.0
+        return replace(
+            pot.mixed(back, "volume_ml"),
+            kept=None if share > 1.0 - POURED_SLACK else pot.kept.scaled(1.0 - share),
+            salt_minus=pot.salt_minus * (1.0 + more), salt_plus=pot.salt_plus * (1.0 + more),
+        )  # fmt: skip
+
+    def said(self) -> Said:
+        """How much."""
+        all_of_it = Shown(0.0, "all of it", "all of it")
+        return say("Poured back {}", all_of_it if self.volume_ml is None else show_volume(self.volume_ml))
+
+
+class Solids(ActsOnPot):
+    """Meat or vegetables now in the pan with the liquid, by their weight; nothing when they were lifted out."""
+
+    looks = True
+
+    kind: Literal["solids"] = "solids"
+    mass_g: MassG
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with them in it."""
+        better = replace(pot, solids=in_pan(self.mass_g, pot.brine))
+        if pot.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
+            raise MeasurementError("mass_g", f"That does not fit into “{pot.pan.name}” beside the liquid.")
+        return better
+
+    def said(self) -> Said:
+        """How much of them."""
+        if self.mass_g <= 0.0:
+            return say("Lifted everything out")
+        return say("{} of meat and vegetables in the pan", show_mass(self.mass_g))

@@ -1,0 +1,67 @@
+"""The start: the strained liquid stands in a pan."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ..amounts.quantities import Said, say
+from ..estimation.window import Window
+from ..intake.liquid import StrainedLiquid, strained_liquid
+from ..measuring.vessels import Pan
+from ..phenomena.heating import FULL_BOIL, Burner
+from ..pot import Pot, in_pan
+from .base import Kind, Kitchen, verbatim
+from .state import State
+
+
+class Started(Kind):
+    """The strained liquid stands in a pan. A later one corrects the start."""
+
+    stage = "strain"
+    looks = True
+    versions = (1, 2)
+
+    kind: Literal["started"] = "started"
+    pan: Pan
+    burner: Burner
+    liquid: StrainedLiquid
+
+    def begin(self) -> Pot:
+        """The pot that everything else is applied to.
+
+        Raises
+        ------
+        MeasurementError, QuantityError : it cannot be worked out.
+        """
+        known = self.liquid
+        strained = strained_liquid(self.pan, known)
+        contents, salt = strained.contents, strained.salt_g
+        brine = contents.salt / contents.water
+        return Pot(
+            contents=contents, pan=self.pan, burner=self.burner, hot=known.measured.hot if known.measured else True,
+            salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
+            error_ml=strained.error_ml, solids=in_pan(known.solids_g, brine), brine=brine,
+        )  # fmt: skip
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """A full boil is assumed from here on."""
+        if before.assumes_boil and after.pot is not None:
+            return Window.begun(after.pot, FULL_BOIL, at)
+        return before.heating
+
+    def check(self, after: State) -> None:
+        """A start may come at any time."""
+
+    def said(self) -> Said:
+        """How much, how it was found, and in what."""
+        known, pan = self.liquid, verbatim(self.pan.name)
+        if known.measured is None:
+            lines = len(known.braise.counted) if known.braise else 0
+            return say(f"By the list of what went in ({lines} lines), in: {{}}", pan)
+        by = "by eye" if known.measured.method == "eye" else f"by {known.measured.method}"
+        return say(f"{{}} {by} in: {{}}", known.measured.shown, pan)
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With every ingredient of its list whole."""
+        return self.kept_with(liquid=self.liquid.written_out(kitchen.own_ingredients()))

@@ -1,0 +1,115 @@
+"""The heat, and the cold: how the pot is heated, and how it cools."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Literal
+
+from ..amounts.fields import Celsius
+from ..amounts.quantities import Said, Shown, say, show_temperature
+from ..estimation.window import Window
+from ..phenomena.cooling import FRIDGE_C, Reading
+from ..phenomena.evaporation import COVERS
+from ..phenomena.heating import HeatSetting
+from ..pot import Pot
+from .base import ActsOnPot, Kind
+from .state import CoolingLog, State
+
+_OFF = HeatSetting(heat="off")
+
+_HEATS = {
+    "off": "Heat off", "simmer": "A simmer{cover}", "boil": "Boiling at {share} of full{cover}",
+    "oven": "In the oven at {oven}{cover}",
+}  # fmt: skip
+
+
+class Heated(HeatSetting, ActsOnPot):
+    """The heat is set, or turned off."""
+
+    looks = True
+
+    kind: Literal["heated"] = "heated"
+
+    @property
+    def setting(self) -> HeatSetting:
+        """The setting alone."""
+        return HeatSetting.model_construct(heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c)
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """On the heat it is hot, or soon will be."""
+        return replace(pot, hot=pot.hot or self.heat != "off")
+
+    def apply(self, state: State, at: datetime) -> State:
+        """On the heat it does not cool any more."""
+        after = super().apply(state, at)
+        if state.pot is None:
+            return after
+        return after.but(heat=self.setting, cooling=state.cooling if self.heat == "off" else None)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """A stretch of heating begins, bends or ends."""
+        if before.pot is None or after.pot is None:
+            return before.heating
+        if before.heating is None:
+            return Window.begun(before.pot, self.setting, at)
+        return before.heating.heated(before.pot, after.pot, self.setting, at)
+
+    def said(self) -> Said:
+        """How it is heated."""
+        cover = COVERS[self.cover].log
+        heated = _HEATS[self.heat].format(share=f"{100 * self.share:.0f} %", cover=cover, oven="{}")
+        return say(heated, *([show_temperature(self.oven_c)] if self.heat == "oven" else []))
+
+
+class Cooling(ActsOnPot):
+    """The pot is set to cool: the clock starts."""
+
+    kind: Literal["cooling"] = "cooling"
+    celsius: Celsius
+    surroundings_c: Celsius = FRIDGE_C
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """It is not hot any more."""
+        return replace(pot, hot=False)
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The heat is off, and a log of temperatures begins."""
+        after = super().apply(state, at)
+        if state.pot is None:
+            return after
+        log = CoolingLog(at, self.surroundings_c, (Reading(0.0, self.celsius),))
+        return after.but(cooling=log, heat=_OFF)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """None: it cools."""
+        return None
+
+    def said(self) -> Said:
+        """From what, in what."""
+        return say("Set to cool at {} in {}", show_temperature(self.celsius), _place(self.surroundings_c))
+
+
+class Probed(Kind):
+    """A temperature taken in the thickest part while it cools."""
+
+    kind: Literal["probed"] = "probed"
+    celsius: Celsius
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Another temperature for the log of a pot that cools."""
+        log = state.cooling
+        if log is None:
+            return state
+        minute = (at - log.began).total_seconds() / 60.0
+        return state.but(cooling=replace(log, readings=(*log.readings, Reading(minute, self.celsius))))
+
+    def said(self) -> Said:
+        """The temperature."""
+        return say("{} in the thickest part", show_temperature(self.celsius))
+
+
+def _place(celsius: float) -> Shown:
+    """What it cools in: air, a refrigerator or ice, by temperature."""
+    shown = show_temperature(celsius)
+    return Shown(celsius, f"surroundings of {shown.metric}", f"surroundings of {shown.us}")

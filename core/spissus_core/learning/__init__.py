@@ -1,0 +1,1 @@
+"""What finished batches taught, for the next one."""

@@ -1,0 +1,182 @@
+"""The pot: what is in it, what it stands in, and how well it is known."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from .amounts.estimate import Estimate
+from .amounts.quantities import show_volume
+from .errors import MeasurementError
+from .intake.liquid import SOLIDS_G_ML
+from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from .ledger.water import HOT_EXPANSION
+from .measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
+from .measuring.vessels import Pan
+from .phenomena.body import Body, body_of
+from .phenomena.heating import Burner
+
+#: Share of water in cooked meat and vegetables, and how far their salt follows the liquid's (modelling
+#: choices; see :data:`.braise.EXCHANGE`).
+SOLIDS_WATER, SOLIDS_EXCHANGE = 0.6, 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class InPan:
+    """Meat or vegetables left in the liquid: they take up room and weight, and hold salt, g."""
+
+    mass_g: float
+    salt_g: float
+
+    @property
+    def volume_ml(self) -> float:
+        """Room they take up, mL."""
+        return self.mass_g / SOLIDS_G_ML
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A second pan that boils a part of the same liquid: ``share`` of all of it."""
+
+    pan: Pan
+    burner: Burner
+    share: float
+
+    def depth_mm(self, contents: Contents) -> float:
+        """Depth in it when hot, mm."""
+        return self.pan.depth_mm(min(contents.volume_ml * self.share * HOT_EXPANSION, self.pan.capacity_ml))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pot:
+    """The pot after an event.
+
+    ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %);
+    ``measured_by`` and ``error_ml`` say how well the volume is known. ``solids`` stand in the pan beside
+    the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
+    salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
+    second pan with a part of the liquid; depths and weights are those of the first.
+    """
+
+    contents: Contents
+    pan: Pan
+    burner: Burner
+    hot: bool
+    salt_minus: float
+    salt_plus: float
+    measured_by: Method | Literal["list"]
+    error_ml: float
+    solids: InPan | None = None
+    kept: Contents | None = None
+    brine: float = 0.0
+    beside: Beside | None = None
+
+    @property
+    def share(self) -> float:
+        """Share of the liquid that stands in the first pan."""
+        return 1.0 - self.beside.share if self.beside else 1.0
+
+    @property
+    def salt_percent(self) -> Estimate:
+        """Salt by weight of the liquid, %, with its 80 % interval."""
+        c = self.contents
+        scale = 100.0 / c.liquid_g
+        return Estimate(max(c.salt - self.salt_minus, 0.0) * scale, c.salt * scale, (c.salt + self.salt_plus) * scale)
+
+    @property
+    def expansion(self) -> float:
+        """Volume in the pan over volume at 20 °C."""
+        return HOT_EXPANSION if self.hot else 1.0
+
+    @property
+    def solids_ml(self) -> float:
+        """Room that solids take up in the pan, mL."""
+        return self.solids.volume_ml if self.solids else 0.0
+
+    def _stands_mm(self, volume_ml: float) -> float:
+        return self.pan.depth_mm(min(volume_ml * self.share + self.solids_ml, self.pan.capacity_ml))
+
+    @property
+    def depth_mm(self) -> float:
+        """Depth of everything as it stands in the pan, mm."""
+        return self._stands_mm(self.contents.volume_ml * self.expansion)
+
+    @property
+    def fat_mm(self) -> float:
+        """Thickness of the floating fat as it stands in the pan, mm."""
+        c, hot = self.contents, self.expansion
+        return self._stands_mm(c.volume_ml * hot) - self._stands_mm(c.liquid_ml * hot)
+
+    def gross_of(self, contents: Contents) -> float | None:
+        """What a scale shows with ``contents`` in this pan, g; None where the pan was never weighed."""
+        solids = self.solids.mass_g if self.solids else 0.0
+        return None if self.pan.empty_g is None else contents.mass_g * self.share + solids + self.pan.empty_g
+
+    @property
+    def gross_g(self) -> float | None:
+        """What a scale shows with pan and contents on it, g; None where the pan was never weighed."""
+        return self.gross_of(self.contents)
+
+    def traded(self, contents: Contents) -> Contents:
+        """``contents`` once the solids have taken up, or given, their share of the salt.
+
+        The liquid's share is its water over its water and half of the solids' (modelling choice: see
+        :data:`.braise.EXCHANGE`). Boiled down, liquid with meat in it gets less salty than without.
+        """
+        if self.solids is None:
+            return contents
+        share = contents.water / (contents.water + SOLIDS_EXCHANGE * SOLIDS_WATER * self.solids.mass_g)
+        return contents.with_masses(salt=(contents.salt + self.solids.salt_g) * share)
+
+    @property
+    def body(self) -> Body:
+        """Body as served."""
+        return body_of(self.contents)
+
+    def mark_mm(self, liquid_ml: float) -> float:
+        """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""
+        return self._stands_mm((liquid_ml + self.contents.fat_ml) * HOT_EXPANSION)
+
+    def mixed(self, more: Contents, field: str) -> Pot:
+        """The pot with more in it.
+
+        Raises
+        ------
+        MeasurementError : the pan does not hold that; it stands beside ``field``.
+        """
+        contents = self.contents + more
+        if contents.volume_ml + self.solids_ml > self.pan.capacity_ml:
+            raise MeasurementError(
+                field,
+                f"With that, {show_volume(contents.volume_ml).both} would be in “{self.pan.name}”, "
+                f"which holds {show_volume(self.pan.capacity_ml).both}.",
+            )
+        return replace(self, contents=contents)
+
+    def known_to_ml(self, measured: Measured) -> float:
+        """Standard error of a reading of this pot, mL of all the liquid."""
+        in_pan = self.contents.volume_ml * self.share
+        return error_ml(self.pan, measured.method, in_pan, self.contents.density_g_ml) / self.share
+
+
+def in_pan(mass_g: float, brine: float) -> InPan | None:
+    """Solids as they come from the braise, with the salt they took up there; None where there are none."""
+    if mass_g <= 0.0:
+        return None
+    return InPan(mass_g, SOLIDS_EXCHANGE * SOLIDS_WATER * mass_g * brine)
+
+
+def implied_mass_g(pot: Pot, measured: Measured) -> float:
+    """What a reading says is in the pot, floating fat included, g; in both pans where it is split.
+
+    Raises
+    ------
+    MeasurementError : it does not fit the pan.
+    """
+    contents = pot.contents
+    if measured.method == "scale":
+        net_g = gross_to_net_g(pot.pan, measured.value) - (pot.solids.mass_g if pot.solids else 0.0)
+        return net_g / pot.share
+    standing = pot.solids_ml if measured.method == "dip" else 0.0
+    volume_ml = (measured_volume_ml(pot.pan, measured) - standing) / pot.share
+    return contents.mass_g + (volume_ml - contents.volume_ml) / SPECIFIC_VOLUME_ML_G["water"]

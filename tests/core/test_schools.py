@@ -1,0 +1,121 @@
+"""Schools of thickening: rows, one definition by every door, and one root for the dose."""
+
+from __future__ import annotations
+
+import pytest
+from makers import PAN, listed, log, pot, potted, started, told, wanted
+from pydantic import ValidationError
+from spissus_core import events as ev
+from spissus_core.amounts.tables import rows
+from spissus_core.errors import TargetError
+from spissus_core.events.base import Form, form_of
+from spissus_core.fold import fold
+from spissus_core.intake.braise import estimate
+from spissus_core.pantry.ingredients import catalogue
+from spissus_core.pantry.schools import SCHOOLS, School, school_of
+from spissus_core.phenomena.body import LADDER, STARCHES, body_of
+from spissus_core.planning.guidance import next_act
+from spissus_core.planning.routes import solve
+
+START = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
+
+#: A row that nobody offers: a gum that brings salt, in a little oil.
+SCRATCH = school_of(
+    {
+        "key": "scratch",
+        "label": "scratch gum",
+        "dry": "gum",
+        "term": "gum",
+        "fat_g": "2",
+        "salt_g": "0.3",
+        "tbsp_g": "9",
+    }
+)
+
+
+def test_every_row_has_a_source_and_a_term_of_the_ledger() -> None:
+    assert all(row["source"] for name in ("schools", "starches", "ways") for row in rows(name))
+    assert all(school.term in STARCHES for school in SCHOOLS.values())
+    with pytest.raises(ValidationError, match="keeps no"):
+        School(key="x", label="x", dry="x", term="sawdust", tbsp_g=5)
+
+
+@pytest.mark.parametrize(("key", "row"), [("white_roux", "flour"), ("corn_starch", "corn_starch")])
+def test_a_spoon_weighs_what_the_catalogue_says(key: str, row: str) -> None:
+    assert SCHOOLS[key].tbsp_g == pytest.approx(catalogue()[row].household_g / 16)
+
+
+@pytest.mark.parametrize(("key", "row", "grams"), [("white_roux", "flour", 20.0), ("corn_starch", "corn_starch", 15.0)])
+def test_starch_is_the_same_by_every_door(key: str, row: str, grams: float) -> None:
+    """By the button, out of the catalogue, and on the list of a braise."""
+    by_button = potted(START, ev.Thickened(thickener=key, dry_g=grams)).contents
+    by_name = potted(START, ev.Added(ingredient=row, mass_g=grams)).contents
+    by_list = estimate(listed(f"1.5 l vegetable broth\n{grams:g} g {catalogue()[row].name.split(',')[0]}"), PAN)
+    term = SCHOOLS[key].term
+    assert by_button.starch[term] == by_name.starch[term] == by_list.contents.starch[term] == grams
+    carrier = SCHOOLS[key].added(grams)
+    same = by_name.with_masses(
+        water=by_name.water + carrier.water, fat_emulsified=by_name.fat_emulsified + carrier.fat_emulsified
+    )
+    assert body_of(same).viscosity == pytest.approx(body_of(by_button).viscosity, rel=1e-9)
+
+
+def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
+    way = (START, wanted(1500, body=1), ev.Chosen(route="corn_starch"))
+    bound = told(*way, ev.Added(ingredient="corn_starch", mass_g=15))
+    assert bound.thickener_added
+    assert next_act(bound).kind == "test_body"
+    assert not told(*way, ev.Added(ingredient="water", mass_g=15)).thickener_added
+
+
+def test_what_roasting_took_of_the_flour_stays_in_the_pot() -> None:
+    white, blond = SCHOOLS["white_roux"].added(10.0), SCHOOLS["blond_roux"].added(10.0)
+    assert blond.mass_g == pytest.approx(white.mass_g)
+    assert blond.starch["wheat"] == pytest.approx(9.0)
+    assert blond.other == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize("stop", ["volume", "salt", "here"])
+@pytest.mark.parametrize("school", [*SCHOOLS.values(), SCRATCH], ids=lambda school: school.key)
+def test_any_school_is_dosed_to_the_body_wanted(school: School, stop: str) -> None:
+    wish = wanted(900, body=3, ceiling_percent=1.2)
+    route = solve(pot(), wish, stop, school)  # type: ignore[arg-type]
+    assert route.thickener == school
+    bound = route.final.with_masses(salt=route.final.salt - route.salt_to_add_g)
+    assert body_of(bound).viscosity == pytest.approx(LADDER[3].aim, rel=0.01)
+    if stop == "volume":
+        assert bound.liquid_ml == pytest.approx(900, rel=1e-4)
+    if stop == "salt":
+        assert bound.salt_percent == pytest.approx(1.2, rel=1e-3)
+
+
+def test_a_scratch_row_with_gum_and_salt_folds_to_what_was_solved() -> None:
+    before = potted(START)
+    wish = wanted(before.contents.liquid_ml * 0.999, body=2)
+    route = solve(before, wish, "here", SCRATCH)
+    whisked = ev.Thickened.model_construct(kind="thickened", thickener="scratch", dry_g=route.dry_g, school=SCRATCH)
+    after = fold([*log(START), *log(START, whisked)[1:]]).pot
+    assert after is not None
+    assert after.body.gum > 10.0
+    assert after.body.viscosity == pytest.approx(LADDER[2].aim, rel=0.01)
+    assert after.contents.salt == pytest.approx(before.contents.salt + 0.3 * route.dry_g, rel=1e-6)
+    assert route.salt_before.best == pytest.approx(after.contents.salt_percent, rel=0.01)
+    # What is recorded of it is read back though no list knows it.
+    again = ev.recorded(whisked.model_dump(mode="json"))
+    assert isinstance(again, ev.Thickened)
+    assert again.what == SCRATCH
+
+
+def test_boiling_to_a_body_and_binding_to_it_leaves_nothing_to_solve_for() -> None:
+    with pytest.raises(TargetError, match="nothing to solve"):
+        solve(pot(), wanted(900), "body", SCHOOLS["white_roux"])
+
+
+def test_a_page_sends_ids_and_never_what_the_server_writes() -> None:
+    assert issubclass(form_of(ev.Moved), Form)
+    assert set(form_of(ev.Moved).model_fields) == {"kind", "pan_id", "burner_id"}
+    said = form_of(ev.Thickened)
+    assert said.model_validate({"thickener": "corn_starch", "dry_g": 4})
+    with pytest.raises(ValueError, match="school"):
+        said.model_validate({"thickener": "corn_starch", "dry_g": 4, "school": SCRATCH.model_dump()})
+    assert form_of(ev.Salted) is ev.Salted
