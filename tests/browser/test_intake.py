@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-import time
 
 from playwright.sync_api import Page, expect
 from running import Site
@@ -40,7 +39,6 @@ def paste(page: Page, text: str) -> None:
 def test_a_cook_who_knows_only_a_sentence(page: Page, site: Site) -> None:
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
-    began = time.monotonic()
     expect(now_line(page)).to_contain_text("Say how much there is")
     pick(page, "Pan", "24 cm braising pan")
     page.get_by_label("Say what you have").fill("a bit over two litres, two centimetres of fat")
@@ -57,7 +55,6 @@ def test_a_cook_who_knows_only_a_sentence(page: Page, site: Site) -> None:
     expect(page.get_by_text("The eye is good to")).to_be_visible()
     page.get_by_role("button", name="This is what I have").click()
     expect(now_line(page)).to_contain_text("Say what you want")
-    assert time.monotonic() - began < 60
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
     strain = page.get_by_role("region", name="Strain")
     expect(strain).to_contain_text("0.62 %")
@@ -67,7 +64,6 @@ def test_a_cook_who_knows_only_a_sentence(page: Page, site: Site) -> None:
 def test_a_cook_with_the_whole_list(page: Page, site: Site) -> None:
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
-    began = time.monotonic()
     page.get_by_label("What is it?").fill("Cheek by the list")
     pick(page, "Pan", "24 cm braising pan")
     paste(page, LIST)
@@ -113,7 +109,6 @@ def test_a_cook_with_the_whole_list(page: Page, site: Site) -> None:
     expect(by_list.get_by_role("status")).to_be_hidden()
     page.get_by_role("button", name="This is what I have").click()
     expect(now_line(page)).to_contain_text("Say what you want")
-    assert time.monotonic() - began < 60
 
     # All of it is still there when the start is corrected.
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()

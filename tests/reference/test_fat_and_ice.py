@@ -7,7 +7,7 @@ from CoolProp import CoolProp
 from fluids.drag import v_terminal
 from iapws import IAPWS95
 from spissus_core.measuring.vessels import Pan
-from spissus_core.phenomena.evaporation import oven_rate_g_min, simmering_rate_g_min, vapour_pressure_kpa
+from spissus_core.phenomena.evaporation import oven_rate_g_min, simmering_rate_g_min
 from spissus_core.phenomena.fat import (
     LIGHTER_KG_M3,
     MELTING_KJ_KG,
@@ -60,12 +60,6 @@ def test_the_price_of_ice_as_the_trade_gives_it() -> None:
     assert price.ice_g == pytest.approx(450, abs=15)
     assert price.minutes.best == pytest.approx(24, abs=2)
     assert ice_needed_g(1200, 30, 35) == 0.0
-
-
-@pytest.mark.parametrize("celsius", [20, 60, 80, 95, 100])
-def test_vapour_pressure_against_coolprop(celsius: float) -> None:
-    reference = float(CoolProp.PropsSI("P", "T", celsius + 273.15, "Q", 0, "Water")) / 1000.0
-    assert vapour_pressure_kpa(celsius) == pytest.approx(reference, rel=5e-3)
 
 
 @pytest.mark.parametrize(("width", "g_min"), [(240, 10), (320, 17)])

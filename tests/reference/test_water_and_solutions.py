@@ -5,12 +5,23 @@ from __future__ import annotations
 import math
 
 import pytest
+from CoolProp.CoolProp import PropsSI
 from iapws import IAPWS95, IAPWS97
+from iapws._iapws import _Ice
 from scipy.integrate import quad
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
-from spissus_core.ledger.water import HOT_EXPANSION, LATENT_HEAT_KJ_KG, VISCOSITY_60C_MPAS, density_kg_m3
+from spissus_core.ledger.water import (
+    HOT_EXPANSION,
+    LATENT_HEAT_KJ_KG,
+    VISCOSITY_60C_MPAS,
+    boils_at_c,
+    density_kg_m3,
+    vapour_pressure_kpa,
+)
 from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.alcohol import ETHANOL_G_ML
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
+from spissus_core.phenomena.fat import MELTING_KJ_KG, VISCOSITY_80C_MPAS
 
 ATMOSPHERE_MPA = 0.101325
 
@@ -19,6 +30,24 @@ ATMOSPHERE_MPA = 0.101325
 def test_density_against_iapws_95(celsius: float) -> None:
     reference = IAPWS95(T=celsius + 273.15, P=ATMOSPHERE_MPA).rho
     assert density_kg_m3(celsius) == pytest.approx(reference, rel=1e-4)
+
+
+@pytest.mark.parametrize("celsius", [20, 50, 80, 95, 100, 104])
+def test_vapour_pressure_against_iapws_95(celsius: float) -> None:
+    reference = IAPWS95(T=celsius + 273.15, x=0).P * 1000
+    assert vapour_pressure_kpa(celsius) == pytest.approx(reference, rel=5e-3)
+    assert boils_at_c(vapour_pressure_kpa(celsius)) == pytest.approx(celsius, abs=1e-9)
+
+
+def test_density_of_ethanol_against_coolprop() -> None:
+    assert PropsSI("D", "T", 293.15, "P", 101325, "Ethanol") / 1000 == pytest.approx(ETHANOL_G_ML, rel=3e-3)
+
+
+def test_viscosity_of_hot_water_and_melting_of_ice() -> None:
+    """IAPWS for water at 80 °C; the heat that melts ice from the enthalpies of IAPWS-06 and IAPWS-95."""
+    assert pytest.approx(IAPWS95(T=353.15, P=ATMOSPHERE_MPA).mu * 1000, rel=5e-3) == VISCOSITY_80C_MPAS
+    melted = IAPWS95(T=273.16, P=ATMOSPHERE_MPA).h - _Ice(273.152, ATMOSPHERE_MPA)["h"]
+    assert pytest.approx(melted, rel=5e-3) == MELTING_KJ_KG
 
 
 def test_expansion_at_95_degrees() -> None:

@@ -8,7 +8,8 @@ from typing import Any
 from uuid import UUID
 
 import pytest
-from batches.models import Batch, Event
+import time_machine
+from batches.models import Batch
 from batches.services import log_of
 from devices.models import Device, Kept, Reading
 from devices.services import RAW_FOR, let_raw_go, take
@@ -40,13 +41,11 @@ def sent(token: str, readings: list[tuple[datetime, float]]) -> Any:
 
 def boiling(cook: Caller, ago_min: float = 20.0) -> dict[str, Any]:
     """A batch that was planned some minutes ago and boils."""
-    batch = cook.start(fat_ml=0)
-    for payload in (WANTED, {"kind": "chosen", "route": "roux"}):
-        assert cook.record(batch["id"], payload).status_code == 200
-    batch_id = batch["id"]
-    # As if it had been started earlier.
-    Event.objects.filter(batch_id=batch_id).update(at=NOW - timedelta(minutes=ago_min))
-    return cook.get(f"/batches/{batch_id}").json()
+    with time_machine.travel(NOW - timedelta(minutes=ago_min)):
+        batch = cook.start(fat_ml=0)
+        for payload in (WANTED, {"kind": "chosen", "route": "roux"}):
+            assert cook.record(batch["id"], payload).status_code == 200
+    return cook.get(f"/batches/{batch['id']}").json()
 
 
 def falling(batch: dict[str, Any], seconds: range, g_min: float = 26.0) -> list[tuple[datetime, float]]:

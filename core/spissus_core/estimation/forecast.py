@@ -42,6 +42,13 @@ OUTLIER_SD = 4.0
 LOOK_CHANCE, LOOK_SHARE = 0.03, 0.03
 LEAST_LOOK_MIN, LONGEST_LOOK_MIN = 1.0, 10.0
 
+#: The forecast asks so many moments, closer together at first by this power, until this many times as long as a low
+#: rate would take, minutes at the least; a spread is read off so many levels. Numerical choices.
+_MOMENTS, _CLOSER, _LONGER, _AT_LEAST_MIN, _LEVELS = 90, 1.5, 1.5, 5.0, 40
+
+#: Ends and middle of an 80 % interval, as chances.
+_INTERVAL = (0.1, 0.5, 0.9)
+
 #: A ruler that cannot tell this many of its errors from what is left to lose is no longer any use.
 RULER_USELESS = 1.3
 
@@ -96,7 +103,7 @@ class Fit:
     def kj_min(self) -> Estimate:
         """Power into vapour at the heat of the window's beginning, kJ/min."""
         cumulative = np.cumsum(self._weights)
-        low, best, high = (float(np.interp(q, cumulative, self._powers)) for q in (0.1, 0.5, 0.9))
+        low, best, high = (float(np.interp(q, cumulative, self._powers)) for q in _INTERVAL)
         return Estimate(low, best, high)
 
     @property
@@ -133,10 +140,10 @@ class Fit:
         """Energy spent by each minute since the window began, kJ."""
         mean, sd = self._at(np.asarray(minutes, dtype=float))
         low, high = mean.min(axis=1) - 4.0 * sd, mean.max(axis=1) + 4.0 * sd
-        levels = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, 40)
+        levels = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, _LEVELS)
         below = ndtr((levels[:, :, None] - mean[:, None, :]) / sd[:, None, None]) @ self._weights
         return [
-            Estimate(*(float(np.interp(q, chance, level)) for q in (0.1, 0.5, 0.9)))
+            Estimate(*(float(np.interp(q, chance, level)) for q in _INTERVAL))
             for chance, level in zip(below, levels, strict=True)
         ]
 
@@ -149,14 +156,14 @@ class Fit:
             return None
         minutes = self._ahead(energy_kj, last)
         chance = np.maximum.accumulate(self.chance_past(energy_kj, minutes))
-        low, best, high = (float(np.interp(q, chance, minutes)) for q in (0.1, 0.5, 0.9))
+        low, best, high = (float(np.interp(q, chance, minutes)) for q in _INTERVAL)
         return Estimate(low, best, high)
 
     def _ahead(self, energy_kj: float, last: float) -> NDArray[np.float64]:
         """Minutes worth asking about on the way to an energy from minute ``last`` on, close together at first."""
         rate = self.kj_min.low * self.window.steps[-1][1]
-        longest = max((energy_kj - self.window.spent_kj) / rate * 1.5, 5.0)
-        return last + longest * np.linspace(0.0, 1.0, 90) ** 1.5
+        longest = max((energy_kj - self.window.spent_kj) / rate * _LONGER, _AT_LEAST_MIN)
+        return last + longest * np.linspace(0.0, 1.0, _MOMENTS) ** _CLOSER
 
     def next_look(self, target_kj: float, over_kj: float, share_kj: float, last: float) -> float:
         """Minutes from the last look, at minute ``last``, until the next.

@@ -8,12 +8,15 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.alcohol import TRACE_G, ethanol_left
 from .window import ETHANOL_KJ_G, WATER_KJ_G
 
+#: The way down ends at this share of the water. Modelling choice, as :data:`.routes.LEAST_WATER_SHARE`.
+LEAST_SHARE = 0.03
+
 
 class Path:
     """What is left of a pot as heat goes into its vapour: energy, kJ, against mass and volume."""
 
     def __init__(self, contents: Contents, steps: int = 28) -> None:
-        shares = np.linspace(1.0, 0.03, steps)
+        shares = np.linspace(1.0, LEAST_SHARE, steps)
         water = contents.water * shares
         ethanol = np.full(steps, contents.ethanol)
         if contents.ethanol > TRACE_G:

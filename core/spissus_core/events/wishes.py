@@ -88,7 +88,7 @@ class Wanted(Kind):
         ------
         TargetError : more is wanted than a small addition to the pot could give.
         """
-        if agreed is not None and self.amount_ml <= agreed.amount_ml * (1 + 1e-6):
+        if agreed is not None and self.amount_ml <= agreed.amount_ml + LEAST_SAUCE_ML:
             return
         if self.amount_ml > (1.0 + MOST_ADDED_SHARE) * have_ml:
             field = "volume_ml" if self.volume_ml is not None else "portions"

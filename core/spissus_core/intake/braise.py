@@ -238,6 +238,18 @@ class Estimated:
 
 #: What holds less water than this, as a share of its weight, is no liquid. Modelling choice.
 LEAST_WATER = 0.3
+#: Nor is less water than this in a whole pot, g. Modelling choice.
+LEAST_WATER_G = 20.0
+
+#: Boiled down to less than this share, a liquid is syrup or burnt. Modelling choice.
+LEAST_LEFT = 0.05
+
+#: A pot is braised in at this share of its height. Modelling choice.
+BRAISED_AT = 0.6
+
+#: Less alcohol than this counts as none, g; of what went in off the heat at least this share is left (the table's
+#: 85 % by its spread). Modelling choices.
+NO_ALCOHOL_G, LATE_AT_LEAST = 0.05, 0.8
 
 #: What is given a range, by name of the ledger.
 RANGED = ("salt", "gelatin", "fat_free", "sugar", "acid", "acetic", "pulp", "other")
@@ -260,7 +272,7 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
         raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
     poured = tuple(_Poured(line, _as_poured(line)) for line in braise.counted if line.what.group not in SOLIDS)
     best = _balance(braise, poured, pan, {}, liquid_ml)
-    if best.contents.water < max(20.0, LEAST_WATER * best.contents.liquid_g):
+    if best.contents.water < max(LEAST_WATER_G, LEAST_WATER * best.contents.liquid_g):
         raise QuantityError("lines", "By this list no liquid is left in the pot. Is the stock or the wine missing?")
     leaned = _leaned(braise, poured, pan, liquid_ml)
     ranges = {
@@ -309,7 +321,7 @@ def _as_poured(line: Line) -> Contents:
     """What a line brings after what was done with it: boiled down, set alight, poured off."""
     contents = line.what.portion(line.grams)
     if line.use == "reduced" and line.left is not None and line.left < 1.0:
-        return boiled_to_volume(contents, max(line.left * contents.liquid_ml, contents.liquid_ml * 0.05))
+        return boiled_to_volume(contents, max(line.left * contents.liquid_ml, contents.liquid_ml * LEAST_LEFT))
     if line.use == "flamed":
         return contents.with_masses(ethanol=FLAMED * contents.ethanol)
     if line.use == "late":
@@ -447,7 +459,7 @@ def _balance(
 
 def _loss(braise: Braise, pan: Pan) -> Estimate:
     """Vapour lost while braising, g: the open pot's, times what the cover lets out."""
-    surface = pan.area_mm2(pan.height_mm * 0.6)
+    surface = pan.area_mm2(pan.height_mm * BRAISED_AT)
     if braise.heat == "oven":
         wall = math.pi * math.sqrt(4.0 * surface / math.pi) * pan.height_mm
         rate = oven_rate_g_min(2.0 * surface + wall, braise.oven_c)
@@ -466,10 +478,10 @@ def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measu
 
     boiled_down, late = ethanol("reduced"), ethanol("late")
     cooked = ethanol("in", "flamed", "fried", "dredged", "rubbed")
-    if cooked + late < 0.05:
+    if cooked + late < NO_ALCOHOL_G:
         down = [one for one in poured if one.line.use == "reduced"]
         before = sum(one.line.what.portion(one.line.grams).ethanol for one in down)
-        if before < 0.05:
+        if before < NO_ALCOHOL_G:
             return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
         most = sum(_most_left(one) for one in down)
         why = (
@@ -477,11 +489,11 @@ def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measu
             f"most {most:.2f} g."
         )
         return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", say(why))
-    if cooked < 0.05:
+    if cooked < NO_ALCOHOL_G:
         why = (
             f"What went in at the end and off the heat: the retention table of the USDA keeps 85 % of it, {late:.1f} g."
         )
-        return AlcoholLeft(Estimate(0.8 * late, late + boiled_down, late + boiled_down), "table", say(why))
+        return AlcoholLeft(Estimate(LATE_AT_LEAST * late, late + boiled_down, late + boiled_down), "table", say(why))
     cooked += boiled_down
     start = best.water_in + best.juice_g
     if braise.cover == "open" and measured and best.loss_g > 0.0:
@@ -492,7 +504,7 @@ def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measu
     if late <= 0.0:
         return left
     text = f"{left.why.metric} What went in at the end adds {late:.1f} g: the table keeps 85 % of it."
-    grams = Estimate(left.grams.low + 0.8 * late, left.grams.best + late, left.grams.high + late)
+    grams = Estimate(left.grams.low + LATE_AT_LEAST * late, left.grams.best + late, left.grams.high + late)
     return AlcoholLeft(grams, left.rule, say(text))
 
 
@@ -504,6 +516,9 @@ def _filled(contents: Contents, liquid_ml: float) -> Contents:
         raise QuantityError("value", "So little liquid cannot hold what went in. Check the measurement and the list.")
     return contents.with_masses(water=water)
 
+
+#: Less than this of a thing is not named among the terms, g.
+LEAST_NAMED_SALT_G, LEAST_NAMED_G = 0.05, 0.1
 
 # -- explaining itself ----------------------------------------------------------------------------
 
@@ -546,11 +561,11 @@ def _salt_terms(braise: Braise, poured: Sequence[_Poured], best: _Balance, salt:
     out = [
         Reason(one.line.what.name.capitalize(), say(f"{{}}: {one.contents.salt:.1f} g salt", one.line.shown))
         for one in poured
-        if one.contents.salt >= 0.05
+        if one.contents.salt >= LEAST_NAMED_SALT_G
     ]
-    if best.meat_salt >= 0.05:
+    if best.meat_salt >= LEAST_NAMED_SALT_G:
         out.append(Reason("The meat’s own", say(f"{best.meat_salt:.1f} g salt")))
-    if best.salt_lost >= 0.05:
+    if best.salt_lost >= LEAST_NAMED_SALT_G:
         out.append(Reason("Left in the frying pan", say(f"− {best.salt_lost:.1f} g salt")))
     out.append(
         Reason(
@@ -572,7 +587,7 @@ def _sum_terms(
     out = []
     for one in poured:
         grams = getattr(one.contents, name)
-        if grams >= 0.1:
+        if grams >= LEAST_NAMED_G:
             out.append(Reason(one.line.what.name.capitalize(), say(f"{{}}: {grams:.1f} g", one.line.shown)))
     for line in braise.counted:
         what = line.what
@@ -581,7 +596,9 @@ def _sum_terms(
             text = f"{{}} raw × {share.low:g} to {share.high:g} %"
             trimmed = f", trimmed × {TRIMMED:g}" if cut_of == "fat" and braise.trimmed else ""
             out.append(Reason(what.name.capitalize(), say(text + trimmed, line.shown)))
-        elif what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= 0.1:
+        elif (
+            what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= LEAST_NAMED_G
+        ):
             out.append(Reason(what.name.capitalize(), say(f"{{}}: gives part of its {grams:.1f} g", line.shown)))
     best = f"{found.best:.0f}" if found.high >= 10 else f"{found.best:.1f}"
     out.append(Reason("Together", say(f"about {best} g ({_range(found)})")))

@@ -54,6 +54,9 @@ CHARACTERS: Mapping[Character, Composition] = MappingProxyType(
 )  # fmt: skip
 
 
+#: A pan holds this share more than its measurements say, for rounding. Modelling choice.
+RIM_SLACK = 0.001
+
 #: Density of cooked meat and vegetables left in the pan, g/mL (common practice).
 SOLIDS_G_ML = 1.05
 
@@ -203,7 +206,7 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
 
 def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:
     whole = contents.with_masses(fat_free=fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"])
-    if whole.volume_ml > pan.capacity_ml * 1.001:
+    if whole.volume_ml > pan.capacity_ml * (1.0 + RIM_SLACK):
         raise MeasurementError("measured", f"That is more than “{pan.name}” holds. Choose a bigger pan.")
     return whole
 

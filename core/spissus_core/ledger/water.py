@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 #: Heat that turns boiling water at 100 °C into steam, kJ/kg (IAPWS-95).
 LATENT_HEAT_KJ_KG = 2256.5
 
@@ -19,18 +21,39 @@ OFF_THE_BOIL_C = 95.0
 REFERENCE_C = 20.0
 
 
+#: Coefficients of :func:`density_kg_m3`: of the numerator by rising power of °C, and of the denominator.
+KELL_TOP = (999.83952, 16.945176, -7.9870401e-3, -46.170461e-6, 105.56302e-9, -280.54253e-12)
+KELL_BOTTOM = 16.879850e-3
+
+
 def density_kg_m3(celsius: float) -> float:
     """Density of liquid water at atmospheric pressure, kg/m³.
 
-    Valid from 0 to 100 °C, within 0.01 % of IAPWS-95.
-    Source: Kell, G. S., J. Chem. Eng. Data 20 (1975) 97, equation 16 (from memory).
+    Valid from 0 to 100 °C. Source: Kell, G. S., J. Chem. Eng. Data 20 (1975) 97, equation 16; pinned to
+    IAPWS-95 within 0.01 % (tests/reference/test_water_and_solutions.py).
+
+    >>> round(density_kg_m3(20.0), 2)  # IAPWS-95: 998.21
+    998.21
     """
-    t = celsius
-    top = (
-        999.83952 + 16.945176 * t - 7.9870401e-3 * t**2 - 46.170461e-6 * t**3
-        + 105.56302e-9 * t**4 - 280.54253e-12 * t**5
-    )  # fmt: skip
-    return top / (1 + 16.879850e-3 * t)
+    top = sum(a * celsius**power for power, a in enumerate(KELL_TOP))
+    return top / (1.0 + KELL_BOTTOM * celsius)
+
+
+#: Antoine's equation for water from 1 to 105 °C, log₁₀ p = a − b / (c + t) with p in mmHg, and mmHg in kPa.
+ANTOINE_A, ANTOINE_B, ANTOINE_C, KPA_PER_MMHG = 8.07131, 1730.63, 233.426, 0.133322
+
+
+def vapour_pressure_kpa(celsius: float) -> float:
+    """Saturation vapour pressure of water, kPa, 1 to 105 °C.
+
+    Antoine's equation; pinned to IAPWS-95 within 0.5 % from 20 °C on (tests/reference/test_water_and_solutions.py).
+    """
+    return float(KPA_PER_MMHG * 10.0 ** (ANTOINE_A - ANTOINE_B / (ANTOINE_C + celsius)))
+
+
+def boils_at_c(pressure_kpa: float) -> float:
+    """Temperature at which water boils under a pressure, °C: the same equation turned round."""
+    return ANTOINE_B / (ANTOINE_A - math.log10(pressure_kpa / KPA_PER_MMHG)) - ANTOINE_C
 
 
 def expansion(celsius: float) -> float:

@@ -26,6 +26,9 @@ Shape = Literal["round", "oval", "rectangular"]
 #: Below this depth the edge scorches and a dip means little, mm (common practice).
 SHALLOW_MM = 8.0
 
+#: A pan is full to within the rounding of a float.
+ROUNDING = 1e-9
+
 _AREA_FACTOR = {"round": math.pi / 4, "oval": math.pi / 4, "rectangular": 1.0}
 
 
@@ -82,7 +85,7 @@ class Pan(BaseModel):
         ------
         MeasurementError : the depth is below the base or above the rim.
         """
-        if not 0.0 <= depth_mm <= self.height_mm * (1 + 1e-9):
+        if not 0.0 <= depth_mm <= self.height_mm * (1 + ROUNDING):
             raise MeasurementError(
                 "depth",
                 f"This pan is {show_length(self.height_mm).both} deep inside; "
@@ -109,7 +112,7 @@ class Pan(BaseModel):
         ------
         MeasurementError : the pan does not hold that much.
         """
-        if not 0.0 <= volume_ml <= self.capacity_ml * (1 + 1e-9):
+        if not 0.0 <= volume_ml <= self.capacity_ml * (1 + ROUNDING):
             raise MeasurementError(
                 "volume",
                 f"This pan holds {show_volume(self.capacity_ml).both} to the rim; "
@@ -118,7 +121,7 @@ class Pan(BaseModel):
         if self.rim_length_mm == self.base_length_mm and self.rim_width_mm == self.base_width_mm:
             return volume_ml * 1000.0 / self.area_mm2(0.0)
         return float(
-            brentq(lambda h: self.volume_ml(min(h, self.height_mm)) - volume_ml, 0.0, self.height_mm * (1 + 1e-9))
+            brentq(lambda h: self.volume_ml(min(h, self.height_mm)) - volume_ml, 0.0, self.height_mm * (1 + ROUNDING))
         )
 
 
@@ -150,6 +153,8 @@ _DIP_MM = 1.5
 _WILD_MM = 3 * _DIP_MM
 #: A pan further than this from its measurements was measured wrongly, as a share. Modelling choice.
 _FARTHEST = 0.25
+#: A volume this many times what the pan should hold was mistyped. Modelling choice.
+FAR_TOO_MUCH = 1.6
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,7 +183,7 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
     if not poured:
         raise MeasurementError("poured", "Pour a known volume in and dip it: 500 ml, then 500 ml more.")
     for volume_ml, depth_mm in poured:
-        if not 0.0 < depth_mm <= pan.height_mm or not 0.0 < volume_ml <= 1.6 * pan.capacity_ml:
+        if not 0.0 < depth_mm <= pan.height_mm or not 0.0 < volume_ml <= FAR_TOO_MUCH * pan.capacity_ml:
             raise MeasurementError(
                 "poured",
                 f"{show_volume(volume_ml).both} at {show_length(depth_mm).both} does not fit “{pan.name}”, which is "

@@ -17,11 +17,9 @@ from ..amounts.quantities import parse
 from ..amounts.tables import Row, one_of, rows
 from ..errors import QuantityError
 from ..ledger.contents import Contents
+from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import SALT_PER_SODIUM
-
-#: Density of pure ethanol at 20 °C, g/mL: a label's "% vol" counts pure ethanol by volume.
-ETHANOL_G_ML = 0.789
 
 Group = Literal[
     "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
@@ -38,6 +36,10 @@ ALLERGENS = (
     "celery", "crustaceans", "egg", "fish", "gluten", "lupin", "milk", "molluscs", "mustard", "nuts", "peanuts",
     "sesame", "soy", "sulphites",
 )  # fmt: skip
+
+
+#: Parts that add up to more than this in 100 g were mistyped; a little is rounding. Modelling choice.
+MOST_IN_A_HUNDRED_G = 100.5
 
 
 class Ingredient(BaseModel):
@@ -83,7 +85,7 @@ class Ingredient(BaseModel):
 
     @model_validator(mode="after")
     def _fits_in_a_hundred(self) -> Ingredient:
-        if self._dissolved > 100.5:
+        if self._dissolved > MOST_IN_A_HUNDRED_G:
             raise QuantityError("other", f"These parts add up to {self._dissolved:.0f} g in 100 g. Check them.")
         if self.plant not in STARCHES:
             raise QuantityError("plant", f"No starch of “{self.plant}” is known here.")
@@ -197,6 +199,14 @@ def kept_whole(key: str, own: Iterable[Ingredient]) -> Ingredient | None:
 #: Modelling choices, set so that one slip of the finger in a word still finds it.
 SURE, MAYBE = 78.0, 58.0
 
+#: How many names are compared closely, and how alike they must be at all; what each letter not typed yet takes
+#: from a name that begins as it was typed, and for how many letters. Modelling choices.
+MOST_LOOKED_AT, ALIKE_AT_ALL = 60, 45
+PER_UNTYPED, MOST_UNTYPED = 0.8, 25
+
+#: Of a likeness, how much goes by whether all words are there, and by whether there are few others.
+ALL_THERE, FEW_OTHERS = 0.7, 0.3
+
 
 @dataclass(frozen=True, slots=True)
 class Found:
@@ -256,12 +266,14 @@ def search(text: str, own: Iterable[Ingredient] = (), limit: int = 8) -> list[Fo
     best: dict[str, float] = {}
     names = [phrase for phrase, _ in phrases]
     # Cheap sieve first: the finer scores are worked out for what is at all alike.
-    for phrase, _, place in process.extract(sought, names, scorer=fuzz.token_set_ratio, limit=60, score_cutoff=45):
+    for phrase, _, place in process.extract(
+        sought, names, scorer=fuzz.token_set_ratio, limit=MOST_LOOKED_AT, score_cutoff=ALIKE_AT_ALL
+    ):
         key = phrases[place][1]
         best[key] = max(best.get(key, 0.0), _likeness(sought, phrase))
     for phrase, key in phrases:
         if any(word.startswith(sought) for word in phrase.split()) or phrase.startswith(sought):
-            best[key] = max(best.get(key, 0.0), 100.0 - min(len(phrase) - len(sought), 25) * 0.8)
+            best[key] = max(best.get(key, 0.0), 100.0 - min(len(phrase) - len(sought), MOST_UNTYPED) * PER_UNTYPED)
     # A kitchen's own comes first among equals.
     ranked = sorted(
         best.items(), key=lambda pair: (-pair[1], _places().get(pair[0], -1) if pair[0] not in mine else -1)
@@ -274,4 +286,4 @@ def _likeness(sought: str, phrase: str) -> float:
     """How well a name fits: all its words should be there, and few others."""
     if sought == phrase:
         return 100.0
-    return float(0.7 * fuzz.token_set_ratio(sought, phrase) + 0.3 * fuzz.token_sort_ratio(sought, phrase))
+    return float(ALL_THERE * fuzz.token_set_ratio(sought, phrase) + FEW_OTHERS * fuzz.token_sort_ratio(sought, phrase))

@@ -54,7 +54,7 @@ STARCH_A, STARCH_B = 0.5377, 0.4135
 
 #: Fibre below this share, %, follows its own power: L = 1.69·(p/0.58)^1.5; above, L = 5.0·p / (1 + 1.23·p).
 #: Modelling choice, for tomato solids.
-PULP_BEND_PERCENT, PULP_LOG_AT_BEND, PULP_SLOPE, PULP_CROWDING = 0.58, 1.69, 5.0, 1.23
+PULP_BEND_PERCENT, PULP_LOG_AT_BEND, PULP_EXPONENT, PULP_SLOPE, PULP_CROWDING = 0.58, 1.69, 1.5, 5.0, 1.23
 
 #: Martin's equation for gelatin: intrinsic viscosity, L/g, and k. Modelling choice: partly broken down by long boiling.
 GELATIN_INTRINSIC_L_G, GELATIN_MARTIN_K = 0.028, 0.35
@@ -98,7 +98,7 @@ def starch_percent(log10_ratio: float) -> float:
 def pulp_percent_as_flour(p: float) -> float:
     """Flour that gives the body of ``p`` % of insoluble fibre, %. Modelling choice."""
     if p < PULP_BEND_PERCENT:
-        log10_ratio = PULP_LOG_AT_BEND * (p / PULP_BEND_PERCENT) ** 1.5
+        log10_ratio = PULP_LOG_AT_BEND * (p / PULP_BEND_PERCENT) ** PULP_EXPONENT
     else:
         log10_ratio = PULP_SLOPE * p / (1.0 + PULP_CROWDING * p)
     return starch_percent(log10_ratio)

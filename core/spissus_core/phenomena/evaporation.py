@@ -12,7 +12,7 @@ from ..amounts.estimate import Estimate
 from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
-from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG
+from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, vapour_pressure_kpa
 from .alcohol import acetic_left, ethanol_left
 
 #: Log standard deviation of a boiling rate guessed from the burner alone. Modelling choice.
@@ -82,7 +82,7 @@ def boiling_rate_g_min(net_kw: float) -> Estimate:
 
     The spread is the prior of a pan and burner never timed before (modelling choice, 35 %).
     """
-    return Estimate.log_normal(net_kw * 60_000.0 / LATENT_HEAT_KJ_KG, BOILING_SPREAD)
+    return Estimate.log_normal(net_kw * G_MIN_PER_KG_S / LATENT_HEAT_KJ_KG, BOILING_SPREAD)
 
 
 def minutes_to_boil_away(water_g: float, net_kw: float) -> Estimate:
@@ -115,6 +115,13 @@ COVERS: Mapping[str, Covering] = table("covers", lambda row: Covering(span(row, 
 #: Log standard deviation of a simmering rate from the surface alone. Modelling choice.
 SIMMERING_SPREAD = 0.50
 
+#: The pool-evaporation relation in still air, and for each m/s of draught, and by how much it reads low over a
+#: pot: see :func:`simmering_rate_g_min`.
+POOL_STILL, POOL_PER_M_S, POOL_READS_LOW = 0.089, 0.0782, 1.4
+
+#: Units.
+MM2_PER_M2, G_MIN_PER_KG_S = 1e6, 60_000.0
+
 #: Air over a stove, m/s, and the vapour pressure in it, kPa. Modelling choices.
 _DRAUGHT_M_S, _ROOM_KPA = 0.1, 1.0
 
@@ -122,15 +129,10 @@ _DRAUGHT_M_S, _ROOM_KPA = 0.1, 1.0
 OVEN_U = Estimate(15.0, 20.0, 25.0)
 
 
-def vapour_pressure_kpa(celsius: float) -> float:
-    """Saturation vapour pressure of water, kPa, 1 to 105 °C: Antoine's equation (constants from memory, 0.3 %)."""
-    return float(0.133322 * 10.0 ** (8.07131 - 1730.63 / (233.426 + celsius)))
-
-
 def simmering_rate_g_min(area_mm2: float, celsius: float = 95.0) -> Estimate:
     """Water leaving an open pot below the boil, g/min.
 
-    (0.089 + 0.0782 v)(p_w − p_a)/h_fg, the pool-evaporation relation of the ASHRAE Handbook, HVAC
+    (0.089 + 0.0782 v)(p_w − p_a)/h_fg in kg/(m² s), the pool-evaporation relation of the ASHRAE Handbook, HVAC
     Applications. Far outside its range it reads low: the best value is 1.4 times it, the middle of
     the usual 1 to 2, with a spread of 50 % (modelling choices).
 
@@ -139,8 +141,8 @@ def simmering_rate_g_min(area_mm2: float, celsius: float = 95.0) -> Estimate:
     area_mm2 : surface of the liquid, mm².
     celsius : its temperature, °C.
     """
-    flux = (0.089 + 0.0782 * _DRAUGHT_M_S) * (vapour_pressure_kpa(celsius) - _ROOM_KPA) / LATENT_HEAT_KJ_KG
-    return Estimate.log_normal(1.4 * flux * area_mm2 / 1e6 * 60_000.0, SIMMERING_SPREAD)
+    flux = (POOL_STILL + POOL_PER_M_S * _DRAUGHT_M_S) * (vapour_pressure_kpa(celsius) - _ROOM_KPA) / LATENT_HEAT_KJ_KG
+    return Estimate.log_normal(POOL_READS_LOW * flux * area_mm2 / MM2_PER_M2 * G_MIN_PER_KG_S, SIMMERING_SPREAD)
 
 
 def oven_rate_g_min(outside_mm2: float, oven_c: float, celsius: float = 98.0) -> Estimate:
@@ -154,5 +156,5 @@ def oven_rate_g_min(outside_mm2: float, oven_c: float, celsius: float = 98.0) ->
     oven_c : the oven's temperature, °C.
     celsius : the liquid's temperature, °C.
     """
-    watts_per_u = outside_mm2 / 1e6 * max(oven_c - celsius, 0.0)
-    return OVEN_U.scaled(watts_per_u / 1000.0 * 60_000.0 / LATENT_HEAT_KJ_KG)
+    watts_per_u = outside_mm2 / MM2_PER_M2 * max(oven_c - celsius, 0.0)
+    return OVEN_U.scaled(watts_per_u / 1000.0 * G_MIN_PER_KG_S / LATENT_HEAT_KJ_KG)

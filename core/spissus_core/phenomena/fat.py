@@ -107,6 +107,9 @@ def rest_g(liquid_ml: float, g_per_100_ml: float = USUAL_REST_G_PER_100_ML) -> f
 #: modelling choice).
 VISCOSITY_80C_MPAS, LIGHTER_KG_M3 = 0.354, 90.0
 
+#: Standard gravity, and the factor of Stokes' law for a sphere.
+GRAVITY_M_S2, STOKES = 9.81, 18.0
+
 #: Droplets of fat as a gentle simmer, a spoon and a hard boil leave them, µm. Modelling choices.
 DROPLETS_UM: Mapping[str, float] = MappingProxyType({"large": 100.0, "middling": 30.0, "fine": 5.0})
 
@@ -120,7 +123,7 @@ def rise_mm_min(droplet_um: float, thickness: float = 1.0) -> float:
     thickness : viscosity of the liquid over that of water at the same temperature.
     """
     metres = droplet_um * 1e-6
-    v = LIGHTER_KG_M3 * 9.81 * metres**2 / (18.0 * VISCOSITY_80C_MPAS * 1e-3 * thickness)
+    v = LIGHTER_KG_M3 * GRAVITY_M_S2 * metres**2 / (STOKES * VISCOSITY_80C_MPAS * 1e-3 * thickness)
     return v * 1000.0 * 60.0
 
 
@@ -163,4 +166,4 @@ def ice_price(mass_g: float, from_c: float, to_c: float, net_kw: float) -> IcePr
 
 
 #: Temperature below which fat of unknown kind lifts cleanly, °C (common practice: beef and lamb 30, pork 22).
-LIFTS_BELOW_C = 30.0
+LIFTS_BELOW_C, PORK_LIFTS_BELOW_C = 30.0, 22.0

@@ -9,24 +9,31 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..amounts.fields import Celsius, Name
-from ..ledger.water import LATENT_HEAT_KJ_KG
+from ..ledger.water import LATENT_HEAT_KJ_KG, boils_at_c
 from ..measuring.vessels import Pan
-from .evaporation import BOILING_SPREAD, COVERS, SIMMERING_SPREAD, Cover, oven_rate_g_min, simmering_rate_g_min
+from .evaporation import (
+    BOILING_SPREAD,
+    COVERS,
+    SIMMERING_SPREAD,
+    Cover,
+    boiling_rate_g_min,
+    oven_rate_g_min,
+    simmering_rate_g_min,
+)
 
 HeatKind = Literal["simmer", "boil", "oven"]
 
-#: Pressure of the standard atmosphere at an altitude (ICAO), and what water boils at under it.
-_SEA_LEVEL_KPA = 101.325
+#: ICAO standard atmosphere: kPa at sea level, share lost with each metre, and exponent.
+SEA_LEVEL_KPA, PER_METRE, ICAO_EXPONENT = 101.325, 2.25577e-5, 5.25588
 
 
 def boiling_point_c(altitude_m: float) -> float:
-    """Temperature at which water boils at an altitude, °C.
+    """Temperature at which water boils at an altitude, °C. About 1 °C less for every 300 m.
 
-    Pressure by the ICAO standard atmosphere, p = 101.325·(1 − 2.25577e-5·h)^5.25588 kPa, and Antoine's
-    equation turned round (constants from memory, within 0.2 K). About 1 °C less for every 300 m.
+    Pressure by the ICAO standard atmosphere, p = 101.325·(1 − 2.25577e-5·h)^5.25588 kPa; pinned to CoolProp within
+    0.2 K (tests/reference/test_learning.py).
     """
-    pressure = _SEA_LEVEL_KPA * (1.0 - 2.25577e-5 * altitude_m) ** 5.25588
-    return 1730.63 / (8.07131 - math.log10(pressure / 0.133322)) - 233.426
+    return boils_at_c(SEA_LEVEL_KPA * (1.0 - PER_METRE * altitude_m) ** ICAO_EXPONENT)
 
 
 class LearnedRate(BaseModel):
@@ -110,7 +117,7 @@ def _driven(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> 
     if known is not None:
         return _power(known.net_kw * 60.0 * cover, known, known.spread)
     if setting.heat == "simmer":
-        rate = min(simmering_rate_g_min(pan.area_mm2(depth_mm)).best, burner.net_kw * 60_000.0 / LATENT_HEAT_KJ_KG)
+        rate = min(simmering_rate_g_min(pan.area_mm2(depth_mm)).best, boiling_rate_g_min(burner.net_kw).best)
     else:
         surface = pan.area_mm2(depth_mm)
         wall = math.pi * math.sqrt(4.0 * surface / math.pi) * pan.height_mm

@@ -13,24 +13,28 @@ from ..phenomena.evaporation import boiling_rate_g_min
 from ..pot import Pot
 from .routes import Route
 
+#: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares; nor is
+#: less salt than this to add, g. Modelling choices.
+WORTH_SAYING_SHARE, SALTIER_SHARE, LEAST_SALT_G = 0.03, 0.02, 0.05
+
 
 def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:
     """What a route costs, or what to mind, beyond its figures."""
     out = []
     if route.kind in ("reduction", "salt_limit"):
         short = wanted.amount_ml - route.volume_ml
-        if short > 0.03 * wanted.amount_ml:
+        if short > WORTH_SAYING_SHARE * wanted.amount_ml:
             out.append(say("{} less than you asked for.", show_volume(short)))
     if route.kind != "reduction" and route.thickener is None:
         ends = f"; it ends as {route.body.step.word}, thicker than you asked for" * (
             route.body.step.index > wanted.body
         )
         out.append(say(f"It needs no thickener{ends}."))
-    if route.salt_before.best > wanted.salt_percent * 1.02 and route.feasible:
+    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible:
         out.append(say(f"Saltier than the {wanted.salt_percent:.2f} % you like; nothing takes salt out again."))
     if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
         out.append(say("The salt at the start is not known well enough to be sure: taste half-way."))
-    if route.share_left < 0.999 and route.mark_mm < SHALLOW_MM:
+    if route.steam_g > 0.0 and route.mark_mm < SHALLOW_MM:
         out.append(
             say(
                 "Only {} would be left in this pan, and the edge scorches. Take a smaller one.",
@@ -96,7 +100,7 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             ),
         )
     )
-    if route.salt_to_add_g > 0.05:
+    if route.salt_to_add_g > LEAST_SALT_G:
         share = wanted.salt_percent / 100.0
         out.append(
             Reason(

@@ -11,6 +11,7 @@ from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..events import State
 from ..fold import progress
 from ..measuring.measurement import Method, error_ml
+from ..phenomena.body import LADDER
 from ..phenomena.cooling import Cooling, judge
 from ..phenomena.evaporation import boiled_to_volume
 from ..phenomena.seasoning import FIRST_SHARE as FIRST_SALT
@@ -159,7 +160,7 @@ def _body_act(timeline: State, pot: Pot, route: Route) -> Act | None:
 
 def _thicker(timeline: State) -> ev.Wanted:
     assert timeline.wanted is not None
-    return timeline.wanted.model_copy(update={"body": min(timeline.wanted.body + 1, 5)})
+    return timeline.wanted.model_copy(update={"body": min(timeline.wanted.body + 1, LADDER[-1].index)})
 
 
 def _salt_act(timeline: State, pot: Pot, route: Route) -> Act:

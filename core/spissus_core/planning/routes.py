@@ -34,6 +34,9 @@ LEAST_WATER_SHARE = 0.03
 #: A sauce this far below the body wanted is not that body any more, as a share of the viscosity. Modelling choice.
 MOST_BELOW_AIM = 0.1
 
+#: What is past a ceiling by less than this share of it is at it.
+ROUNDING = 1e-3
+
 Stop = Literal["body", "volume", "salt", "here"]
 
 
@@ -214,10 +217,10 @@ def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Said | None:
     salt, ceiling = route.salt_before.best, wanted.ceiling_percent
     if stop == "salt":
         now = pot.contents.salt_percent
-        if now > ceiling * (1 + 1e-6):
+        if now > ceiling * (1 + ROUNDING):
             return say(f"The pot is at {now:.2f} % salt already, above your ceiling of {ceiling:.2f} %.")
         return None
-    if salt > ceiling * (1 + 1e-3):
+    if salt > ceiling * (1 + ROUNDING):
         least = _volume_at_salt(pot.contents, ceiling)
         return say(
             f"It would hold {salt:.2f} % salt; your ceiling is {ceiling:.2f} %. The pot reaches that at {{}}.",
@@ -339,6 +342,10 @@ def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
     return volume if volume > solids + LEAST_WATER_SHARE * pot.contents.water else None
 
 
+#: The trade is drawn from this share of the pot on. Modelling choice.
+LEAST_DRAWN = 0.2
+
+
 def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
     """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
 
@@ -348,7 +355,7 @@ def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
     schools = list(dict.fromkeys(way.school for way in WAYS.values() if way.school is not None))
     out = []
     for i in range(points):
-        volume = now.liquid_ml * (0.2 + 0.8 * i / (points - 1))
+        volume = now.liquid_ml * (LEAST_DRAWN + (1.0 - LEAST_DRAWN) * i / (points - 1))
         at = wanted.model_copy(update={"volume_ml": volume, "portions": None})
         sauces = {school.key: _sauce(now, "volume", at, school) for school in schools}
         try:

@@ -13,11 +13,27 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..pantry.schools import School
 from ..phenomena.evaporation import minutes_to_boil_away
-from ..phenomena.fat import DROPLETS_UM, LIFTS_BELOW_C, WAYS, SkimWay, ice_price, rest_g, settling_minutes
+from ..phenomena.fat import (
+    DROPLETS_UM,
+    LIFTS_BELOW_C,
+    PORK_LIFTS_BELOW_C,
+    WAYS,
+    SkimWay,
+    ice_price,
+    rest_g,
+    settling_minutes,
+)
 from ..pot import Pot
+from .guidance import PREPARED
 
 #: More liquid than this is not boiled dry for its fat, mL. Modelling choice.
 MOST_BOILED_DRY_ML = 600.0
+
+#: A way that leaves no more than this many times the fat that is to stay takes enough off. Modelling choice.
+ENOUGH_OFF = 1.5
+
+#: Droplets that need longer than this will not be up tonight, min. Modelling choice.
+NOT_TONIGHT_MIN = 240.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +120,7 @@ def advised(found: tuple[Option, ...], rest_ml: float) -> SkimWay | None:
     Modelling choice. None where nothing floats.
     """
     usable = [o for o in found if o.barred is None and o.takes_ml >= 0.5]
-    enough = [o for o in usable if o.leaves_ml.best <= 1.5 * rest_ml]
+    enough = [o for o in usable if o.leaves_ml.best <= ENOUGH_OFF * rest_ml]
     if enough:
         return min(enough, key=lambda o: o.minutes.best).way
     return min(usable, key=lambda o: o.leaves_ml.best).way if usable else None
@@ -121,7 +137,7 @@ def settling(pot: Pot) -> Said:
     depth = pot.depth_mm - pot.fat_mm
     thickness = max(pot.body.viscosity / VISCOSITY_60C_MPAS, 1.0)
     large, middling, fine = (settling_minutes(depth, size, thickness) for size in DROPLETS_UM.values())
-    ends = "not tonight" if fine > 240 else f"in {show_minutes(fine).metric}"
+    ends = "not tonight" if fine > NOT_TONIGHT_MIN else f"in {show_minutes(fine).metric}"
     slow = " It has body: fat hardly rises in it." if middling > 60 else ""
     return say(
         f"Let it stand off the heat first: large drops are up in {_minutes(large)}, middling ones in "
@@ -143,7 +159,7 @@ def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Scho
     """
     if thickener is None or not thickener.fat_g or dry_g <= 0.0:
         return None
-    need = 1.1 * dry_g * thickener.fat_g
+    need = PREPARED * dry_g * thickener.fat_g
     if kept_g >= need:
         return say("The roux needs {} of fat; {} is put by.", show_mass(need), show_mass(kept_g))
     if kept_g + floating_g >= need:
@@ -160,7 +176,7 @@ def sets_at(strained: Strained | None) -> Said:
     if estimated is None or (estimated.lifts_below_c is None and not estimated.stays_soft):
         return say(
             "Beef and lamb fat lifts cleanly below {}, pork below {}; duck and chicken fat stays soft in the cold.",
-            show_temperature(30.0), show_temperature(22.0),
+            show_temperature(LIFTS_BELOW_C), show_temperature(PORK_LIFTS_BELOW_C),
         )  # fmt: skip
     if estimated.stays_soft:
         return say("Poultry fat stays soft even in the cold: a separator jug or a spoon, not ice.")

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..estimation.forecast import DRIFT_PER_MIN
-from ..estimation.path import Path
+from ..estimation.path import LEAST_SHARE, Path
 from ..estimation.window import WATER_KJ_G
 from ..ledger.contents import Contents
 from ..phenomena.evaporation import boiled_to_water
@@ -57,5 +57,5 @@ def after_heat(contents: Contents, energy_kj: float) -> Contents:
     path = Path(contents)
     left = path.mass_g(min(energy_kj, float(path.energy[-1])))
     # Mass falls with water along the path; alcohol goes with it by Rayleigh's equation.
-    water = float(np.interp(-left, -path.mass, contents.water * np.linspace(1.0, 0.03, len(path.mass))))
+    water = float(np.interp(-left, -path.mass, contents.water * np.linspace(1.0, LEAST_SHARE, len(path.mass))))
     return boiled_to_water(contents, max(water, 1.0))
