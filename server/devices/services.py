@@ -43,9 +43,9 @@ class Reads:
 
 
 READS = {
-    Device.Kind.SCALE: Reads("g", 0.0, 160_000.0, 15.0, 12.0),
-    Device.Kind.THERMOMETER: Reads("°C", -40.0, 300.0, 60.0, 2.0),
-    Device.Kind.SALT_METER: Reads("%", 0.0, 30.0, 60.0, 0.1),
+    Device.Kind.SCALE: Reads(unit="g", low=0.0, high=160_000.0, every_s=15.0, steady=12.0),
+    Device.Kind.THERMOMETER: Reads(unit="°C", low=-40.0, high=300.0, every_s=60.0, steady=2.0),
+    Device.Kind.SALT_METER: Reads(unit="%", low=0.0, high=30.0, every_s=60.0, steady=0.1),
 }
 
 

@@ -203,7 +203,7 @@ class _Poured:
     contents: Contents
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class _Balance:
     """One working-out of the model: what is in the strained liquid, and the steps to it."""
 
@@ -218,7 +218,7 @@ class _Balance:
     juice_g: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Estimated:
     """The ledger of a strained liquid from what went into its braise.
 
@@ -290,10 +290,15 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
     meats = [line.what for line in braise.counted if line.what.cut]
     set_points = [meat.lifts_below_c for meat in meats if meat.lifts_below_c is not None]
     return Estimated(
-        contents, volume, MappingProxyType(ranges), alcohol, _terms(braise, poured, best, ranges, alcohol),
-        tuple(sorted({name for line in braise.counted for name in line.what.allergens})),
-        min(set_points, default=None), any(meat.lifts_below_c is None for meat in meats),
-    )  # fmt: skip
+        contents=contents,
+        liquid_ml=volume,
+        ranges=MappingProxyType(ranges),
+        alcohol=alcohol,
+        terms=_terms(braise, poured, best, ranges, alcohol),
+        allergens=tuple(sorted({name for line in braise.counted for name in line.what.allergens})),
+        lifts_below_c=min(set_points, default=None),
+        stays_soft=any(meat.lifts_below_c is None for meat in meats),
+    )
 
 
 def _leaned(braise: Braise, poured: Sequence[_Poured], pan: Pan, liquid_ml: float | None) -> list[_Balance]:

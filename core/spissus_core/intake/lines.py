@@ -444,7 +444,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
         measure = next((w for w in (word, *_SAME_PIECE.get(word, ())) if w in what.pieces), measure)
     if use == "in" and what.group == "fat" and poured:
         use = "fried"
-    line = ReadLine(text, name, what, None, use, left, poured, candidates=candidates)
+    line = ReadLine(text, name, ingredient=what, use=use, left=left, poured_off=poured, candidates=candidates)
     if count is None:
         return replace(line, problem="How much of it? Without an amount it does not count.")
     try:

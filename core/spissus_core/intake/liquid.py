@@ -94,7 +94,7 @@ class StrainedLiquid(BaseModel):
         return self if self.braise is None else self.model_copy(update={"braise": self.braise.written_out(own)})
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Strained:
     """The ledger of a strained liquid, and how well it is known.
 
@@ -131,7 +131,10 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, None)
     contents = _with_fat(pan, from_composition(liquid_ml, per_100_g), fat_ml)
     error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
-    return Strained(contents, salt.scaled(contents.liquid_g / 100.0), known.measured.method, error)
+    return Strained(
+        contents=contents, salt_g=salt.scaled(contents.liquid_g / 100.0), measured_by=known.measured.method,
+        error_ml=error,
+    )  # fmt: skip
 
 
 def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
@@ -156,7 +159,10 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     # The salt is part of what it is a percentage of.
     bare_g = contents.liquid_g - contents.salt
     salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
-    return Strained(contents.with_masses(salt=salt_g.best), salt_g, by, error, estimated, doubt)
+    return Strained(
+        contents=contents.with_masses(salt=salt_g.best), salt_g=salt_g, measured_by=by, error_ml=error,
+        estimated=estimated, doubt=doubt,
+    )  # fmt: skip
 
 
 def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Said | None:

@@ -24,10 +24,10 @@ Method = Literal["jug", "dip", "scale", "eye"]
 
 #: What each method reads, with the unit a bare number is taken in and the range a kitchen can hold.
 _READS: dict[str, Accepts] = {
-    "jug": Accepts("volume", "mL", 5.0, 100_000.0, "A volume"),
-    "eye": Accepts("volume", "mL", 5.0, 100_000.0, "A volume"),
-    "dip": Accepts("length", "mm", 1.0, 800.0, "A depth"),
-    "scale": Accepts("mass", "g", 50.0, 160_000.0, "A gross weight"),
+    "jug": Accepts("volume", "mL", low=5.0, high=100_000.0, what="A volume"),
+    "eye": Accepts("volume", "mL", low=5.0, high=100_000.0, what="A volume"),
+    "dip": Accepts("length", "mm", low=1.0, high=800.0, what="A depth"),
+    "scale": Accepts("mass", "g", low=50.0, high=160_000.0, what="A gross weight"),
 }
 
 

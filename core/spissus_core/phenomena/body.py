@@ -16,12 +16,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
-from ..amounts.tables import table
+from ..amounts.tables import Row, table
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import VISCOSITY_60C_MPAS
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Step:
     """One step of the ladder of body: bounds and aim in mPa·s at 60 °C and 50 s⁻¹."""
 
@@ -33,15 +33,14 @@ class Step:
     does: str
 
 
-#: Words and bounds are a modelling choice. The aim is the geometric middle of a step.
-LADDER: tuple[Step, ...] = (
-    Step(0, "broth", 0.0, 5.0, 2.5, "runs like water"),
-    Step(1, "jus", 5.0, 20.0, 10.0, "slightly slippery, pools"),
-    Step(2, "light coat", 20.0, 60.0, math.sqrt(20 * 60), "film on the spoon, the line closes"),
-    Step(3, "nappe", 60.0, 200.0, math.sqrt(60 * 200), "coats; a finger line stays"),
-    Step(4, "gravy", 200.0, 600.0, math.sqrt(200 * 600), "pours in a ribbon, clings"),
-    Step(5, "binding", 600.0, math.inf, 850.0, "mounds, holds things together"),
-)
+def _step(row: Row) -> Step:
+    low, high = float(row["low"]), float(row["high"])
+    aim = float(row["aim"]) if row["aim"] else math.sqrt(low * high)
+    return Step(index=int(row["key"]), word=row["word"], low=low, high=high, aim=aim, does=row["does"])
+
+
+#: Rows of ``data/ladder.csv``. The aim is the geometric middle of a step, but at the open ends.
+LADDER: tuple[Step, ...] = tuple(table("ladder", _step).values())
 
 #: Log₁₀ half-width of the 80 % interval of a predicted viscosity: a factor of two.
 SPREAD_LOG10 = math.log10(2.0)

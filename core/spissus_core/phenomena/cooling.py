@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -86,14 +86,15 @@ def _towards(readings: Sequence[Reading], surroundings_c: float, began: float, l
     last = readings[-1]
     if last.minute > due:
         return Cooling("missed", began, limit_c, due)
+    stands = Cooling("unknown", began, limit_c, due)
     constant = time_constant(readings, surroundings_c)
     if constant is None:
-        return Cooling("unknown", began, limit_c, due)
+        return stands
     if surroundings_c >= limit_c or not math.isfinite(constant):
-        return Cooling("too_slow", began, limit_c, due, math.inf)
+        return replace(stands, verdict="too_slow", arrives=math.inf)
     wait = constant * math.log((last.celsius - surroundings_c) / (limit_c - surroundings_c))
     arrives = last.minute + wait
-    return Cooling("in_time" if arrives <= due else "too_slow", began, limit_c, due, arrives)
+    return replace(stands, verdict="in_time" if arrives <= due else "too_slow", arrives=arrives)
 
 
 def forecast(readings: Sequence[Reading], surroundings_c: float, until: float, steps: int = 24) -> tuple[Reading, ...]:

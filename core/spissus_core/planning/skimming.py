@@ -36,7 +36,7 @@ ENOUGH_OFF = 1.5
 NOT_TONIGHT_MIN = 240.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Option:
     """One way, on this pot.
 
@@ -109,8 +109,8 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
                 say("It is dry when the boiling turns into frying: listen for it. What sticks is the flavour.")
             )
     return Option(
-        key, takes, Estimate(max(fat - high, 0.0), fat - takes, max(fat - low, 0.0)), liquid, minutes, tuple(costs),
-        barred, ice_g,
+        way=key, takes_ml=takes, leaves_ml=Estimate(max(fat - high, 0.0), fat - takes, max(fat - low, 0.0)),
+        liquid_ml=liquid, minutes=minutes, costs=tuple(costs), barred=barred, ice_g=ice_g,
     )  # fmt: skip
 
 
