@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import replace
 from functools import cached_property
 from typing import Literal, TypeVar
 from uuid import UUID
@@ -102,7 +101,7 @@ def _shown(log: list[ev.Event]) -> Timeline:
             did_it = (m for m in reversed(timeline.moments) if _could_have_changed_it(m))
             culprit = next(did_it, None)
             if culprit is None:
-                return replace(timeline, pot=None)
+                return timeline.but(pot=None)
             aside[culprit.event.id] = unworkable(error)
         else:
             return timeline

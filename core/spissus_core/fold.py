@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass
 from uuid import UUID
 
 from . import events as ev
@@ -37,7 +37,7 @@ class Moment:
         return not self.struck and self.problem is None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True)
 class Timeline(State):
     """A folded batch: every event in order, and what stands at the end."""
 
@@ -81,7 +81,7 @@ def fold(log: Iterable[ev.Event], aside: Mapping[UUID, SpissusError] | None = No
             else:
                 state = _estimated(state, after, event) if begun else after
         moments.append(Moment(event, state.pot if begun else None, struck=taken_back, problem=problem))
-    return Timeline(moments=tuple(moments), **{f.name: getattr(state, f.name) for f in fields(State)})
+    return Timeline(moments=tuple(moments), **vars(state))
 
 
 def _estimated(before: State, after: State, event: ev.Event) -> State:
@@ -94,7 +94,7 @@ def _estimated(before: State, after: State, event: ev.Event) -> State:
         heating, lost = None, error
     if heating is before.heating and last is before.last_look and lost is before.not_estimated:
         return after
-    return replace(after, heating=heating, last_look=last, not_estimated=lost)
+    return after.but(heating=heating, last_look=last, not_estimated=lost)
 
 
 def progress(state: State) -> Progress | None:

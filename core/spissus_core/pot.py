@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
+from .amounts.changing import Changeable
 from .amounts.estimate import Estimate
 from .amounts.quantities import show_volume
 from .errors import MeasurementError
@@ -47,8 +48,8 @@ class Beside:
         return self.pan.depth_mm(min(contents.volume_ml * self.share * HOT_EXPANSION, self.pan.capacity_ml))
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Pot:
+@dataclass(frozen=True, kw_only=True)
+class Pot(Changeable):
     """The pot after an event.
 
     ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %);
@@ -151,7 +152,7 @@ class Pot:
                 f"With that, {show_volume(contents.volume_ml).both} would be in “{self.pan.name}”, "
                 f"which holds {show_volume(self.pan.capacity_ml).both}.",
             )
-        return replace(self, contents=contents)
+        return self.but(contents=contents)
 
     def known_to_ml(self, measured: Measured) -> float:
         """Standard error of a reading of this pot, mL of all the liquid."""

@@ -6,6 +6,7 @@ time, a change of heat a bend in the line, an addition heat that it takes up bef
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -14,6 +15,7 @@ from typing import Literal, Self
 import numpy as np
 from numpy.typing import NDArray
 
+from ..amounts.changing import Changeable
 from ..errors import SpissusError
 from ..ledger.contents import Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOIL_C, REFERENCE_C
@@ -50,8 +52,8 @@ class Point:
     error_ml: float
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Window:
+@dataclass(frozen=True, kw_only=True)
+class Window(Changeable):
     """A stretch of heating of one kind in one pan, as it stands after an event.
 
     ``steps`` are the changes of heat, (minute, factor on the first power); ``boiled_kj`` what the ledger
@@ -92,7 +94,9 @@ class Window:
 
     def effective(self, minute: float) -> float:
         """Minutes at the first heat that ``minute`` minutes come to."""
-        return float(effective_minutes(self.steps, np.array([minute]))[0])
+        ends = [*(start for start, _ in self.steps[1:]), math.inf]
+        parts = zip(self.steps, ends, strict=True)
+        return sum(factor * max(min(minute, end) - start, 0.0) for (start, factor), end in parts)
 
     @property
     def heating(self) -> bool:
@@ -115,12 +119,12 @@ class Window:
         factor = strength.kj_min / self.power.kj_min if strength else 0.0
         if factor > MOST_FACTOR or 0.0 < factor < 1.0 / MOST_FACTOR:
             return self.begun(after, setting, at, warm=False)
-        return replace(self, steps=(*self.steps, (self.minute(at), factor)))
+        return self.but(steps=(*self.steps, (self.minute(at), factor)))
 
     def joined(self, before: Pot, after: Pot) -> Self:
         """Something was added, or cooled the pot: it takes up heat before it boils too."""
         warming = _warming_kj(before, after)
-        return replace(self, warmed_kj=self.warmed_kj + warming) if warming else self
+        return self.but(warmed_kj=self.warmed_kj + warming) if warming else self
 
     def read(
         self, before: Pot, after: Pot, measured: Measured, gain: Literal["added", "misread"] | None, at: datetime
@@ -148,7 +152,7 @@ class Window:
             error_ml=after.error_ml,
         )  # fmt: skip
         boiled = max(vapour_kj(now, after.contents), 0.0)
-        return replace(self, points=(*self.points, point), boiled_kj=self.boiled_kj + boiled)
+        return self.but(points=(*self.points, point), boiled_kj=self.boiled_kj + boiled)
 
 
 def effective_minutes(steps: Sequence[tuple[float, float]], minutes: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -81,7 +80,7 @@ class Salted(ActsOnPot):
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the salt in it."""
-        return replace(pot, contents=pot.contents + Contents(salt=self.salt_g))
+        return pot.but(contents=pot.contents + Contents(salt=self.salt_g))
 
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""

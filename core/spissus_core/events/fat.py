@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import datetime
 from typing import Literal
 
@@ -71,14 +70,14 @@ class Skimmed(ActsOnPot):
             fat_ml = self.fat_ml
         if self.way == "boil_dry":
             water = Contents(water=(self.dissolved_ml or 0.0) / SPECIFIC_VOLUME_ML_G["water"])
-            return replace(pot, contents=boiled_dry(pot.contents, fat_ml, water), hot=True)
+            return pot.but(contents=boiled_dry(pot.contents, fat_ml, water), hot=True)
         contents = skimmed(pot.contents, fat_ml, way.liquid_per_fat * fat_ml)
         share = contents.salt / pot.contents.salt if pot.contents.salt > 0.0 else 1.0
-        pot = replace(pot, contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
+        pot = pot.but(contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
         if self.way == "ice":
             ice_g = usual_ice_g(pot) if self.ice_g is None else self.ice_g
-            return replace(pot.mixed(Contents(water=ice_g), "ice_g"), hot=False)
-        return replace(pot, hot=False) if self.way == "chill" else pot
+            return pot.mixed(Contents(water=ice_g), "ice_g").but(hot=False)
+        return pot.but(hot=False) if self.way == "chill" else pot
 
     def apply(self, state: State, at: datetime) -> State:
         """The question of the fat is settled; what was put by is remembered."""

@@ -66,8 +66,7 @@ class Read(ActsOnPot):
                 ) from None
         traded = pot.traded(contents)
         solids = pot.solids and replace(pot.solids, salt_g=pot.solids.salt_g + contents.salt - traded.salt)
-        return replace(
-            pot, contents=traded, solids=solids, hot=measured.hot, measured_by=measured.method, error_ml=error
+        return pot.but(contents=traded, solids=solids, hot=measured.hot, measured_by=measured.method, error_ml=error
         )  # fmt: skip
 
     def apply(self, state: State, at: datetime) -> State:
@@ -115,7 +114,7 @@ class Metered(ActsOnPot):
         bare_g = pot.contents.liquid_g - pot.contents.salt
         low, best, high = (bare_g * p / (100.0 - p) for p in (percent.low, percent.best, percent.high))
         contents = pot.contents.with_masses(salt=best)
-        return replace(pot, contents=contents, salt_minus=best - low, salt_plus=high - best)
+        return pot.but(contents=contents, salt_minus=best - low, salt_plus=high - best)
 
     def said(self) -> Said:
         """What it showed."""

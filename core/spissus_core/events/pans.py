@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import datetime
 from typing import Literal
 
@@ -50,7 +49,7 @@ class Moved(ChangesPan):
             raise MeasurementError(
                 "pan_id", f"“{self.pan.name}” holds only {show_volume(self.pan.capacity_ml).both} to the rim."
             )
-        return replace(pot, pan=self.pan, burner=self.burner)
+        return pot.but(pan=self.pan, burner=self.burner)
 
     def said(self) -> Said:
         """Where to."""
@@ -73,7 +72,7 @@ class Split(ChangesPan):
         beside = Beside(self.pan, self.burner, self.volume_ml / have)
         if pot.contents.volume_ml * beside.share > self.pan.capacity_ml:
             raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
-        return replace(pot, beside=beside)
+        return pot.but(beside=beside)
 
     def said(self) -> Said:
         """How much, and where to."""
@@ -91,7 +90,7 @@ class Rejoined(ChangesPan):
             raise MeasurementError("kind", "It is in one pan already.")
         if pot.contents.volume_ml + pot.solids_ml > pot.pan.capacity_ml:
             raise MeasurementError("kind", f"“{pot.pan.name}” does not hold both. Move it to a bigger pan first.")
-        return replace(pot, beside=None)
+        return pot.but(beside=None)
 
     def said(self) -> Said:
         """That it is together."""
@@ -120,8 +119,7 @@ class Drawn(ChangesPan):
         if taken.volume_ml > self.pan.capacity_ml:
             raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
         rest = pot.contents.scaled(1.0 - share)
-        return replace(
-            pot, contents=taken, pan=self.pan, burner=self.burner, salt_minus=pot.salt_minus * share,
+        return pot.but(contents=taken, pan=self.pan, burner=self.burner, salt_minus=pot.salt_minus * share,
             salt_plus=pot.salt_plus * share, measured_by="jug", error_ml=error_ml(self.pan, "jug", taken.volume_ml),
             solids=None, kept=rest if pot.kept is None else pot.kept + rest,
         )  # fmt: skip
@@ -152,8 +150,7 @@ class Returned(ChangesPan):
         share = min(volume / have, 1.0)
         back = pot.kept.scaled(share)
         more = back.salt / pot.contents.salt if pot.contents.salt > 0.0 else 0.0
-        return replace(
-            pot.mixed(back, "volume_ml"),
+        return pot.mixed(back, "volume_ml").but(
             kept=None if share > 1.0 - POURED_SLACK else pot.kept.scaled(1.0 - share),
             salt_minus=pot.salt_minus * (1.0 + more), salt_plus=pot.salt_plus * (1.0 + more),
         )  # fmt: skip
@@ -174,7 +171,7 @@ class Solids(ActsOnPot):
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with them in it."""
-        better = replace(pot, solids=in_pan(self.mass_g, pot.brine))
+        better = pot.but(solids=in_pan(self.mass_g, pot.brine))
         if pot.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
             raise MeasurementError("mass_g", f"That does not fit into “{pot.pan.name}” beside the liquid.")
         return better

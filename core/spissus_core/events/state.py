@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
-from typing import TYPE_CHECKING, Any, Literal, Self
+from typing import TYPE_CHECKING, Literal
 
+from ..amounts.changing import Changeable
 from ..estimation.window import Window
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
@@ -28,8 +29,8 @@ class CoolingLog:
     readings: tuple[Reading, ...]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class State:
+@dataclass(frozen=True, kw_only=True)
+class State(Changeable):
     """A batch after an event.
 
     ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far. ``heat`` is what was
@@ -57,10 +58,6 @@ class State:
     heating: Window | None = None
     not_estimated: Exception | None = None
     last_look: datetime | None = None
-
-    def but(self, **changed: Any) -> Self:
-        """The same with some of it changed."""
-        return replace(self, **changed)
 
     @property
     def assumes_boil(self) -> bool:

@@ -38,7 +38,7 @@ class Heated(HeatSetting, ActsOnPot):
 
     def on_pot(self, pot: Pot) -> Pot:
         """On the heat it is hot, or soon will be."""
-        return replace(pot, hot=pot.hot or self.heat != "off")
+        return pot.but(hot=pot.hot or self.heat != "off")
 
     def apply(self, state: State, at: datetime) -> State:
         """On the heat it does not cool any more."""
@@ -71,7 +71,7 @@ class Cooling(ActsOnPot):
 
     def on_pot(self, pot: Pot) -> Pot:
         """It is not hot any more."""
-        return replace(pot, hot=False)
+        return pot.but(hot=False)
 
     def apply(self, state: State, at: datetime) -> State:
         """The heat is off, and a log of temperatures begins."""

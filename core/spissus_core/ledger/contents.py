@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
 from types import MappingProxyType
+from typing import Any
 
 #: Partial specific volumes at 20 °C, mL/g. Water: IAPWS. The rest: modelling choices that reproduce
 #: handbook densities of brine and sucrose solutions within 0.5 % (tests/reference).
@@ -33,7 +34,7 @@ SPECIFIC_VOLUME_ML_G: Mapping[str, float] = MappingProxyType(
 _NO_STARCH: Mapping[str, float] = MappingProxyType({})
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Contents:
     """Masses in the pot, g.
 
@@ -75,25 +76,40 @@ class Contents:
     # Runs hundreds of times while a start is estimated or a dose sought: written out, it takes a third of the time.
     def mixed(self, more: Contents, times: float = 1.0) -> Contents:
         """This, and ``times`` as much as ``more`` of that."""
-        return Contents(
-            water=self.water + times * more.water,
-            ethanol=self.ethanol + times * more.ethanol,
-            salt=self.salt + times * more.salt,
-            sugar=self.sugar + times * more.sugar,
-            acid=self.acid + times * more.acid,
-            acetic=self.acetic + times * more.acetic,
-            fat_free=self.fat_free + times * more.fat_free,
-            fat_emulsified=self.fat_emulsified + times * more.fat_emulsified,
-            gelatin=self.gelatin + times * more.gelatin,
-            pulp=self.pulp + times * more.pulp,
-            other=self.other + times * more.other,
-            gum=self.gum + times * more.gum,
-            starch=_together(self.starch, more.starch, times) if more.starch else self.starch,
+        mixture = _made(
+            {
+                "water": self.water + times * more.water,
+                "ethanol": self.ethanol + times * more.ethanol,
+                "salt": self.salt + times * more.salt,
+                "sugar": self.sugar + times * more.sugar,
+                "acid": self.acid + times * more.acid,
+                "acetic": self.acetic + times * more.acetic,
+                "fat_free": self.fat_free + times * more.fat_free,
+                "fat_emulsified": self.fat_emulsified + times * more.fat_emulsified,
+                "gelatin": self.gelatin + times * more.gelatin,
+                "pulp": self.pulp + times * more.pulp,
+                "other": self.other + times * more.other,
+                "gum": self.gum + times * more.gum,
+                "starch": _together(self.starch, more.starch, times) if more.starch else self.starch,
+            }
         )
+        if not times >= 0.0:
+            mixture.__post_init__()
+        return mixture
 
     def with_masses(self, **masses: float) -> Contents:
-        """The same contents with some masses replaced."""
-        return Contents(**{name: masses.get(name, getattr(self, name)) for name in MASSES}, starch=self.starch)
+        """The same contents with some masses replaced.
+
+        Raises
+        ------
+        ValueError : a mass is negative, or no number.
+        TypeError : the ledger keeps no such mass.
+        """
+        if not masses.keys() <= _PLAIN:
+            raise TypeError(f"the ledger keeps no {', '.join(sorted(masses.keys() - _PLAIN))}")
+        if not all(grams >= 0.0 for grams in masses.values()):
+            raise ValueError(f"a mass cannot be negative: {masses}")
+        return _made(self.__dict__ | masses)
 
     @property
     def starch_g(self) -> float:
@@ -149,10 +165,18 @@ def _together(some: Mapping[str, float], more: Mapping[str, float], times: float
     return MappingProxyType({plant: some.get(plant, 0.0) + times * more.get(plant, 0.0) for plant in {**some, **more}})
 
 
+def _made(masses: dict[str, Any]) -> Contents:
+    """Contents of masses that are known to be sound: every one of them, in ledger order."""
+    contents = object.__new__(Contents)
+    contents.__dict__.update(masses)
+    return contents
+
+
 _NOTHING = Contents()
 
 #: Names of the plain masses, in ledger order.
 MASSES: tuple[str, ...] = tuple(f.name for f in fields(Contents) if f.name != "starch")
+_PLAIN = frozenset(MASSES)
 
 
 def percent(part: float, whole: float) -> float:

@@ -14,6 +14,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from ..amounts.estimate import Estimate
 from ..amounts.tables import Row, table
@@ -94,6 +95,11 @@ def starch_percent(log10_ratio: float) -> float:
     return u * u
 
 
+def as_flour_percent(viscosity_mpas: float) -> float:
+    """Flour that gives water a viscosity, %."""
+    return starch_percent(math.log10(viscosity_mpas / VISCOSITY_60C_MPAS))
+
+
 def pulp_percent_as_flour(p: float) -> float:
     """Flour that gives the body of ``p`` % of insoluble fibre, %. Modelling choice."""
     if p < PULP_BEND_PERCENT:
@@ -169,25 +175,51 @@ class Body:
         return Estimate(self.viscosity / factor, self.viscosity, self.viscosity * factor)
 
 
-def body_of(contents: Contents) -> Body:
-    """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
+class _Terms(NamedTuple):
+    """What a viscosity is made of: four log₁₀ of ratios, mPa·s of gum, and two shares as flour, %."""
+
+    starch_and_pulp: float
+    gelatin: float
+    solubles: float
+    fat: float
+    gum: float
+    flour_percent: float
+    pulp_percent: float
+
+    @property
+    def viscosity(self) -> float:
+        logs = self.starch_and_pulp + self.gelatin + self.solubles + self.fat
+        return float(VISCOSITY_60C_MPAS * 10.0**logs + self.gum)
+
+
+_WATER = _Terms(0.0, 0.0, 0.0, 0.0, gum=0.0, flour_percent=0.0, pulp_percent=0.0)
+
+
+def _terms(contents: Contents) -> _Terms:
     phase_g = contents.liquid_g - contents.fat_emulsified
     if phase_g <= 0.0:
-        return Body(
-            viscosity=VISCOSITY_60C_MPAS, starch_and_pulp=0.0, gelatin=0.0, solubles=0.0, fat=0.0, gum=0.0,
-            flour_percent=0.0, pulp_percent=0.0,
-        )  # fmt: skip
+        return _WATER
     fat_ml = contents.fat_emulsified * SPECIFIC_VOLUME_ML_G["fat_emulsified"]
     liquid_ml = contents.liquid_ml
     flour = 100.0 * flour_equivalent_g(contents.starch) / phase_g
     pulp = pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
-    starch_and_pulp = starch_log(flour + pulp)
-    gelatin = gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml))
-    solubles = solubles_log(100.0 * (contents.sugar + contents.other) / phase_g)
-    fat = fat_log(fat_ml / liquid_ml)
-    gum = gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0
-    return Body(
-        viscosity=VISCOSITY_60C_MPAS * 10.0 ** (starch_and_pulp + gelatin + solubles + fat) + gum,
-        starch_and_pulp=starch_and_pulp, gelatin=gelatin, solubles=solubles, fat=fat, gum=gum, flour_percent=flour,
+    return _Terms(
+        starch_and_pulp=starch_log(flour + pulp),
+        gelatin=gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
+        solubles=solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
+        fat=fat_log(fat_ml / liquid_ml),
+        gum=gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0,
+        flour_percent=flour,
         pulp_percent=pulp,
-    )  # fmt: skip
+    )
+
+
+def viscosity_mpas(contents: Contents) -> float:
+    """Viscosity of what is in the pot, mPa·s, as it would be served at 60 °C; floating fat does not count."""
+    return _terms(contents).viscosity
+
+
+def body_of(contents: Contents) -> Body:
+    """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
+    terms = _terms(contents)
+    return Body(viscosity=terms.viscosity, **terms._asdict())

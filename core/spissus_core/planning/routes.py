@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from functools import cache
 from typing import Literal, NamedTuple, cast
 
 from scipy.optimize import brentq
@@ -245,7 +246,7 @@ def _water_for_body(contents: Contents, aim: float) -> float:
     """Water at which boiling alone reaches ``aim`` mPa·s, g."""
 
     def excess(share: float) -> float:
-        return math.log(bd.body_of(boiled_to_water(contents, contents.water * share)).viscosity / aim)
+        return math.log(bd.viscosity_mpas(boiled_to_water(contents, contents.water * share)) / aim)
 
     if excess(1.0) >= 0.0:
         return contents.water
@@ -266,42 +267,40 @@ def _sauce(now: Contents, stop: Stop, wanted: Wanted, school: School | None) -> 
     if stop == "body":
         raise TargetError("route", "Boiling to a body and binding to it as well leaves nothing to solve for.")
     bare = unit.with_masses(water=0.0)
-    water = _water_for_salt(now, wanted, bare) if stop == "salt" else _water_for_volume(now, wanted, bare)
+
+    def room(fixed: Contents) -> Callable[[float], float]:
+        if stop == "salt":
+            return _water_for_salt(fixed, bare, wanted, LEAST_WATER_SHARE * now.water)
+        return _water_for_volume(fixed, bare, wanted)
+
     fixed = now.with_masses(water=0.0)
     for _ in range(2 if now.ethanol or now.acetic else 0):
-        left = boiled_to_water(now, min(max(water(fixed, 0.0), 1e-6), now.water))
+        left = boiled_to_water(now, min(max(room(fixed)(0.0), LEAST_WATER_SHARE * now.water), now.water))
         fixed = left.with_masses(water=0.0)
+    water = room(fixed)
 
     def sauce(dry: float) -> Contents:
-        thickened = fixed.mixed(bare, dry)
-        return thickened.mixed(_ONE_G_WATER, max(water(fixed, dry), 0.0))
+        return fixed.mixed(bare, dry).with_masses(water=max(water(dry), 0.0))
 
     return sauce
 
 
-_ONE_G_WATER = Contents(water=1.0)
-
-
-def _water_for_volume(now: Contents, wanted: Wanted, bare: Contents) -> Callable[[Contents, float], float]:
+def _water_for_volume(fixed: Contents, bare: Contents, wanted: Wanted) -> Callable[[float], float]:
     """Water, g, that fills the wanted volume beside everything else and so many grams of thickener."""
-    per_dry_ml = bare.liquid_ml
-    return lambda fixed, dry: (wanted.amount_ml - fixed.liquid_ml - dry * per_dry_ml) / ML_G["water"]
+    room_ml, per_dry_ml = wanted.amount_ml - fixed.liquid_ml, bare.liquid_ml
+    return lambda dry: (room_ml - dry * per_dry_ml) / ML_G["water"]
 
 
-def _water_for_salt(now: Contents, wanted: Wanted, bare: Contents) -> Callable[[Contents, float], float]:
-    """Water, g, at which the sauce stands at the salt ceiling."""
+def _water_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: float) -> Callable[[float], float]:
+    """Water, g, at which the sauce stands at the salt ceiling; never less than ``least``."""
     share = wanted.ceiling_percent / 100.0
-    least = LEAST_WATER_SHARE * now.water
-
-    def water(fixed: Contents, dry: float) -> float:
-        mass_g = (now.salt + dry * bare.salt) / share
-        return max(mass_g - fixed.liquid_g - dry * bare.liquid_g, least)
-
-    return water
+    at_none = fixed.salt / share - fixed.liquid_g
+    per_dry = bare.salt / share - bare.liquid_g
+    return lambda dry: max(at_none + dry * per_dry, least)
 
 
 #: A first guess at a dose, as a share of the pot, and how exactly it is found, g.
-_FIRST_GUESS, _DOSE_G = 0.02, 1e-4
+_FIRST_GUESS, _DOSE_G = 0.02, 1e-6
 
 
 def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float:
@@ -312,8 +311,12 @@ def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float
     TargetError : its solids leave no room for water.
     """
 
+    wanted_percent = bd.as_flour_percent(aim)
+
+    @cache
     def missing(dry: float) -> float:
-        return math.log(aim / bd.body_of(sauce(dry)).viscosity)
+        # In flour, of which a dose is nearly a straight line; the root is the same.
+        return wanted_percent - bd.as_flour_percent(bd.viscosity_mpas(sauce(dry)))
 
     if sauce(0.0).water <= 0.0:
         raise _too_small()
