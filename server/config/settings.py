@@ -58,7 +58,7 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
-    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "kitchens.sessions.WhoMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.middleware.one_thread",
 ]
@@ -125,6 +125,7 @@ AXES_RESET_ON_SUCCESS = True
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_DISABLE_ACCESS_LOG = True
 AXES_VERBOSE = False
+SESSION_ENGINE = "kitchens.sessions"
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("SPISSUS_HTTPS") == "1"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60

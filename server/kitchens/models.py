@@ -4,6 +4,7 @@ import uuid
 from typing import ClassVar
 
 from django.contrib.auth.models import AbstractUser, UserManager
+from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
 from django.db.models.functions import Lower
 
@@ -26,8 +27,23 @@ class User(AbstractUser):
 
     units = models.CharField(max_length=6, choices=Units, default=Units.METRIC)
 
+    #: Where it was read together with the session.
+    first_membership: "Membership | None" = None
+
     class Meta:
         constraints = [models.UniqueConstraint(Lower("username"), name="one_person_a_name")]
+
+
+class Session(AbstractBaseSession):
+    """A signed-in browser. It knows whose it is, so that both are found at once."""
+
+    person = models.ForeignKey(User, null=True, on_delete=models.CASCADE, related_name="session")
+
+    @classmethod
+    def get_session_store_class(cls) -> type:
+        from .sessions import SessionStore  # noqa: PLC0415  # which needs this model
+
+        return SessionStore
 
 
 class Kitchen(models.Model):
@@ -105,7 +121,7 @@ class LearnedRate(models.Model):
 
 
 class Burner(models.Model):
-    """A heat source of a kitchen. ``spec`` is a ``spissus_core.events.Burner``."""
+    """A heat source of a kitchen. ``spec`` is a ``spissus_core.phenomena.heating.Burner``."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="burners")

@@ -57,7 +57,7 @@ def member_of(request: HttpRequest) -> Member:
     """The member behind a request. Everything a view reads or writes goes through their kitchen."""
     user = request.user
     assert isinstance(user, User)
-    membership = user.memberships.select_related("kitchen").order_by("pk").first()
+    membership = user.first_membership or user.memberships.select_related("kitchen").order_by("pk").first()
     if membership is None:
         raise HttpError(403, "You do not belong to a kitchen yet.")
     return Member(user, membership.kitchen, membership.role)

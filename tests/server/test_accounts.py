@@ -8,10 +8,12 @@ from typing import Any
 import pytest
 from demo.kitchen import STORIES, load
 from django.contrib.auth.hashers import make_password
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from kitchens import hashing
-from kitchens.models import Kitchen, User
+from kitchens.models import Kitchen, Session, User
 
 from .conftest import Caller
 
@@ -182,3 +184,34 @@ def test_a_crowd_at_the_door_does_not_take_the_processor(cook: Caller, settings:
             hashing._turns.release()
     assert answer.status_code == 503
     assert "Too many people" in answer.json()["detail"]
+
+
+def test_who_is_signed_in_takes_one_query(cook: Caller) -> None:
+    with CaptureQueriesContext(connection) as asked:
+        assert cook.get("/session").json()["name"] == "cook"
+    assert len(asked) == 1, [query["sql"] for query in asked]
+
+
+def test_a_session_of_before_a_change_of_password_is_over(cook: Caller) -> None:
+    user = User.objects.get(pk=cook.user.pk)
+    user.set_password("quite another secret")
+    user.save()
+    assert cook.get("/session").json()["signed_in"] is False
+
+
+def test_an_open_session_that_knows_not_whose_it_is_stays_open(cook: Caller) -> None:
+    Session.objects.update(person=None)
+    assert cook.get("/session").json()["name"] == "cook"
+    Session.objects.update(expire_date=timezone.now())
+    assert cook.get("/session").json()["signed_in"] is False
+
+
+def test_an_expired_session_is_over(cook: Caller) -> None:
+    Session.objects.update(expire_date=timezone.now())
+    assert cook.get("/session").json()["signed_in"] is False
+
+
+def test_an_endpoint_that_asks_for_nobody_opens_no_session(cook: Caller) -> None:
+    with CaptureQueriesContext(connection) as asked:
+        assert cook.get("/health").status_code == 200
+    assert len(asked) == 0
