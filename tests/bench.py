@@ -13,9 +13,10 @@ import statistics
 import subprocess
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from http.client import HTTPConnection
+from threading import Thread
 from urllib.parse import urlsplit
 from uuid import uuid4
 
@@ -159,9 +160,11 @@ def over_http(site: Site) -> None:
     batch = next(b["id"] for b in batches if b["name"].startswith("Pork"))
     path = f"/api/v1/batches/{batch}"
 
+    fresh = fresh_batches(cook)
+
     def append() -> None:
         body = {"id": str(uuid4()), "at": datetime.now(UTC).isoformat(), "payload": {"kind": "noted", "text": "x"}}
-        cook.call("POST", f"{path}/events", body)
+        cook.call("POST", f"/api/v1/batches/{next(fresh)}/events", body)
 
     found = interleaved({
         "empty endpoint": lambda: cook.call("GET", "/api/v1/health"),
@@ -169,7 +172,7 @@ def over_http(site: Site) -> None:
         "POST routes": lambda: cook.call("POST", f"{path}/routes", WANTED),
         "a batch": lambda: cook.call("GET", path),
     })  # fmt: skip
-    # Apart: every note makes the batch longer.
+    # Apart: every note makes its batch longer, from 3 entries to 43.
     found |= interleaved({"empty again": lambda: cook.call("GET", "/api/v1/health"), "append": append})
     empty, signed_in = found["empty endpoint"][0], found["who is signed in"][0]
     for name, (median, late) in found.items():
@@ -177,8 +180,93 @@ def over_http(site: Site) -> None:
             f"{name:18} {median:7.2f} ms median, {late:7.2f} ms p95; {median / empty:5.2f} × empty, "
             f"{median / signed_in:5.2f} × signed in"
         )
+    crowd(site, batch)
     long_days(site)
     streams(Visitor(site), site, batch)
+
+
+def fresh_batches(cook: Visitor) -> Iterator[str]:
+    """Batches that are planned and boil, each for forty entries."""
+    kitchen = json.loads(cook.call("GET", "/api/v1/kitchen"))
+    where = {"pan_id": kitchen["pans"][0]["id"], "burner_id": kitchen["burners"][0]["id"]}
+    measured = {"method": "jug", "value": "1.6 l"}
+    liquid = {"measured": measured, "salt": {"by": "meter", "percent": 0.6}}
+    while True:
+        batch, at = str(uuid4()), datetime.now(UTC).isoformat()
+        start = {"id": batch, "event_id": str(uuid4()), "at": at, "name": "x", "start": {"liquid": liquid, **where}}
+        cook.call("POST", "/api/v1/batches", start)
+        for payload in (WANTED, {"kind": "chosen", "route": "roux"}):
+            cook.call("POST", f"/api/v1/batches/{batch}/events", {"id": str(uuid4()), "at": at, "payload": payload})
+        yield from [batch] * 40
+
+
+def crowd(
+    site: Site, batch: str, people: int = 50, scales: int = 20, listening: int = 300, seconds: float = 20.0
+) -> None:
+    """So many people dragging, scales reading and pages open at one process: errors, and how long a drag takes."""
+    cook = Visitor(site)
+    parts = urlsplit(site.url)
+    cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
+    request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
+    ears = selectors.DefaultSelector()
+    for _ in range(listening):
+        one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
+        one.sendall(request)
+        ears.register(one, selectors.EVENT_READ)
+    listen(ears, b"event: again", listening)
+    until = time.monotonic() + seconds
+    taken: list[float] = []
+    errors: list[str] = []
+
+    def drag(person: int) -> None:
+        who = Visitor(site)
+        while time.monotonic() < until:
+            wish = WANTED | {"volume_ml": 500 + (person * 37 + len(taken)) % 400}
+            begin = time.perf_counter()
+            try:
+                who.call("POST", f"/api/v1/batches/{batch}/routes", wish)
+            except (AssertionError, OSError) as error:
+                errors.append(str(error))
+            taken.append((time.perf_counter() - begin) * 1000)
+            time.sleep(0.06)  # what a page waits while a finger moves
+
+    tokens = [
+        json.loads(cook.call("POST", "/api/v1/devices", {"name": f"scale {i}", "kind": "scale", "batch_id": batch}))[
+            "token"
+        ]
+        for i in range(scales)
+    ]
+
+    def weigh(token: str) -> None:
+        line = HTTPConnection(parts.hostname or "", parts.port)
+        headers = {"Authorization": f"Bearer {token}", "Content-Type": "application/json"}
+        while time.monotonic() < until:
+            body = {"readings": [{"at": datetime.now(UTC).isoformat(), "value": 2500}]}
+            line.request("POST", "/api/v1/device/readings", json.dumps(body), headers)
+            answer = line.getresponse()
+            answer.read()
+            if answer.status != 200:
+                errors.append(f"a scale heard {answer.status}")
+            time.sleep(1.0)
+
+    def hear() -> None:
+        while time.monotonic() < until:
+            for key, _ in ears.select(timeout=0.5):
+                key.fileobj.recv(65536)  # type: ignore[union-attr]
+
+    doing = [Thread(target=drag, args=(i,)) for i in range(people)]
+    doing += [Thread(target=weigh, args=(token,)) for token in tokens] + [Thread(target=hear)]
+    for one in doing:
+        one.start()
+    for one in doing:
+        one.join()
+    for key in list(ears.get_map().values()):
+        key.fileobj.close()  # type: ignore[union-attr]
+    late = statistics.quantiles(taken, n=20)[-1]
+    print(
+        f"{people} dragging, {scales} scales, {listening} streams: {len(taken) / seconds:.0f} drags a second, "
+        f"{statistics.median(taken):.0f} ms median, {late:.0f} ms p95, {len(errors)} errors {sorted(set(errors))[:3]}"
+    )
 
 
 def long_days(site: Site) -> None:

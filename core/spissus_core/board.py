@@ -71,7 +71,7 @@ class Board:
     @cached_property
     def act(self) -> Act:
         """The next act; where it cannot be worked out, to look after the pot oneself."""
-        return self.part("next", lambda: next_act(self.timeline, self.ahead), Act("alone"))
+        return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route), Act("alone"))
 
     @cached_property
     def strained(self) -> Strained | None:
@@ -84,7 +84,7 @@ class Board:
     @cached_property
     def ribbon(self) -> tuple[Stretch, ...]:
         """The journey, done and planned."""
-        return self.part("ribbon", lambda: journey(self.timeline), ())
+        return self.part("ribbon", lambda: journey(self.timeline, self.route), ())
 
 
 def _shown(log: list[ev.Event]) -> Timeline:

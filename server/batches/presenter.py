@@ -33,7 +33,7 @@ from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.explanation import body_reason, notes, reasons
-from spissus_core.planning.guidance import Act, next_act, plan
+from spissus_core.planning.guidance import CLOSE_ENOUGH, Act, next_act
 from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import WAYS, Route, TradePoint, salt_ceiling_ml, suggested
@@ -200,7 +200,7 @@ def _school_of(way: str) -> str | None:
 MARK_WORDS = {"start": "start", "now": "now", "stop": "stop here", "ceiling": "too salty below"}
 
 
-def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
+def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = None) -> list[out.MarkOut]:
     """Where the skewer is marked: the start, now, where to stop, and where it gets too salty."""
     pot, start = timeline.pot, timeline.start
     if pot is None or start is None:
@@ -210,10 +210,8 @@ def marks_out(timeline: Timeline, act: Act | None = None) -> list[out.MarkOut]:
         marks.insert(0, out.MarkOut(kind="start", depth=ShownOut.of(show_length(start.depth_mm))))
     if act is not None and act.kind in ("boil", "heat"):
         marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
-    else:
-        route = plan(timeline)
-        if route is not None and route.share_left < 0.98:
-            marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
+    elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH:
+        marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
     ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
     if ceiling is not None and ceiling < pot.contents.liquid_ml:
         marks.append(out.MarkOut(kind="ceiling", depth=ShownOut.of(show_length(pot.mark_mm(ceiling)))))
@@ -337,7 +335,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         burner=None if pot is None else pot.burner.name,
         start=None if started is None else part("start", lambda: start_out(started), None),
         pot=whole,
-        marks=part("marks", lambda: marks_out(timeline, act), no_marks),
+        marks=part("marks", lambda: marks_out(timeline, act, board.route), no_marks),
         curve=None if pot is None else part("curve", lambda: curve_out(timeline, act, board.ahead), None)
         or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),

@@ -6,6 +6,7 @@ import json
 import logging
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -91,9 +92,18 @@ def recorded(batch: Batch) -> list[ev.Event]:
     for id_, seq, at, arrived, version, text in rows.values_list("id", "seq", "at", "recorded_at", "version", "text"):
         dead = at < batch.created_at - DEAD_CLOCK or at > arrived + CLOCK_AHEAD
         when, told = (arrived, at) if dead else (at, None)
-        payload = ev.recorded(_parsed(text), version)
+        payload = _read(text, version)
         out.append(ev.Event.model_construct(id=id_, seq=seq, at=when, told=told, payload=payload))
     return out
+
+
+#: Rows never change, and neither does what is read of them: a batch that is open is read again at every entry.
+MOST_REMEMBERED = 4096
+
+
+@lru_cache(MOST_REMEMBERED)
+def _read(text: str, version: int) -> ev.Kind:
+    return ev.recorded(_parsed(text), version)
 
 
 def _parsed(text: str) -> object:

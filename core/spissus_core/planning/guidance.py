@@ -61,8 +61,11 @@ class Act:
     by: datetime | None = None
 
 
-def next_act(timeline: State, ahead: Progress | None = None) -> Act:
-    """The next act of a batch; ``ahead`` is what is known of its heating, where it was worked out already."""
+def next_act(timeline: State, ahead: Progress | None = None, route: Route | None = None) -> Act:
+    """The next act of a batch.
+
+    ``ahead`` is what is known of its heating, and ``route`` its plan, where they were worked out already.
+    """
     pot = timeline.pot
     if pot is None:
         return Act("start")
@@ -79,7 +82,7 @@ def next_act(timeline: State, ahead: Progress | None = None) -> Act:
         return Act("choose")
     if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
         return Act("skim", amount=pot.contents.fat_ml)
-    route = plan(timeline)
+    route = route or plan(timeline)
     assert route is not None
     ahead = ahead or progress(timeline)
     return (

@@ -12,6 +12,7 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.fat import WAYS
 from ..pot import Pot
 from .guidance import Act, ActKind, plan
+from .routes import Route
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
@@ -74,8 +75,8 @@ def tone(contents: Contents) -> float:
     return min(max(math.log(max(solids, 1e-6) / PALE) / math.log(DARK / PALE), 0.0), 1.0)
 
 
-def journey(timeline: Timeline) -> tuple[Stretch, ...]:
-    """What has happened, and what is planned, in the order of the stages.
+def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ...]:
+    """What has happened, and what is planned, in the order of the stages; ``route`` where it was worked out already.
 
     Every change of the pot is counted to its stage, so that a second skim during the reduction
     still peels off at the skim.
@@ -90,7 +91,7 @@ def journey(timeline: Timeline) -> tuple[Stretch, ...]:
         vapour_ml=0.0, added_ml=0.0,
     )  # fmt: skip
     out = [at]
-    done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot)
+    done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot, route or plan(timeline))
     for stage in STAGES:
         for planned, change in ((False, done.get(stage)), (True, ahead.get(stage))):
             if change is not None:
@@ -145,9 +146,8 @@ def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
     return out
 
 
-def _planned(timeline: Timeline, pot: Pot) -> dict[Stage, _Change]:
+def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _Change]:
     """For each stage, what the chosen route has yet to do."""
-    route = plan(timeline)
     if route is None or timeline.finished is not None:
         return {}
     out: dict[Stage, _Change] = {}
