@@ -200,21 +200,23 @@ def fresh_batches(cook: Visitor) -> Iterator[str]:
         yield from [batch] * 40
 
 
-def crowd(
-    site: Site, batch: str, people: int = 50, scales: int = 20, listening: int = 300, seconds: float = 20.0
-) -> None:
+#: A crowd at one process: people dragging, scales reading, pages listening, and for how long, s.
+PEOPLE, SCALES, LISTENING, CROWDED_S = 50, 20, 300, 20.0
+
+
+def crowd(site: Site, batch: str) -> None:
     """So many people dragging, scales reading and pages open at one process: errors, and how long a drag takes."""
     cook = Visitor(site)
     parts = urlsplit(site.url)
     cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
     request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
     ears = selectors.DefaultSelector()
-    for _ in range(listening):
+    for _ in range(LISTENING):
         one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
         one.sendall(request)
         ears.register(one, selectors.EVENT_READ)
-    listen(ears, b"event: again", listening)
-    until = time.monotonic() + seconds
+    listen(ears, b"event: again", LISTENING)
+    until = time.monotonic() + CROWDED_S
     taken: list[float] = []
     errors: list[str] = []
 
@@ -234,7 +236,7 @@ def crowd(
         json.loads(cook.call("POST", "/api/v1/devices", {"name": f"scale {i}", "kind": "scale", "batch_id": batch}))[
             "token"
         ]
-        for i in range(scales)
+        for i in range(SCALES)
     ]
 
     def weigh(token: str) -> None:
@@ -254,7 +256,7 @@ def crowd(
             for key, _ in ears.select(timeout=0.5):
                 key.fileobj.recv(65536)  # type: ignore[union-attr]
 
-    doing = [Thread(target=drag, args=(i,)) for i in range(people)]
+    doing = [Thread(target=drag, args=(i,)) for i in range(PEOPLE)]
     doing += [Thread(target=weigh, args=(token,)) for token in tokens] + [Thread(target=hear)]
     for one in doing:
         one.start()
@@ -264,7 +266,7 @@ def crowd(
         key.fileobj.close()  # type: ignore[union-attr]
     late = statistics.quantiles(taken, n=20)[-1]
     print(
-        f"{people} dragging, {scales} scales, {listening} streams: {len(taken) / seconds:.0f} drags a second, "
+        f"{PEOPLE} dragging, {SCALES} scales, {LISTENING} streams: {len(taken) / CROWDED_S:.0f} drags a second, "
         f"{statistics.median(taken):.0f} ms median, {late:.0f} ms p95, {len(errors)} errors {sorted(set(errors))[:3]}"
     )
 

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from threading import BoundedSemaphore
 from uuid import uuid4
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.decorators import sync_only_middleware
 
@@ -16,6 +18,22 @@ PERMISSIONS = "screen-wake-lock=(self), " + ", ".join(
 )
 
 View = Callable[[HttpRequest], HttpResponse]
+
+
+#: No more requests are worked at than there are connections to the database: the others wait their turn here, where
+#: waiting is no fault, and not for a connection, where it would look as if the database were away.
+_TURNS = BoundedSemaphore(settings.REQUESTS_AT_ONCE)
+
+
+@sync_only_middleware
+def in_turn(get_response: View) -> View:
+    """Let a request wait until there is room for it."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        with _TURNS:
+            return get_response(request)
+
+    return middleware
 
 
 @sync_only_middleware

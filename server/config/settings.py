@@ -52,6 +52,7 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "config.middleware.answered",
+    "config.middleware.in_turn",
     "django.middleware.security.SecurityMiddleware",
     "servestatic.middleware.ServeStaticMiddleware",
     *([] if DEBUG else ["csp.middleware.CSPMiddleware"]),
@@ -74,6 +75,11 @@ TEMPLATES = [
     }
 ]
 
+#: Connections to the database that a process keeps at most. So many requests are worked at at once but for two, which
+#: are for what listens and tidies; past a handful they only take the processor from one another.
+POOL = int(os.environ.get("SPISSUS_DATABASE_POOL", "10"))
+REQUESTS_AT_ONCE = max(min(POOL - 2, 6), 1)
+
 #: How long a request waits for the database before it says so, s: for a connection, and for a free one.
 DATABASE_PATIENCE_S = 2
 DATABASES = {
@@ -85,7 +91,7 @@ DATABASES = {
             "connect_timeout": DATABASE_PATIENCE_S,
             "pool": {
                 "min_size": 2,
-                "max_size": int(os.environ.get("SPISSUS_DATABASE_POOL", "10")),
+                "max_size": POOL,
                 "timeout": DATABASE_PATIENCE_S - 0.2,
             },
         },

@@ -66,6 +66,10 @@ class Contents:
         if not least >= 0.0:
             raise ValueError(f"a mass cannot be negative: {self}")
 
+    def __hash__(self) -> int:
+        # Starch by plant stands in a mapping, which has no hash of its own.
+        return hash((*(getattr(self, name) for name in MASSES), *self.starch.items()))
+
     def __add__(self, more: Contents) -> Contents:
         return self.mixed(more)
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from typing import Literal, NamedTuple, cast
 
 from scipy.optimize import brentq
@@ -352,17 +352,21 @@ LEAST_DRAWN = 0.2
 def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
     """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
 
-    The salt is that of the first school offered.
+    The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.
     """
-    now = pot.contents
+    return _trade(pot.contents, wanted.body, points)
+
+
+@lru_cache(maxsize=64)
+def _trade(now: Contents, body: int, points: int) -> tuple[TradePoint, ...]:
     schools = list(dict.fromkeys(way.school for way in WAYS.values() if way.school is not None))
     out = []
     for i in range(points):
         volume = now.liquid_ml * (LEAST_DRAWN + (1.0 - LEAST_DRAWN) * i / (points - 1))
-        at = wanted.model_copy(update={"volume_ml": volume, "portions": None})
+        at = Wanted.model_construct(volume_ml=volume, body=body)
         sauces = {school.key: _sauce(now, "volume", at, school) for school in schools}
         try:
-            dry = {key: _dose(sauce, wanted.aim_mpas, now.mass_g) for key, sauce in sauces.items()}
+            dry = {key: _dose(sauce, at.aim_mpas, now.mass_g) for key, sauce in sauces.items()}
         except TargetError:
             continue
         first = next(iter(sauces))
