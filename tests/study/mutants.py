@@ -1,0 +1,208 @@
+"""Do the tests bite? The core with one small thing wrong at a time, and whether its tests notice.
+
+``./spissus study mutants [--count=300] [--seed=9]``. Mutants are made by Cosmic Ray's operators: a sign turned, times
+for over, a comparison turned; and by one of our own, a number a quarter off. Of all there are a seeded sample is
+tried. Only the test files that run the changed line are run, the quickest first. What was found stands in
+``mutants.json``; a survivor that may stay is named in ``EXCUSED`` with the reason.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections import defaultdict
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from itertools import islice
+from pathlib import Path
+
+import parso
+from cosmic_ray.ast import Visitor, get_ast, is_number
+from cosmic_ray.mutating import mutate_code
+from cosmic_ray.operators.operator import Operator
+from cosmic_ray.plugins import get_operator
+from coverage import CoverageData
+
+ROOT = Path(__file__).resolve().parents[2]
+CORE = ROOT / "core" / "spissus_core"
+FOUND = Path(__file__).with_name("mutants.json")
+
+#: Longer than any run that ends; a mutant that hangs is noticed.
+LONGEST_S = 180
+
+
+class AQuarterOff(Operator):
+    """A number that is 25 % off; nothing becomes one."""
+
+    def mutation_positions(self, node: object) -> Iterator[tuple[object, object]]:
+        """Every number."""
+        if is_number(node):
+            yield node.start_pos, node.end_pos  # type: ignore[attr-defined]
+
+    def mutate(self, node: object, index: int) -> object:
+        """The number a quarter up; whole ones stay whole."""
+        value = eval(node.value)  # type: ignore[attr-defined]
+        off = (value * 5 // 4 + (value < 4)) if isinstance(value, int) else value * 1.25 or 1.0
+        return parso.python.tree.Number(f" {off}", node.start_pos)  # type: ignore[attr-defined]
+
+    @classmethod
+    def examples(cls) -> tuple[()]:
+        """None: it is no plugin."""
+        return ()
+
+
+OPERATORS: dict[str, Operator] = {"a quarter off": AQuarterOff()} | {
+    name: get_operator(f"core/Replace{name}")()
+    for name in (
+        "BinaryOperator_Add_Sub", "BinaryOperator_Sub_Add", "BinaryOperator_Mul_Div", "BinaryOperator_Div_Mul",
+        "ComparisonOperator_Lt_Gt", "ComparisonOperator_Gt_Lt", "ComparisonOperator_LtE_GtE",
+        "ComparisonOperator_GtE_LtE", "ComparisonOperator_Eq_NotEq", "UnaryOperator_USub_UAdd",
+    )
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Mutant:
+    """One small thing wrong: where, what, and the line before and after."""
+
+    path: str
+    operator: str
+    occurrence: int
+    line: int
+    was: str
+    now: str
+
+    @property
+    def name(self) -> str:
+        """What it is called in ``EXCUSED``: the line as it was, and as it is."""
+        return f"{self.path}: {self.was} -> {self.now}"
+
+
+class _Counter(Visitor):
+    """Counts the places at which an operator may be applied."""
+
+    def __init__(self, operator: Operator) -> None:
+        self.operator, self.count = operator, 0
+
+    def visit(self, node: object) -> object:
+        self.count += sum(1 for _ in self.operator.mutation_positions(node))
+        return node
+
+
+def places() -> list[tuple[Path, str, int]]:
+    """Everywhere in the core that something can be made wrong: file, operator, occurrence."""
+    out = []
+    for path in sorted(CORE.rglob("*.py")):
+        tree = get_ast(path.read_text(encoding="utf-8"))
+        for name, operator in OPERATORS.items():
+            counter = _Counter(operator)
+            counter.walk(tree)
+            out += [(path, name, occurrence) for occurrence in range(counter.count)]
+    return out
+
+
+def made(path: Path, operator: str, occurrence: int) -> Mutant | None:
+    """The mutant of a place; None where it is the same program, or only other words."""
+    source = path.read_text(encoding="utf-8")
+    changed = mutate_code(source, OPERATORS[operator], occurrence)
+    if changed is None or changed == source:
+        return None
+    lines = zip(source.splitlines(), changed.splitlines(), strict=False)
+    number, was, now = next((i, a.strip(), b.strip()) for i, (a, b) in enumerate(lines, 1) if a != b)
+    if any(sign in was for sign in ("raise ", 'f"', "Annotated", "lru_cache")):
+        return None
+    where = str(path.relative_to(CORE))
+    return Mutant(path=where, operator=operator, occurrence=occurrence, line=number, was=was, now=now)
+
+
+def drawn(count: int, seed: int) -> list[Mutant]:
+    """A sample of so many mutants."""
+    everywhere = places()
+    random.Random(seed).shuffle(everywhere)
+    found = (mutant for place in everywhere if (mutant := made(*place)) is not None)
+    return list(islice(found, count))
+
+
+def covering() -> tuple[dict[tuple[str, int], set[str]], dict[str, float]]:
+    """Which test files run each line of the core, and how long each file takes, s."""
+    with tempfile.TemporaryDirectory() as scratch:
+        settings = Path(scratch) / "rc"
+        settings.write_text(f"[run]\nsource = {CORE}\ndynamic_context = test_function\ndata_file = {scratch}/data\n")
+        files = sorted(
+            str(p.relative_to(ROOT)) for d in ("core", "reference") for p in (ROOT / "tests" / d).glob("test_*.py")
+        )
+        took: dict[str, float] = {}
+        lines: dict[tuple[str, int], set[str]] = defaultdict(set)
+        for file in files:
+            begin = time.monotonic()
+            subprocess.run([sys.executable, *measure, file], cwd=ROOT, check=True, capture_output=True)
+            took[file] = time.monotonic() - begin
+            data = CoverageData(str(Path(scratch) / "data"))
+            data.read()
+            for measured in data.measured_files():
+                for line, contexts in data.contexts_by_lineno(measured).items():
+                    if any(contexts):
+                        lines[str(Path(measured).relative_to(CORE)), line].add(file)
+        return lines, took
+
+
+def noticed(mutant: Mutant, files: list[str]) -> bool:
+    """Whether any of these test files fails with the mutant in the place of the core."""
+    with tempfile.TemporaryDirectory() as scratch:
+        shutil.copytree(CORE, Path(scratch) / "spissus_core", ignore=shutil.ignore_patterns("__pycache__"))
+        place = Path(scratch) / "spissus_core" / mutant.path
+        changed = mutate_code(place.read_text(encoding="utf-8"), OPERATORS[mutant.operator], mutant.occurrence)
+        assert changed is not None
+        place.write_text(changed, encoding="utf-8")
+        paths = f"{scratch}:{ROOT}/server:{ROOT}/tests:{ROOT}"
+        env = os.environ | {"PYTHONPATH": paths, "PYTHONDONTWRITEBYTECODE": "1"}
+        plain = ["-p", "no:cacheprovider", "-p", "no:django", "--hypothesis-seed=0", "-o", "pythonpath=tests"]
+        plain += ["-o", "addopts=--import-mode=importlib", "-o", "DJANGO_SETTINGS_MODULE="]
+        command = [sys.executable, "-m", "pytest", "-x", "-q", *plain, *files]
+        try:
+            done = subprocess.run(command, cwd=ROOT, env=env, capture_output=True, timeout=LONGEST_S, check=False)
+            return done.returncode != 0
+        except subprocess.TimeoutExpired:
+            return True
+
+
+def main() -> None:
+    """Try a sample and say what came of it."""
+    asked = argparse.ArgumentParser(prog="./spissus study mutants")
+    asked.add_argument("--count", type=int, default=300)
+    asked.add_argument("--seed", type=int, default=9)
+    asked.add_argument("--workers", type=int, default=os.cpu_count() or 1)
+    how = asked.parse_args()
+    sample = drawn(how.count, how.seed)
+    print(f"{len(sample)} mutants", flush=True)
+    lines, took = covering()
+
+    def tried(mutant: Mutant) -> tuple[Mutant, bool]:
+        files = lines.get((mutant.path, mutant.line)) or set(took)
+        found = noticed(mutant, sorted(files, key=lambda file: took[file]))
+        if not found:
+            print(f"  unnoticed  {mutant.path}:{mutant.line}  {mutant.was}  ->  {mutant.now}", flush=True)
+        return mutant, found
+
+    with ThreadPoolExecutor(how.workers) as pool:
+        results = list(pool.map(tried, sample))
+    survivors = [mutant for mutant, found in results if not found]
+    share = 1.0 - len(survivors) / len(results)
+    print(f"{len(results) - len(survivors)} of {len(results)} noticed: {100 * share:.1f} %")
+    told = {
+        "seed": how.seed, "tried": len(results), "noticed": len(results) - len(survivors),
+        "survivors": sorted(mutant.name for mutant in survivors),
+    }  # fmt: skip
+    FOUND.write_text(json.dumps(told, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()
