@@ -136,9 +136,9 @@ def covering() -> tuple[dict[tuple[str, int], set[str]], dict[str, float]]:
     with tempfile.TemporaryDirectory() as scratch:
         settings = Path(scratch) / "rc"
         settings.write_text(f"[run]\nsource = {CORE}\ndynamic_context = test_function\ndata_file = {scratch}/data\n")
-        files = sorted(
-            str(p.relative_to(ROOT)) for d in ("core", "reference") for p in (ROOT / "tests" / d).glob("test_*.py")
-        )
+        folders = (ROOT / "tests" / "core", ROOT / "tests" / "reference")
+        files = sorted(str(path.relative_to(ROOT)) for folder in folders for path in folder.glob("test_*.py"))
+        measure = ["-m", "coverage", "run", f"--rcfile={settings}", "-m", "pytest", "-q", "-p", "no:cacheprovider"]
         took: dict[str, float] = {}
         lines: dict[tuple[str, int], set[str]] = defaultdict(set)
         for file in files:
