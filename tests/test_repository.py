@@ -20,8 +20,8 @@ def tracked(pattern: str) -> list[Path]:
 #: All that may stand at the top, and every kind of file there may be. What a tool leaves behind is neither.
 TOP = {
     ".ci", ".gitignore", "LICENSE", "README.md", "core", "docs", "pyproject.toml", "requirements-data.txt",
-    "requirements-dev.in", "requirements-dev.txt", "requirements-node.in", "requirements-node.txt", "requirements.in",
-    "requirements.txt", "server", "spissus", "standins", "tests", "web",
+    "requirements-dev.in", "requirements-dev.txt", "requirements-node.in", "requirements-node.txt",
+    "requirements-study.in", "requirements-study.txt", "requirements.in", "requirements.txt", "server", "spissus", "standins", "tests", "web",
 }  # fmt: skip
 KINDS = {
     "", ".css", ".csv", ".html", ".in", ".js", ".json", ".md", ".png", ".py", ".svg", ".toml", ".ts", ".tsx", ".txt",
@@ -45,7 +45,7 @@ def test_only_what_belongs_here_is_tracked() -> None:
 
 
 @pytest.mark.parametrize(
-    "name", ["requirements.txt", "requirements-dev.txt", "requirements-data.txt", "requirements-node.txt"]
+    "name", [f"requirements{what}.txt" for what in ("", "-dev", "-data", "-node", "-study")]
 )
 def test_python_packages_are_pinned_with_hashes_and_name_no_index(name: str) -> None:
     text = (ROOT / name).read_text(encoding="utf-8")
