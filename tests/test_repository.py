@@ -44,9 +44,7 @@ def test_only_what_belongs_here_is_tracked() -> None:
             assert (ROOT / name).stat().st_size <= MOST_BYTES, name
 
 
-@pytest.mark.parametrize(
-    "name", [f"requirements{what}.txt" for what in ("", "-dev", "-data", "-node", "-study")]
-)
+@pytest.mark.parametrize("name", [f"requirements{what}.txt" for what in ("", "-dev", "-data", "-node", "-study")])
 def test_python_packages_are_pinned_with_hashes_and_name_no_index(name: str) -> None:
     text = (ROOT / name).read_text(encoding="utf-8")
     assert not re.search(r"^\s*--?(index-url|extra-index-url|find-links|i|f)\b", text, re.M)

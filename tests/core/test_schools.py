@@ -68,6 +68,18 @@ def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
     assert not told(*way, ev.Added(ingredient="water", mass_g=15)).thickener_added
 
 
+@pytest.mark.parametrize(
+    "early", [ev.Added(ingredient="flour", mass_g=15), ev.Thickened(thickener="white_roux", dry_g=15)]
+)
+def test_flour_before_there_is_a_way_boils_down_with_the_rest(early: ev.Kind) -> None:
+    way = (wanted(900, body=3), ev.Chosen(route="roux"))
+    act, without = next_act(told(START, early, *way)), next_act(told(START, *way))
+    assert act.kind == without.kind == "boil"
+    assert act.route is not None
+    assert without.route is not None
+    assert act.route.dry_g == pytest.approx(without.route.dry_g - 15, abs=2)
+
+
 def test_what_roasting_took_of_the_flour_stays_in_the_pot() -> None:
     white, blond = SCHOOLS["white_roux"].added(10.0), SCHOOLS["blond_roux"].added(10.0)
     assert blond.mass_g == pytest.approx(white.mass_g)

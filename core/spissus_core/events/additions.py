@@ -64,9 +64,13 @@ class Thickened(ActsOnPot):
 
 
 def bound(state: State, by: School | None) -> State:
-    """A thickener is in; ``by`` says how long it wants before it is judged, where that is known."""
+    """A thickener is in; ``by`` says how long it wants before it is judged, where that is known.
+
+    Before a way is chosen it is early flour: it boils down with the rest, and nothing is settled by it.
+    """
     waits = ((by.wait_low_min, by.wait_high_min),) if by else ()
-    return state.but(thickener_added=True, binders=(*state.binders, *waits))
+    settles = state.thickener_added or state.chosen is not None
+    return state.but(thickener_added=settles, binders=(*state.binders, *waits))
 
 
 class Salted(ActsOnPot):
