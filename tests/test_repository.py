@@ -21,7 +21,8 @@ def tracked(pattern: str) -> list[Path]:
 TOP = {
     ".ci", ".gitignore", "LICENSE", "README.md", "core", "docs", "pyproject.toml", "requirements-data.txt",
     "requirements-dev.in", "requirements-dev.txt", "requirements-node.in", "requirements-node.txt",
-    "requirements-study.in", "requirements-study.txt", "requirements.in", "requirements.txt", "server", "spissus", "standins", "tests", "web",
+    "requirements-study.in", "requirements-study.txt", "requirements.in", "requirements.txt", "server", "spissus",
+    "standins", "tests", "web",
 }  # fmt: skip
 KINDS = {
     "", ".css", ".csv", ".html", ".in", ".js", ".json", ".md", ".png", ".py", ".svg", ".toml", ".ts", ".tsx", ".txt",

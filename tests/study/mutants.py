@@ -3,7 +3,7 @@
 ``./spissus study mutants [--count=300] [--seed=9]``. Mutants are made by Cosmic Ray's operators: a sign turned, times
 for over, a comparison turned; and by one of our own, a number a quarter off. Of all there are a seeded sample is
 tried. Only the test files that run the changed line are run, the quickest first. What was found stands in
-``mutants.json``; a survivor that may stay is named in ``EXCUSED`` with the reason.
+``mutants.json``; ``--survivors`` tries only those again.
 """
 
 from __future__ import annotations
@@ -82,7 +82,7 @@ class Mutant:
 
     @property
     def name(self) -> str:
-        """What it is called in ``EXCUSED``: the line as it was, and as it is."""
+        """What it is called: the line as it was, and as it is."""
         return f"{self.path}: {self.was} -> {self.now}"
 
 
@@ -180,8 +180,12 @@ def main() -> None:
     asked.add_argument("--count", type=int, default=300)
     asked.add_argument("--seed", type=int, default=9)
     asked.add_argument("--workers", type=int, default=os.cpu_count() or 1)
+    asked.add_argument("--survivors", action="store_true", help="only those that were not noticed last")
     how = asked.parse_args()
     sample = drawn(how.count, how.seed)
+    if how.survivors:
+        last = set(json.loads(FOUND.read_text(encoding="utf-8"))["survivors"])
+        sample = [mutant for mutant in sample if mutant.name in last]
     print(f"{len(sample)} mutants", flush=True)
     lines, took = covering()
 
@@ -197,6 +201,8 @@ def main() -> None:
     survivors = [mutant for mutant, found in results if not found]
     share = 1.0 - len(survivors) / len(results)
     print(f"{len(results) - len(survivors)} of {len(results)} noticed: {100 * share:.1f} %")
+    if how.survivors:
+        return
     told = {
         "seed": how.seed, "tried": len(results), "noticed": len(results) - len(survivors),
         "survivors": sorted(mutant.name for mutant in survivors),

@@ -1,0 +1,223 @@
+"""Worked cases of the core, and every figure of each: ``python -m tests.golden.worked`` writes them anew.
+
+They hold the core still: a figure that moves is meant to, or a fault. That a figure is right is shown elsewhere, in
+the examples of ``tests/core`` and against the outside in ``tests/reference``.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator, Mapping
+from dataclasses import fields, is_dataclass
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+from pydantic import BaseModel
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import Said
+from spissus_core.board import Board
+from spissus_core.fold import fold
+from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
+from spissus_core.learning.rates import combined
+from spissus_core.ledger.contents import Contents
+from spissus_core.measuring.measurement import error_ml
+from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
+from spissus_core.pantry.schools import School
+from spissus_core.phenomena.cooling import Reading, forecast, judge
+from spissus_core.phenomena.fat import ice_price, settling_minutes
+from spissus_core.phenomena.heating import Burner, HeatSetting, power
+from spissus_core.planning.explanation import notes, reasons
+from spissus_core.planning.pans import compared
+from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
+from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, settling
+
+from tests.makers import BURNER, EVENING, PAN, event, listed, read, started, wanted
+
+KEPT = Path(__file__).with_name("worked.json")
+
+SMALL = Pan.round("18 cm pan", 180, 105, rim_mm=205, empty_g=1060)
+OVAL = Pan(
+    name="oval pot", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=330, rim_width_mm=235,
+    height_mm=95,
+)  # fmt: skip
+#: Cases whose reasons are kept too, words and all.
+TOLD = ("from start to plate", "with meat in it, drawn off and poured back")
+
+STRONG = Burner(name="strong burner", net_kw=2.0, boils_c=98.0)
+
+LISTS = {
+    "pork cheek": "1.2 kg pork cheek\n2 carrots\n1 onion\n750 ml dry cider, boiled down to a third\n1.2 l beef stock\n"
+    "2 tbsp flour, dredged\n10 g salt, rubbed\n2 tbsp olive oil for frying\n1 tbsp tomato paste\n",
+    "duck": "4 duck legs\n500 ml red wine\n1.5 l low sodium chicken stock\n100 ml brandy, set alight\n200 g prunes\n"
+    "1 tsp salt\n30 ml port at the end\n",
+    "beans": "500 g dry white beans\n5 l water\n3 carrots\n2 celery sticks\n300 g bacon\n400 g tomatoes\n",
+}
+COOKED: list[dict[str, Any]] = [
+    {}, {"cover": "open", "heat": "stove", "hours": 1.5, "strain": "pressed", "pieces": "small"},
+    {"cover": "ajar", "oven_c": 130, "hours": 4, "strain": "milled", "level": "half_way", "trimmed": True},
+    {"cover": "paper", "strain": "colander", "level": "submerged", "overnight": True},
+]  # fmt: skip
+
+
+def _log(*happened: tuple[float, ev.Kind]) -> list[ev.Event]:
+    return [event(seq, payload, minute=minute) for seq, (minute, payload) in enumerate(happened, 1)]
+
+
+def _jug(value: str, **more: Any) -> ev.Read:
+    return read("jug", value, **more)
+
+
+def logs() -> dict[str, list[ev.Event]]:
+    """Small batches, each of which does something else."""
+    start = started("1.6 l", fat_ml="80 ml")
+    plan = [(1.0, wanted(900)), (2.0, ev.Chosen(route="roux"))]
+    boiling: list[tuple[float, ev.Kind]] = [(0.0, start), *plan, (4.0, ev.Skimmed(way="separator"))]
+    cider = Braise(**listed(LISTS["pork cheek"]).model_dump())
+    by_list = ev.Started.model_validate(
+        {"pan": PAN, "burner": STRONG, "liquid": {"salt": {"by": "list"}, "braise": cider.model_dump(), "fat_mm": 4}}
+    )
+    return {
+        "from start to plate": _log(
+            *boiling, (14, _jug("1.35 l")), (24, _jug("1.15 l")), (33, _jug("960 ml")),
+            (36, ev.Thickened(thickener="white_roux", dry_g=15)), (42, ev.Tested(of="body", verdict="low")),
+            (44, ev.Thickened(thickener="corn_starch", dry_g=3)), (46, ev.Tested(of="body", verdict="right")),
+            (47, ev.Salted(salt_g=1.5)), (48, ev.Tested(of="salt", verdict="high")),
+        ),
+        "by scale, with a pause and half the heat": _log(
+            *boiling, (9, read("scale", 2900)), (13, read("scale", 2800)), (14, ev.Heated(heat="off")),
+            (20, ev.Heated(heat="boil", share=0.5)), (30, read("scale", 2650)),
+            (34, ev.Added(ingredient="cream_heavy", mass_g=60)),
+            (40, read("scale", 2600)),
+        ),
+        "a simmer under paper, then the oven": _log(
+            (0, started("1.9 l", "jug", hot=False)), (1, ev.Heated(heat="simmer", cover="paper")),
+            (1, wanted(1200, body=1)),
+            (2, ev.Chosen(route="salt_limit")), (40, _jug("1.7 l")), (45, ev.Heated(heat="oven", oven_c=180)),
+            (80, _jug("1.5 l")),
+        ),
+        "two pans, then together, then a smaller one": _log(
+            *boiling, (10, ev.Split(volume_ml=500, pan=SMALL, burner=STRONG)), (20, read("dip", 21)),
+            (24, ev.Rejoined()),
+            (25, ev.Moved(pan=SMALL, burner=STRONG)), (30, read("dip", 34)),
+        ),
+        "with meat in it, drawn off and poured back": _log(
+            (0, started("2 l", solids_g=600, fat_mm=3)), (2, ev.Drawn(volume_ml=900, pan=SMALL, burner=STRONG)),
+            (3, wanted(600)), (4, ev.Chosen(route="corn_starch")), (12, read("scale", 1850)),
+            (14, ev.Returned(volume_ml=200)),
+            (15, ev.Solids(mass_g=150)), (22, read("dip", 40)), (23, ev.Metered(percent=0.9)),
+        ),
+        "ice, and what it adds": _log(
+            (0, started("1.8 l", fat_ml="120 ml")), (3, ev.Skimmed(way="ice", ice_g=400)),
+            (4, wanted(1000, body=2)), (5, ev.Chosen(route="reduction")), (12, _jug("1.7 l")),
+            (15, _jug("1.75 l", gain="added")),
+        ),
+        "boiled dry": _log(
+            (0, started("400 ml", fat_ml="60 ml")), (15, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml")),
+        ),
+        "by the list": _log(
+            (0, by_list), (1, wanted(900, body=3)), (2, ev.Chosen(route="corn_starch")),
+            (15, read("scale", 2600)),
+        ),
+        "cooling": _log(
+            (0, started("2.5 l", fat_ml="150 ml")), (5, ev.Cooling(celsius=88, surroundings_c=4)),
+            (35, ev.Probed(celsius=60)),
+            (95, ev.Probed(celsius=31)),
+        ),
+    }  # fmt: skip
+
+
+def cases() -> dict[str, Any]:
+    """Every worked case, by name, with what comes of it."""
+    out: dict[str, Any] = {}
+    for name, log in logs().items():
+        board, timeline = Board(log), fold(log)
+        pot, wish = timeline.pot, timeline.wanted
+        assert pot is not None
+        found: dict[str, Any] = {
+            "pot": pot, "body": pot.body, "salt": pot.salt_percent, "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
+            "state": {n: getattr(timeline, n) for n in ("kept_fat_g", "fat_settled", "thickener_added", "cooling")},
+            "act": board.act, "ribbon": board.ribbon, "taught": board.taught, "strained": board.strained,
+            "settling": settling(pot), "rest": rest_ml(pot, wish),
+        }  # fmt: skip
+        if board.strained is not None:
+            ways = options(pot, board.strained)
+            found["skim"] = (ways, advised(ways, rest_ml(pot, wish)))
+        if wish is not None:
+            routes = solve_routes(pot, wish, agreed=wish)
+            found["routes"] = routes
+            if name in TOLD:
+                found["said"] = [(notes(pot, wish, route), reasons(pot, wish, route)) for route in routes]
+            found["trade"] = trade(pot, wish)[::4]
+            found["ceiling"] = salt_ceiling_ml(pot, wish)
+            found["roux"] = fat_for_roux(
+                timeline.kept_fat_g, pot.contents.fat_free, routes[1].dry_g, routes[1].thickener
+            )
+            pans = [(PAN, BURNER), (SMALL, STRONG), (OVAL, STRONG)]
+            found["pans"] = compared(pot, min(700.0, pot.contents.liquid_ml), pans, HeatSetting())
+        if board.ahead is not None:
+            later = [board.ahead.last + timedelta(minutes=m) for m in (0, 3, 10, 25)]
+            found["course"] = board.ahead.course(later)
+            found["window"] = board.ahead.window
+        out[name] = found
+    for name, text in LISTS.items():
+        for number, cooked in enumerate(COOKED):
+            braise = listed(text, **cooked)
+            out[f"{name}, cooked {number}"] = estimate(braise, PAN, None if number % 2 else 1700.0)
+        out[f"{name}, line by line"] = [(brings(line), reduced_note(line)) for line in braise.lines]
+    out |= {
+        "marks": [volume_marks(pan, units) for pan in (PAN, SMALL, OVAL) for units in ("metric", "us")],  # type: ignore[arg-type]
+        "errors": [error_ml(pan, by, 900.0, 1.02) for pan in (PAN, SMALL) for by in ("jug", "dip", "scale", "eye")],  # type: ignore[arg-type]
+        "calibrated": calibrated(SMALL, [(500.0, 17.5), (1000.0, 34.0), (1500.0, 49.0)]),
+        "cooling judged": [judge(_readings(step), 4.0) for step in (3.0, 1.4, 0.5)],
+        "cooling ahead": forecast(_readings(1.4), 4.0, 300.0, 4),
+        "ice": ice_price(1200.0, 80.0, 30.0, 1.5),
+        "settling": [settling_minutes(60.0, size, thick) for size in (100.0, 5.0) for thick in (1.0, 8.0)],
+        "powers": [
+            power(pan, STRONG, HeatSetting(heat=heat, share=0.7, cover=cover, oven_c=170), 45.0)
+            for pan in (PAN, SMALL) for heat in ("boil", "simmer", "oven") for cover in ("open", "tight")
+        ],
+        "rates together": combined("boil", [(1.0, 0.2), (1.2, 0.1), (0.9, 0.3)]),
+    }  # fmt: skip
+    return out
+
+
+def _readings(step: float) -> list[Reading]:
+    return [Reading(20.0 * i, 4.0 + 84.0 * 0.99 ** (step * 20.0 * i / 2.0)) for i in range(7)]
+
+
+def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
+    """Every number, word and yes or no in a thing, by where it stands; of sentences only those that are asked for."""
+    said = "said" in where
+    if isinstance(thing, Contents):
+        thing = {k: v for k, v in vars(thing).items() if v}
+    if isinstance(thing, Said) and not said:
+        return
+    if isinstance(thing, Pan | Burner | ev.Kind | School) or thing is None:
+        return
+    if isinstance(thing, bool | str):
+        yield where, thing
+    elif isinstance(thing, int | float):
+        yield where, float(f"{thing:.9g}")
+    elif isinstance(thing, datetime):
+        yield where, round((thing - EVENING).total_seconds(), 3)
+    elif isinstance(thing, Mapping):
+        for key, value in thing.items():
+            yield from figures(value, f"{where}.{key}")
+    elif isinstance(thing, list | tuple):
+        for i, value in enumerate(thing):
+            yield from figures(value, f"{where}[{i}]")
+    elif isinstance(thing, BaseModel):
+        yield from figures({name: getattr(thing, name) for name in type(thing).model_fields}, where)
+    elif is_dataclass(thing):
+        yield from figures({f.name: getattr(thing, f.name) for f in fields(thing)}, where)
+
+
+def worked() -> dict[str, dict[str, Any]]:
+    """All figures of all cases."""
+    return {name: dict(figures(case)) for name, case in cases().items()}
+
+
+if __name__ == "__main__":
+    rows = (f"{json.dumps(name)}: {json.dumps(case, ensure_ascii=False)}" for name, case in worked().items())
+    KEPT.write_text("{\n" + ",\n".join(rows) + "\n}\n", encoding="utf-8")
