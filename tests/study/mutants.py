@@ -117,7 +117,7 @@ def made(path: Path, operator: str, occurrence: int) -> Mutant | None:
         return None
     lines = zip(source.splitlines(), changed.splitlines(), strict=False)
     number, was, now = next((i, a.strip(), b.strip()) for i, (a, b) in enumerate(lines, 1) if a != b)
-    if any(sign in was for sign in ("raise ", 'f"', "Annotated", "lru_cache")):
+    if any(sign in was for sign in ("raise ", 'f"', "Annotated", "lru_cache", "*, ")):
         return None
     where = str(path.relative_to(CORE))
     return Mutant(path=where, operator=operator, occurrence=occurrence, line=number, was=was, now=now)
