@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from spissus_core.errors import QuantityError
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, estimate, reduced_note
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.measuring.measurement import JUG_ERROR_SHARE
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.phenomena.seasoning import SaltByList, starting_salt_percent
@@ -257,6 +258,17 @@ def test_a_pot_that_holds_more_than_went_in_is_asked_about() -> None:
     less = strained_liquid(POT, known(measured={"method": "jug", "value": "600 ml"}, fat_ml=0))
     assert less.doubt is not None
     assert "boiled away" in less.doubt.metric
+
+
+@pytest.mark.parametrize(("past", "doubted"), [(0.9, False), (1.1, True)])
+@pytest.mark.parametrize("end", ["high", "low"])
+def test_what_a_jug_cannot_tell_is_no_contradiction(end: str, past: float, doubted: bool) -> None:
+    by_list = strained_liquid(POT, known()).estimated
+    assert by_list is not None
+    room = 2.0 * JUG_ERROR_SHARE * past
+    ml = by_list.liquid_ml.high / (1.0 - room) if end == "high" else by_list.liquid_ml.low / (1.0 + room)
+    found = strained_liquid(POT, known(measured={"method": "jug", "value": ml, "hot": False}, fat_ml=0))
+    assert (found.doubt is not None) == doubted
 
 
 def test_without_a_list_something_must_be_measured_and_tasted() -> None:

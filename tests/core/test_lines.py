@@ -226,3 +226,27 @@ def test_what_a_sentence_does_not_say_is_named() -> None:
 @given(st.text(max_size=200))
 def test_no_sentence_breaks_the_reader(text: str) -> None:
     read_sentence(text)
+
+
+#: What each word makes of 100 mL: the amount, and how far it may be off as a share (common practice, by hand).
+HEDGED = {
+    "about": (100, 0.08), "~": (100, 0.08), "a generous": (110, 0.10), "a scant": (92, 0.08), "nearly": (96, 0.04),
+    "well over": (115, 0.10), "some": (100, 0.15), "a bit under": (95, 0.06), "": (100, 0.0),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("word", HEDGED)
+def test_a_vague_word_shifts_and_widens(word: str) -> None:
+    (line,) = read_line(f"{word} 100 ml beef stock".strip())
+    assert line.amount is not None
+    assert (line.amount.value, line.amount.spread) == pytest.approx(HEDGED[word])
+    assert line.poured_off == 0.0
+    assert line.left is None
+
+
+@pytest.mark.parametrize(
+    ("said", "left"), [("to 40 %", 0.4), ("to 1/3", 1 / 3), ("by half", 0.5), ("to a quarter", 0.25)]
+)
+def test_what_is_left_of_what_was_boiled_down(said: str, left: float) -> None:
+    (line,) = read_line(f"750 ml red wine, reduced {said}")
+    assert line.left == pytest.approx(left)

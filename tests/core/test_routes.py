@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from makers import braise, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.errors import TargetError
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
@@ -201,6 +202,13 @@ def test_the_tongue_overrules_the_ledger() -> None:
     more = next_act(told(*right, ev.Tested(of="salt", verdict="low")))
     assert more.kind == "salt"
     assert more.amount > 0
+
+
+def test_a_spoon_that_says_more_where_the_arithmetic_says_enough_gets_half_a_spoonful() -> None:
+    enough = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=40))
+    act = next_act(told(*enough, ev.Tested(of="body", verdict="low")))
+    assert act.amount == pytest.approx(0.5 * SCHOOLS["white_roux"].tbsp_g)
+    assert not act.first
 
 
 def test_salt_goes_in_by_parts() -> None:
