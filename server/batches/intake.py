@@ -54,7 +54,7 @@ def line_out(
     if problem is None and not line.counts and line.use != "left_out":
         problem = "It does not count: say what, and how much."
     return out.LineOut(
-        line=line,
+        line=_named(line),
         name=what.name if what else name or line.text,
         amount=ShownOut.of(line.shown) if line.counts else None,
         about=line.spread > 0.1,
@@ -106,13 +106,16 @@ def start_out(started: ev.Started) -> out.StartOut:
 
 
 def _as_said(liquid: StrainedLiquid, braise: Braise) -> StrainedLiquid:
-    """The start without the catalogue's ingredients in it, which are kept whole with the event."""
-    named = {"own": None}
-    lines = (
-        line.model_copy(update=named) if line.own == catalogue().get(line.ingredient or "") else line
-        for line in braise.lines
-    )
-    return liquid.model_copy(update={"braise": braise.model_copy(update={"lines": tuple(lines)})})
+    """The start as the page sent it."""
+    lines = tuple(_named(line) for line in braise.lines)
+    return liquid.model_copy(update={"braise": braise.model_copy(update={"lines": lines})})
+
+
+def _named(line: Line) -> Line:
+    """A line without the ingredient of the catalogue in it, which is kept whole with the event."""
+    if line.own is None or line.own != catalogue().get(line.ingredient or ""):
+        return line
+    return line.model_copy(update={"own": None})
 
 
 def sentence_out(said: ReadSentence) -> out.SentenceOut:

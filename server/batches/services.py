@@ -15,6 +15,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import TextField
 from django.db.models.functions import Cast
 from django.http import Http404
+from kitchens.prepared import prepared
 from kitchens.services import Member, burner_spec, learn, pan_spec, unlearn
 from larder.services import own_ingredients
 from live.services import announce
@@ -84,16 +85,24 @@ def log_of(batch: Batch) -> list[ev.Event]:
 DEAD_CLOCK, CLOCK_AHEAD = timedelta(days=7), timedelta(minutes=1)
 
 
+# As text, each read by itself: one row that no reader bears must not hide the others.
+_rows = prepared(
+    lambda batch: (
+        Event.objects.filter(batch_id=batch)
+        .order_by("seq")
+        .annotate(text=Cast("payload", TextField()))
+        .values_list("id", "seq", "at", "recorded_at", "version", "text")
+    )
+)
+
+
 def recorded(batch: Batch) -> list[ev.Event]:
     """The events of a batch, by number; what cannot be read any more is :class:`.events.Unread`."""
-    # As text, each read by itself: one row that no reader bears must not hide the others.
-    rows = batch.events.order_by("seq").annotate(text=Cast("payload", TextField()))
     out = []
-    for id_, seq, at, arrived, version, text in rows.values_list("id", "seq", "at", "recorded_at", "version", "text"):
+    for id_, seq, at, arrived, version, text in _rows(batch.pk):
         dead = at < batch.created_at - DEAD_CLOCK or at > arrived + CLOCK_AHEAD
         when, told = (arrived, at) if dead else (at, None)
-        payload = _read(text, version)
-        out.append(ev.Event.model_construct(id=id_, seq=seq, at=when, told=told, payload=payload))
+        out.append(ev.Event.model_construct(id=id_, seq=seq, at=when, told=told, payload=_read(text, version)))
     return out
 
 

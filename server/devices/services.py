@@ -11,6 +11,7 @@ from uuid import UUID, uuid5
 
 from django.db import transaction
 from django.http import Http404
+from kitchens.prepared import prepared
 from kitchens.services import Member
 from ninja.errors import HttpError
 from spissus_core import events as ev
@@ -200,15 +201,22 @@ def let_raw_go(now: datetime) -> int:
     return Reading.objects.filter(at__lt=now - RAW_FOR).delete()[0]
 
 
+_kept = prepared(
+    lambda batch: (
+        Kept.objects.filter(batch_id=batch)
+        .order_by("device_id", "at")
+        .values_list("device_id", "device__kind", "device__name", "stretch", "at", "value")
+    )
+)
+
+
 def events_of(batch_id: UUID) -> list[ev.Event]:
     """What devices read of a batch, thinned, as events that fall into their place in time."""
-    rows = Kept.objects.filter(batch_id=batch_id).order_by("device_id", "at")
-    fields = ("device_id", "device__kind", "device__name", "stretch", "at", "value")
     return [
         ev.Event.model_construct(
             id=uuid5(device, str(stretch)), seq=0, at=at, payload=_payload(Device.Kind(kind), value), device=name
         )
-        for device, kind, name, stretch, at, value in rows.values_list(*fields)
+        for device, kind, name, stretch, at, value in _kept(batch_id)
     ]
 
 

@@ -86,5 +86,6 @@ def test_an_ingredient_goes_in_whole_and_stays_what_it_was(cook: Caller, monkeyp
     assert after["pot"]["salt"] == before
     # The page gets back what it said; the catalogue's rows stay with the event.
     monkeypatch.undo()
-    line = cook.get(f"/batches/{batch['id']}").json()["start"]["liquid"]["braise"]["lines"][0]
-    assert line["own"] is None
+    start = cook.get(f"/batches/{batch['id']}").json()["start"]
+    assert start["liquid"]["braise"]["lines"][0]["own"] is None
+    assert start["lines"][0]["line"]["own"] is None
