@@ -81,7 +81,8 @@ def test_an_ingredient_goes_in_whole_and_stays_what_it_was(cook: Caller, monkeyp
     batch = cook.start(braise={"lines": [{"text": "1 l stock", "ingredient": "beef_stock_own", "volume_ml": 1000}]})
     cook.record(batch["id"], {"kind": "added", "ingredient": "soy_sauce", "amount": "20 ml"})
     before = cook.get(f"/batches/{batch['id']}").json()["pot"]["salt"]
-    monkeypatch.setattr("spissus_core.pantry.ingredients.catalogue", dict)
+    for where in ("spissus_core.pantry.ingredients", "batches.intake"):
+        monkeypatch.setattr(f"{where}.catalogue", dict)
     after = cook.get(f"/batches/{batch['id']}").json()
     assert after["pot"]["salt"] == before
     # The page gets back what it said; the catalogue's rows stay with the event.
