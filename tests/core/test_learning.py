@@ -26,6 +26,7 @@ from spissus_core.phenomena.heating import (
     power,
 )
 from spissus_core.planning.guidance import next_act
+from spissus_core.practice.simulator import after_heat
 
 START = started("1.6 l", "jug", hot=True)
 SMALL = Pan.round("18 cm pan", 180, 105, empty_g=1060)
@@ -351,3 +352,12 @@ def test_the_prior_alone_is_the_guess_and_its_spread() -> None:
     assert found.best == pytest.approx(60.0, rel=0.02)
     assert found.high / found.best == pytest.approx(np.exp(1.2816 * 0.35), rel=0.03)
     assert Fit(window).spread == pytest.approx(0.35, rel=0.02)
+
+
+def test_a_simulated_pot_with_alcohol_goes_down_the_same_way() -> None:
+    wine = braise(1000, ethanol=80.0)
+    for heat in (0.0, 50.0, 400.0, 1200.0):
+        after = after_heat(wine, heat)
+        assert after.mass_g == pytest.approx(Path(wine).mass_g(heat), rel=0.01)
+        assert after.ethanol <= wine.ethanol
+    assert after_heat(wine, 0.0).water == pytest.approx(wine.water, rel=1e-3)

@@ -250,3 +250,9 @@ def test_a_vague_word_shifts_and_widens(word: str) -> None:
 def test_what_is_left_of_what_was_boiled_down(said: str, left: float) -> None:
     (line,) = read_line(f"750 ml red wine, reduced {said}")
     assert line.left == pytest.approx(left)
+
+
+def test_a_line_that_counts_nothing_pours_nothing_off() -> None:
+    (line,) = read_line("3 cups blorple")
+    assert line.problem
+    assert (line.poured_off, line.left, line.use) == (0.0, None, "in")

@@ -200,3 +200,14 @@ def test_a_list_based_pot_that_is_too_big_for_its_pan_says_so() -> None:
     known = {"salt": {"by": "list"}, "braise": listed("6 l water\n10 g salt")}
     with pytest.raises(MeasurementError, match="Choose a bigger pan"):
         strained_liquid(PAN, StrainedLiquid.model_validate(known))
+
+
+@pytest.mark.parametrize(
+    ("method", "least", "most"), [("jug", 5, 1e5), ("eye", 5, 1e5), ("dip", 1, 800), ("scale", 50, 1.6e5)]
+)
+def test_what_each_method_can_read(method: str, least: float, most: float) -> None:
+    for value in (least * 1.01, most * 0.99):
+        assert Measured.model_validate({"method": method, "value": value}).value == value
+    for value in (least * 0.99, most * 1.01):
+        with pytest.raises(ValidationError, match="must lie between"):
+            Measured.model_validate({"method": method, "value": value})

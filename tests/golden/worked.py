@@ -26,7 +26,7 @@ from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
 from spissus_core.pantry.schools import School
 from spissus_core.phenomena.cooling import Reading, forecast, judge
 from spissus_core.phenomena.fat import ice_price, settling_minutes
-from spissus_core.phenomena.heating import Burner, HeatSetting, power
+from spissus_core.phenomena.heating import Burner, HeatSetting, LearnedRate, power
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
@@ -45,6 +45,15 @@ OVAL = Pan(
 TOLD = ("from start to plate", "with meat in it, drawn off and poured back")
 
 STRONG = Burner(name="strong burner", net_kw=2.0, boils_c=98.0)
+
+TAUGHT = STRONG.model_copy(
+    update={
+        "learned": (
+            LearnedRate(heat="boil", net_kw=1.7, spread=0.1, batches=2),
+            LearnedRate(heat="simmer", net_kw=0.3, spread=0.2, batches=1),
+        )
+    }
+)
 
 LISTS = {
     "pork cheek": "1.2 kg pork cheek\n2 carrots\n1 onion\n750 ml dry cider, boiled down to a third\n1.2 l beef stock\n"
@@ -112,6 +121,9 @@ def logs() -> dict[str, list[ev.Event]]:
             (4, wanted(1000, body=2)), (5, ev.Chosen(route="reduction")), (12, _jug("1.7 l")),
             (15, _jug("1.75 l", gain="added")),
         ),
+        "weighed, with its fat and some meat": _log(
+            (0, started("3.4 kg", "scale", fat_mm=4, solids_g=300)), (1, wanted(900)), (2, ev.Chosen(route="roux")),
+        ),
         "boiled dry": _log(
             (0, started("400 ml", fat_ml="60 ml")), (15, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml")),
         ),
@@ -176,6 +188,10 @@ def cases() -> dict[str, Any]:
         "powers": [
             power(pan, STRONG, HeatSetting(heat=heat, share=0.7, cover=cover, oven_c=170), 45.0)
             for pan in (PAN, SMALL) for heat in ("boil", "simmer", "oven") for cover in ("open", "tight")
+        ],
+        "powers learned": [
+            power(PAN, TAUGHT, HeatSetting(heat=heat, share=0.5, cover="ajar", oven_c=170), 45.0)
+            for heat in ("boil", "simmer", "oven")
         ],
         "rates together": combined("boil", [(1.0, 0.2), (1.2, 0.1), (0.9, 0.3)]),
     }  # fmt: skip
