@@ -142,6 +142,16 @@ def test_salt_at_the_start_by_taste_meter_and_stock() -> None:
     assert by({"by": "meter", "percent": 0.02}).low == 0.0
 
 
+@pytest.mark.parametrize(
+    ("stock", "percent"), [("salted", 0.9), ("reduced_salt", 0.5), ("low_salt", 0.15), ("unsalted", 0.1)]
+)
+def test_stock_by_its_kind(stock: str, percent: float) -> None:
+    """Figures of the trade (common practice; USDA rows of broths span 0.08 to 0.95 %)."""
+    found = starting_salt_percent(started(salt={"by": "stock", "stock": stock}).liquid.salt)  # type: ignore[arg-type]
+    assert found.best == percent
+    assert found.low < percent < found.high
+
+
 # -- the now line --------------------------------------------------------------------------------
 
 START = started("1.6 l", fat_ml="80 ml")
