@@ -546,8 +546,13 @@ def _in_todays_words(data: Any, field: str) -> Any:
     if not isinstance(data, dict) or field not in data:
         return data
     version = data.get("version", 1)
-    known = isinstance(version, int) and 1 <= version <= ev.VERSION
-    return {**data, field: ev.upcast(data[field], version)} if known else data
+    if not isinstance(version, int) or not 1 <= version <= ev.VERSION:
+        return data
+    try:
+        return {**data, field: ev.upcast(data[field], version)}
+    except (LookupError, TypeError, ValueError, ArithmeticError, AttributeError):
+        # Nothing that version ever said: today's rules say what is wrong with it.
+        return data
 
 
 class StartIn(Shape):

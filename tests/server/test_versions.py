@@ -63,6 +63,11 @@ def test_what_an_older_page_says_is_put_in_todays_words_before_it_is_judged(
     old = {"id": str(uuid4()), "at": _now(), "payload": {"kind": "salted", "pinches": 4}}
     assert cook.send(f"/batches/{batch}/events", old).status_code == 200
     assert Event.objects.get(pk=old["id"]).payload["salt_g"] == pytest.approx(1.2)
+    # What no page of that version ever said is refused, not broken on.
+    for nonsense in ({"kind": "salted"}, {"kind": "salted", "pinches": "many"}, {"kind": "salted", "pinches": None}):
+        assert (
+            cook.send(f"/batches/{batch}/events", {**old, "id": str(uuid4()), "payload": nonsense}).status_code == 422
+        )
     # A page of today is taken at its word.
     new = {**old, "id": str(uuid4()), "version": ev.VERSION}
     assert cook.send(f"/batches/{batch}/events", new).status_code == 422
