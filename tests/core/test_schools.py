@@ -14,6 +14,7 @@ from spissus_core.intake.braise import estimate
 from spissus_core.pantry.ingredients import catalogue
 from spissus_core.pantry.schools import SCHOOLS, School, school_of
 from spissus_core.phenomena.body import LADDER, STARCHES, body_of
+from spissus_core.planning.explanation import reasons
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.routes import solve
 
@@ -116,6 +117,13 @@ def test_a_scratch_row_with_gum_and_salt_folds_to_what_was_solved() -> None:
     again = ev.recorded(whisked.model_dump(mode="json"))
     assert isinstance(again, ev.Thickened)
     assert again.what == SCRATCH
+
+
+def test_the_arithmetic_of_a_gum_does_not_speak_of_flour() -> None:
+    wish = wanted(900, body=3)
+    said = {reason.what: reason.how.metric for reason in reasons(pot(), wish, solve(pot(), wish, "volume", SCRATCH))}
+    assert "flour" not in said[SCRATCH.label.capitalize()]
+    assert "of gum" in said["Body"]
 
 
 def test_boiling_to_a_body_and_binding_to_it_leaves_nothing_to_solve_for() -> None:

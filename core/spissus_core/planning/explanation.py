@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from ..amounts.quantities import Reason, Said, grouped, say, show_length, show_mass, show_minutes, show_volume
 from ..events import Wanted
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, percent
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
 from ..pantry.schools import School
-from ..phenomena.body import Body
+from ..phenomena.body import STARCHES, Body
 from ..phenomena.evaporation import boiling_rate_g_min
 from ..pot import Pot
 from .routes import Route
@@ -130,12 +130,17 @@ def _thickener_reason(route: Route, thickener: School) -> Reason:
         amount = show_mass(route.dry_g * thickener.fat_g)
     else:
         amount = show_volume(route.dry_g * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"])
+    if thickener.term in STARCHES:
+        strength = f", {thickener.strength:g} × the strength of flour,"
+        share = f"{route.body.flour_percent:.1f} % as flour"
+    else:
+        strength, share = "", f"{percent(route.dry_g, phase_g):.2f} %"
+    with_what = f"; with {{}} {thickener.carrier}" if thickener.carrier else ""
     return Reason(
         thickener.label.capitalize(),
         say(
-            f"{{}} {thickener.dry}, {thickener.strength:g} × the strength of flour, in {{}} of watery phase = "
-            f"{route.body.flour_percent:.1f} % as flour; with {{}} {thickener.carrier}. "
+            f"{{}} {thickener.dry}{strength} in {{}} of watery phase = {share}{with_what}. "
             f"± {100 * thickener.spread:.0f} %, so it goes in by parts",
-            show_mass(route.dry_g), show_mass(phase_g), amount,
+            *([show_mass(route.dry_g), show_mass(phase_g)] + ([amount] if thickener.carrier else [])),
         ),
     )  # fmt: skip
