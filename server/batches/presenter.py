@@ -137,7 +137,7 @@ def _methods(pot: Pot) -> list[out.MethodOut]:
 def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
-    carrier = None if t is None else carrier_amount(route.dry_g, t)
+    carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
     salt = salt_amount(route.salt_to_add_g, "table")
     return out.RouteOut(
         kind=route.kind,
@@ -158,7 +158,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         dry_range=None if t is None else out.RangeOut.of(route.dry_range_g),
         carrier=None if carrier is None else ShownOut.of(carrier.main),
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
-        carrier_name=None if t is None else t.carrier,
+        carrier_name=None if t is None else t.carrier or None,
         how=None if t is None else t.how,
         allergens=[] if t is None else list(t.allergens),
         salt_before=out.RangeOut.of(route.salt_before),

@@ -168,16 +168,13 @@ def _thicken_line(act: Act) -> Said:
     assert act.route is not None
     thickener = act.route.thickener
     assert thickener is not None
-    carrier = carrier_amount(act.amount, thickener).main
-    with_what = thickener.carrier
-    if act.first:
-        return say(
-            f"Whisk in {{}} of {thickener.dry} with {{}} {with_what}. More follows by the spoon.",
-            dry_amount(act.amount, thickener).full, carrier,
-        )  # fmt: skip
+    what = f"of {thickener.dry}" if act.first else f"more {thickener.dry}"
+    ends = ". More follows by the spoon." if act.first else ", and test again."
+    if not thickener.carrier:
+        return say(f"Whisk in {{}} {what}{ends}", dry_amount(act.amount, thickener).full)
     return say(
-        f"Whisk in {{}} more {thickener.dry} with {{}} {with_what}, and test again.",
-        dry_amount(act.amount, thickener).full, carrier,
+        f"Whisk in {{}} {what} with {{}} {thickener.carrier}{ends}",
+        dry_amount(act.amount, thickener).full, carrier_amount(act.amount, thickener).main,
     )  # fmt: skip
 
 

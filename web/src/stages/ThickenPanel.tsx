@@ -16,7 +16,7 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
   const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
   return (
     <div className="grid gap-5">
-      {plan?.thickener && plan.dry && plan.carrier && plan.dry_range ? (
+      {plan?.thickener && plan.dry && plan.dry_range ? (
         <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
           <Figure
             label={`${plan.dry_name ?? ''}, in all`}
@@ -24,7 +24,9 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
             note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g`}
             reason={plan.reasons.find((r) => r.what.toLowerCase() === plan.thickener)}
           />
-          <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
+          {plan.carrier && (
+            <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
+          )}
           <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={plan.reasons.find((r) => r.what === 'Body')} />
         </div>
       ) : (

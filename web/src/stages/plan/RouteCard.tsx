@@ -46,12 +46,13 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
             </>
           )}
         </dd>
-        {route.dry && route.carrier && (
+        {route.dry && (
           <>
             <dt className="text-quiet">bind</dt>
             <dd>
-              <b>{say(route.dry)}</b>{route.dry_also && <> ({say(route.dry_also)})</>} {route.dry_name} with {say(route.carrier)}
-              {route.carrier_also && <> ({say(route.carrier_also)})</>} {route.carrier_name}
+              <b>{say(route.dry)}</b>{route.dry_also && <> ({say(route.dry_also)})</>} {route.dry_name}
+              {route.carrier && <> with {say(route.carrier)}</>}
+              {route.carrier && route.carrier_also && <> ({say(route.carrier_also)})</>} {route.carrier_name}
             </dd>
           </>
         )}
