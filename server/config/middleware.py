@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from http import HTTPStatus
 from threading import BoundedSemaphore
+from time import monotonic
 from uuid import uuid4
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.decorators import sync_only_middleware
 
-from .problems import in_one_shape
+from .problems import in_one_shape, unavailable
 
 #: The screen is kept awake at the stove; nothing else of the device is asked for.
 PERMISSIONS = "screen-wake-lock=(self), " + ", ".join(
@@ -20,18 +22,30 @@ PERMISSIONS = "screen-wake-lock=(self), " + ", ".join(
 View = Callable[[HttpRequest], HttpResponse]
 
 
-#: No more requests are worked at than there are connections to the database: the others wait their turn here, where
-#: waiting is no fault, and not for a connection, where it would look as if the database were away.
-_TURNS = BoundedSemaphore(settings.REQUESTS_AT_ONCE)
+#: Whether the process is alive is told at once, whoever else waits.
+ALIVE = "/api/v1/health"
 
 
 @sync_only_middleware
 def in_turn(get_response: View) -> View:
-    """Let a request wait until there is room for it."""
+    """Let a request wait until there is room for it: no more are worked at than there are connections for.
+
+    Waiting here is no fault; waiting for a connection would look as if the database were away. Where that is
+    found while a request waits, the request need not find it again.
+    """
+    turns, away = BoundedSemaphore(settings.REQUESTS_AT_ONCE), [0.0]
 
     def middleware(request: HttpRequest) -> HttpResponse:
-        with _TURNS:
+        if request.path == ALIVE:
             return get_response(request)
+        came = monotonic()
+        with turns:
+            if away[0] > came:
+                return unavailable()
+            response = get_response(request)
+            if response.status_code == HTTPStatus.SERVICE_UNAVAILABLE:
+                away[0] = monotonic()
+            return response
 
     return middleware
 
