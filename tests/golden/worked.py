@@ -15,18 +15,21 @@ from typing import Any
 
 from pydantic import BaseModel
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import Said
+from spissus_core.amounts.quantities import Said, parse
 from spissus_core.board import Board
 from spissus_core.fold import fold
 from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
+from spissus_core.intake.lines import _HEDGES, read_line
 from spissus_core.learning.rates import combined
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
 from spissus_core.pantry.schools import School
-from spissus_core.phenomena.cooling import Reading, forecast, judge
-from spissus_core.phenomena.fat import ice_price, settling_minutes
+from spissus_core.phenomena.alcohol import retained, strength_percent
+from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
+from spissus_core.phenomena.fat import DROPLETS_UM, ice_price, settling_minutes
 from spissus_core.phenomena.heating import Burner, HeatSetting, LearnedRate, power
+from spissus_core.phenomena.seasoning import STOCK_PERCENT, VERDICT_PERCENT
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
@@ -147,7 +150,8 @@ def cases() -> dict[str, Any]:
         pot, wish = timeline.pot, timeline.wanted
         assert pot is not None
         found: dict[str, Any] = {
-            "pot": pot, "body": pot.body, "salt": pot.salt_percent, "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
+            "pot": pot, "body": (pot.body, pot.body.estimate), "salt": pot.salt_percent,
+            "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
             "state": {n: getattr(timeline, n) for n in ("kept_fat_g", "fat_settled", "thickener_added", "cooling")},
             "act": board.act, "ribbon": board.ribbon, "taught": board.taught, "strained": board.strained,
             "settling": settling(pot), "rest": rest_ml(pot, wish),
@@ -193,9 +197,29 @@ def cases() -> dict[str, Any]:
             power(PAN, TAUGHT, HeatSetting(heat=heat, share=0.5, cover="ajar", oven_c=170), 45.0)
             for heat in ("boil", "simmer", "oven")
         ],
+        "left by the table": [retained(minutes) for minutes in (0.0, 10.0, 45.0, 200.0)],
+        "strength": strength_percent(10.0, 100.0),
+        "droplets": {name: settling_minutes(50.0, size) for name, size in DROPLETS_UM.items()},
+        "salt at the start": {**VERDICT_PERCENT, **STOCK_PERCENT},
+        "hedges": {word: _read(f"{word} 100 ml beef stock") for word, *_ in _HEDGES},
+        "measures": {text: _read(text) for text in MEASURES},
+        "units": {text: parse(text, "time") for text in ("90 min", "2 h", "1 1/2 hours")},
+        "pace of cooling": [time_constant(_readings(step), 4.0) for step in (3.0, 1.4)],
         "rates together": combined("boil", [(1.0, 0.2), (1.2, 0.1), (0.9, 0.3)]),
     }  # fmt: skip
     return out
+
+
+#: Amounts in the measures that kitchens have.
+MEASURES = (
+    "1 knob butter", "1 glass red wine", "1 wineglass red wine", "1 mug chicken stock", "1 bottle red wine",
+    "1 carton apple juice", "1 tin tomatoes", "1 heaped tbsp flour", "1 handful flour", "a pinch of salt",
+    "2 large carrots", "3 cloves garlic", "1 dash soy sauce", "1 splash brandy", "2 tbsp tomato paste",
+)  # fmt: skip
+
+
+def _read(text: str) -> list[Any]:
+    return [(line.name, line.amount, line.use, line.left, line.poured_off) for line in read_line(text)]
 
 
 def _readings(step: float) -> list[Reading]:

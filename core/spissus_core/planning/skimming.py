@@ -52,7 +52,7 @@ class Option:
     minutes: Estimate
     costs: tuple[Said, ...]
     barred: Said | None
-    ice_g: float = 0.0
+    ice_g: float
 
 
 def options(pot: Pot, strained: Strained | None = None) -> tuple[Option, ...]:
