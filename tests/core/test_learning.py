@@ -26,7 +26,7 @@ from spissus_core.phenomena.heating import (
     power,
 )
 from spissus_core.planning.guidance import next_act
-from spissus_core.practice.simulator import after_heat
+from spissus_core.practice.simulator import SimulatedPot, after_heat
 
 START = started("1.6 l", "jug", hot=True)
 SMALL = Pan.round("18 cm pan", 180, 105, empty_g=1060)
@@ -361,3 +361,14 @@ def test_a_simulated_pot_with_alcohol_goes_down_the_same_way() -> None:
         assert after.mass_g == pytest.approx(Path(wine).mass_g(heat), rel=0.01)
         assert after.ethanol <= wine.ethanol
     assert after_heat(wine, 0.0).water == pytest.approx(wine.water, rel=1e-3)
+
+
+def test_a_simulated_pot_loses_what_its_power_takes_and_no_more() -> None:
+    simulated = SimulatedPot(braise(), 60.0, drifts=False)
+    simulated.boil(np.random.default_rng(1), 10.0)
+    assert braise().water - simulated.contents.water == pytest.approx(600.0 / WATER_KJ_G)
+
+
+@pytest.mark.parametrize("celsius", [61.0, 104.0])
+def test_water_boils_between_the_highest_kitchen_and_the_lowest(celsius: float) -> None:
+    assert Burner(name="high up", net_kw=1.0, boils_c=celsius).boils_c == celsius

@@ -144,3 +144,10 @@ def test_more_fat_than_there_was_is_questioned() -> None:
     problem = told(started(fat_ml="40 ml"), ev.Skimmed(fat_ml="200 ml")).moments[-1].problem
     assert problem is not None
     assert "correct the start first" in problem.message
+
+
+def test_drops_take_their_time_by_their_size() -> None:
+    shallow = settling(pot(braise(300.0))).metric
+    assert "large drops are up in under a minute" in shallow
+    assert "middling ones in under" not in shallow
+    assert "large drops are up in 2\u00a0min" in settling(pot()).metric
