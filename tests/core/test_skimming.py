@@ -9,6 +9,7 @@ from makers import PAN, braise, listed, pot, potted, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.events import usual_ice_g
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.ledger.contents import Contents
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.fat import WAYS
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
@@ -147,7 +148,7 @@ def test_more_fat_than_there_was_is_questioned() -> None:
 
 
 def test_drops_take_their_time_by_their_size() -> None:
-    shallow = settling(pot(braise(300.0))).metric
+    shallow = settling(pot(Contents(water=300.0))).metric
     assert "large drops are up in under a minute" in shallow
     assert "middling ones in under" not in shallow
     assert "large drops are up in 2\u00a0min" in settling(pot()).metric
