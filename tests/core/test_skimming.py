@@ -150,5 +150,5 @@ def test_more_fat_than_there_was_is_questioned() -> None:
 def test_drops_take_their_time_by_their_size() -> None:
     shallow = settling(pot(Contents(water=300.0))).metric
     assert "large drops are up in under a minute" in shallow
-    assert "middling ones in under" not in shallow
+    assert "the finest in 33\u00a0min" in shallow
     assert "large drops are up in 2\u00a0min" in settling(pot()).metric
