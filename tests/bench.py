@@ -100,15 +100,7 @@ def devices_core() -> None:
 
 def streams(cook: Visitor, site: Site, batch: str, count: int = 300) -> None:
     """Open pages of one kitchen; how long until all of them hear of an event."""
-    parts = urlsplit(site.url)
-    cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
-    request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
-    ears = selectors.DefaultSelector()
-    for _ in range(count):
-        one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
-        one.sendall(request)
-        ears.register(one, selectors.EVENT_READ)
-    listen(ears, b"event: again", count)
+    ears = opened(cook, site, count)
     taken = []
     for _ in range(5):
         body = {"id": str(uuid4()), "at": datetime.now(UTC).isoformat(), "payload": {"kind": "noted", "text": "x"}}
@@ -119,6 +111,20 @@ def streams(cook: Visitor, site: Site, batch: str, count: int = 300) -> None:
     print(f"{count} streams hear of an event {statistics.median(taken):7.0f} ms median, {max(taken):.0f} ms at most")
     for key in list(ears.get_map().values()):
         key.fileobj.close()  # type: ignore[union-attr]
+
+
+def opened(cook: Visitor, site: Site, count: int) -> selectors.BaseSelector:
+    """So many streams of one person, each open and heard from once."""
+    parts = urlsplit(site.url)
+    cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
+    request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
+    ears = selectors.DefaultSelector()
+    for _ in range(count):
+        one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
+        one.sendall(request)
+        ears.register(one, selectors.EVENT_READ)
+    listen(ears, b"event: again", count)
+    return ears
 
 
 def listen(ears: selectors.BaseSelector, news: bytes, count: int) -> None:
@@ -207,15 +213,8 @@ PEOPLE, SCALES, LISTENING, CROWDED_S = 50, 20, 300, 20.0
 def crowd(site: Site, batch: str) -> None:
     """So many people dragging, scales reading and pages open at one process: errors, and how long a drag takes."""
     cook = Visitor(site)
+    ears = opened(cook, site, LISTENING)
     parts = urlsplit(site.url)
-    cookie = "; ".join(f"{k}={v}" for k, v in cook.cookies.items())
-    request = f"GET /api/v1/stream HTTP/1.1\r\nHost: {parts.netloc}\r\nCookie: {cookie}\r\n\r\n".encode()
-    ears = selectors.DefaultSelector()
-    for _ in range(LISTENING):
-        one = socket.create_connection((parts.hostname or "", parts.port or 80), timeout=20)
-        one.sendall(request)
-        ears.register(one, selectors.EVENT_READ)
-    listen(ears, b"event: again", LISTENING)
     until = time.monotonic() + CROWDED_S
     taken: list[float] = []
     errors: list[str] = []

@@ -56,10 +56,10 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
     class Nowhere:
         def pan(self, pan_id: Any) -> Any:
-            raise NotImplementedError
+            raise LookupError(pan_id)
 
         def burner(self, burner_id: Any, pan_id: Any) -> Any:
-            raise NotImplementedError
+            raise LookupError(burner_id)
 
         def own_ingredients(self) -> tuple[()]:
             return ()

@@ -81,6 +81,13 @@ def test_flour_before_there_is_a_way_boils_down_with_the_rest(early: ev.Kind) ->
     assert act.route.dry_g == pytest.approx(without.route.dry_g - 15, abs=2)
 
 
+def test_a_spoon_before_there_is_a_way_does_not_end_the_boiling() -> None:
+    thin = ev.Tested(of="body", verdict="low")
+    way = (wanted(900, body=3), ev.Chosen(route="roux"))
+    assert next_act(told(START, thin, *way)).kind == "boil"
+    assert next_act(told(START, *way, thin)).kind == "thicken"
+
+
 def test_what_roasting_took_of_the_flour_stays_in_the_pot() -> None:
     white, blond = SCHOOLS["white_roux"].added(10.0), SCHOOLS["blond_roux"].added(10.0)
     assert blond.mass_g == pytest.approx(white.mass_g)

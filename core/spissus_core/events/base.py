@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime
 from typing import TYPE_CHECKING, Any, ClassVar, Literal, Protocol
@@ -92,9 +93,9 @@ class Kind(BaseModel):
 
     # -- what is said of it ---------------------------------------------------------------------------
 
+    @abstractmethod
     def said(self) -> Said:
         """What the log says."""
-        raise NotImplementedError(self.kind)
 
     @property
     def allergens(self) -> tuple[str, ...]:
@@ -117,9 +118,9 @@ class ActsOnPot(Kind):
 
     kind: str
 
+    @abstractmethod
     def on_pot(self, pot: Pot) -> Pot:
         """The pot after it. Raises SpissusError where it contradicts the pot."""
-        raise NotImplementedError(self.kind)
 
     def apply(self, state: State, at: datetime) -> State:
         """The batch with the changed pot."""

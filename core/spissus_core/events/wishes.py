@@ -131,8 +131,8 @@ class Chosen(Kind):
     route: RouteKind
 
     def apply(self, state: State, at: datetime) -> State:
-        """The way stands."""
-        return state.but(chosen=self)
+        """The way stands. What a spoon said before there was any says nothing of the sauce to be."""
+        return state.but(chosen=self, body_verdict=state.body_verdict if state.chosen else None)
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """A full boil is assumed from here on."""
