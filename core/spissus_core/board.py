@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
+from datetime import datetime
 from functools import cached_property
 from typing import Literal, TypeVar
 from uuid import UUID
@@ -15,7 +16,7 @@ from .fold import Moment, Timeline, fold, progress, unworkable
 from .intake.liquid import Strained, strained_liquid
 from .learning.rates import taught_rate
 from .phenomena.heating import LearnedRate
-from .planning.guidance import Act, next_act, plan
+from .planning.guidance import Act, next_act, plan, stop_of
 from .planning.journey import Stretch, journey
 from .planning.routes import Route
 from .pot import Pot
@@ -27,15 +28,15 @@ Part = Literal["forecast", "plan", "next", "ribbon", "pot", "start", "marks", "c
 
 
 class Board:
-    """One batch, its parts worked out when they are first asked for, and once.
+    """One batch as it stands ``now``, or after its last event, its parts worked out once, when first asked for.
 
     A part that fails does not take the others with it: it stands in ``missing`` with its reason, and
     something plainer stands in its place.
     """
 
-    def __init__(self, log: Iterable[ev.Event]) -> None:
+    def __init__(self, log: Iterable[ev.Event], now: datetime | None = None) -> None:
         self.missing: dict[Part, SpissusError] = {}
-        self.timeline = _shown(list(log))
+        self.timeline = _shown(list(log), now)
 
     def part(self, name: Part, make: Callable[[], T], instead: T) -> T:
         """What ``make`` makes, or ``instead`` where it fails, and the reason kept."""
@@ -87,11 +88,11 @@ class Board:
         return self.part("ribbon", lambda: journey(self.timeline, self.route), ())
 
 
-def _shown(log: list[ev.Event]) -> Timeline:
+def _shown(log: list[ev.Event], now: datetime | None) -> Timeline:
     """The batch folded, without the events that leave a pot nobody can show."""
     aside: dict[UUID, SpissusError] = {}
     while True:
-        timeline = fold(log, aside)
+        timeline = fold(log, aside, stop_of=stop_of, now=now)
         pot = timeline.pot
         if pot is None:
             return timeline

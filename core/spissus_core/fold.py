@@ -7,15 +7,21 @@ It never fails on a recorded event: what it cannot apply it leaves out, by itsel
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from uuid import UUID
 
 from . import events as ev
 from .errors import SetAsideError, SpissusError
 from .estimation.forecast import Progress
+from .estimation.window import Window, ml_of
 from .events.state import State
+from .phenomena.heating import FULL_BOIL, HeatSetting
 from .pot import Pot
+
+#: Where boiling ends by the plan, mL; None where nothing is to be boiled away.
+StopOf = Callable[[State], float | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,11 +55,21 @@ class Timeline(State):
         return next((m.pot for m in self.moments if m.pot is not None), None)
 
 
-def fold(log: Iterable[ev.Event], aside: Mapping[UUID, SpissusError] | None = None) -> Timeline:
+def fold(
+    log: Iterable[ev.Event],
+    aside: Mapping[UUID, SpissusError] | None = None,
+    *,
+    stop_of: StopOf | None = None,
+    now: datetime | None = None,
+) -> Timeline:
     """Run through the events of one batch, in order of time, then of number.
 
     The order in which they were recorded does not matter. The newest ``started`` that stands is the
     start, and everything else is applied to it. Events in ``aside`` are left out for the reason given.
+
+    Every event finds the pot where it is thought to be by then: what boils has lost steam meanwhile. Where nobody
+    said how it is heated it is taken to boil while the plan wants it to, down to ``stop_of`` the batch; without
+    that, until its wish is met. The end is the pot by ``now``, or as the last event left it.
     """
     log = list(log)
     struck = struck_ids(log)
@@ -70,6 +86,8 @@ def fold(log: Iterable[ev.Event], aside: Mapping[UUID, SpissusError] | None = No
         taken_back = event.id in struck
         problem = None if taken_back else left_out.get(event.id)
         if not taken_back and problem is None:
+            if begun:
+                state = _by(state, event.at)
             try:
                 after = happened.apply(state, event.at)
                 if after.pot is not None and after.pot is not state.pot:
@@ -79,22 +97,116 @@ def fold(log: Iterable[ev.Event], aside: Mapping[UUID, SpissusError] | None = No
             except Exception as error:  # whatever it is, it must not take the batch with it
                 problem = unworkable(error)
             else:
-                state = _estimated(state, after, event) if begun else after
+                state = _estimated(state, after, event, stop_of) if begun else after
         moments.append(Moment(event, state.pot if begun else None, struck=taken_back, problem=problem))
+    if now is not None and begun and state.finished is None:
+        state = _by(state, now)
     return Timeline(moments=tuple(moments), **vars(state))
 
 
-def _estimated(before: State, after: State, event: ev.Event) -> State:
+def _by(state: State, at: datetime) -> State:
+    """The batch by ``at``; what fails in the estimate stays there."""
+    try:
+        return state.by(at)
+    except Exception as error:  # whatever it is, the pot and the log must stay
+        return state.but(heating=None, not_estimated=error)
+
+
+def _estimated(before: State, after: State, event: ev.Event, stop_of: StopOf | None) -> State:
     """The batch after an event, with the estimate of volume and rate moved on; what fails there stays there."""
     happened = event.payload
     last = event.at if happened.looks else before.last_look
     try:
-        heating, lost = happened.heating(before, after, event.at), before.not_estimated
+        after = after.but(heating=happened.heating(before, after, event.at), last_look=last)
+        return _as_planned(before, after, event, stop_of)
     except Exception as error:  # whatever it is, the pot and the log must stay
-        heating, lost = None, error
-    if heating is before.heating and last is before.last_look and lost is before.not_estimated:
+        return after.but(heating=None, last_look=last, not_estimated=error)
+
+
+#: Kinds that leave what is planned as it was.
+_LEAVES_PLAN = (ev.Read, ev.Noted, ev.Seen, ev.Probed, ev.Heated)
+
+#: What is taken for granted while flour or starch loses its raw taste: the lid on.
+_UNDER_A_LID = HeatSetting(heat="simmer", cover="tight")
+
+
+def _as_planned(before: State, after: State, event: ev.Event, stop_of: StopOf | None) -> State:
+    """The heat that is taken for granted after an event, where nobody said how the pot is heated.
+
+    It boils while the plan wants it to; a reading at the mark ends the boiling, said or not, for that is what the
+    cook was told; a thickener simmers under its lid until the next thing happens.
+    """
+    happened, window, pot = event.payload, after.heating, after.pot
+    if pot is None:
         return after
-    return after.but(heating=heating, last_look=last, not_estimated=lost)
+    stop = after.stop_ml
+    if not isinstance(happened, _LEAVES_PLAN):
+        stop = stop_of(after) if stop_of is not None else _to_the_wish(after)
+        after = after.but(stop_ml=stop)
+    wants = stop is not None and not there(after, stop)
+    on = window is not None and window.heating
+    if wants and not on and after.heat is None and after.cooling is None:
+        return after.but(heating=_on(before, after, FULL_BOIL, event.at))
+    simmers = after.heat is None or after.heat.heat == "boil"
+    if isinstance(happened, ev.Thickened) and simmers and not wants and pot.hot:
+        return after.but(heating=_on(before, after, _UNDER_A_LID, event.at), timed=_timed(after), heat=None)
+    if window is None or not on or wants:
+        return after
+    at_mark = isinstance(happened, ev.Read) and event.device is None and window.setting.heat == "boil"
+    boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, ev.Heated)
+    simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, ev.Noted | ev.Seen)
+    if at_mark and before.stop_ml is not None or boiled or simmered:
+        return after.but(heating=window.but(factor=0.0), heat=None if at_mark else after.heat)
+    return after
+
+
+def _on(before: State, after: State, setting: HeatSetting, at: datetime) -> Window | None:
+    """The heat taken for granted: a bend in what is known of it, or another stretch."""
+    window, pot = after.heating, after.pot
+    assert pot is not None
+    if window is None:
+        return Window.begun(pot, setting, at, assumed=True)
+    return window.heated(pot, pot, setting, at, assumed=True)
+
+
+def _timed(state: State) -> Window | None:
+    """The stretch that taught the stove, kept when another follows it."""
+    window = state.heating
+    return window if window is not None and window.readings else state.timed
+
+
+def _to_the_wish(state: State) -> float | None:
+    """Where boiling ends for one who only wants less."""
+    if state.chosen is None or state.wanted is None or state.thickener_added or state.finished is not None:
+        return None
+    if state.pot is not None and not state.fat_settled and ev.fat_to_skim(state.pot, state.wanted):
+        return None
+    return state.wanted.amount_ml
+
+
+#: A pot within this share of its mark is there: no measurement tells the difference.
+CLOSE_ENOUGH = 0.01
+
+#: What is left to boil away in less than this would be further past the mark by the next look, min; as a share of
+#: the mark it is no more than that.
+LEAST_BOIL_MIN, MOST_LEFT = 0.5, 0.03
+
+#: What is not known well is stopped this much of its standard error sooner: water is easily given back, and never
+#: taken out. Modelling choice.
+UNSURE = 0.8
+
+
+def there(state: State, stop_ml: float) -> bool:
+    """Whether a pot is down to where boiling ends, as nearly as anyone could stop it."""
+    assert state.pot is not None
+    left = state.pot.contents.liquid_ml - stop_ml - UNSURE * state.pot.error_ml
+    if left <= CLOSE_ENOUGH * stop_ml:
+        return True
+    window = state.heating
+    if window is None or left > MOST_LEFT * stop_ml:
+        return False
+    a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0], state.pot.contents)
+    return left < a_while
 
 
 def progress(state: State) -> Progress | None:
@@ -102,8 +214,6 @@ def progress(state: State) -> Progress | None:
     if state.not_estimated is not None:
         raise state.not_estimated
     if state.heating is None or state.pot is None or state.last_look is None:
-        return None
-    if state.chosen is None and state.heat is None:
         return None
     return Progress(state.heating, state.pot.contents, state.last_look)
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from .amounts.changing import Changeable
-from .amounts.estimate import Estimate
+from .amounts.estimate import Z80, Estimate
 from .amounts.quantities import show_volume
 from .errors import MeasurementError
 from .intake.liquid import SOLIDS_G_ML
@@ -14,7 +14,7 @@ from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from .ledger.water import HOT_EXPANSION
 from .measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from .measuring.vessels import Pan
-from .phenomena.body import Body, body_of
+from .phenomena.body import AS_TABLED, Body, Strength, body_of
 from .phenomena.heating import Burner
 
 #: Share of water in cooked meat and vegetables, and how far their salt follows the liquid's (modelling
@@ -56,7 +56,8 @@ class Pot(Changeable):
     ``measured_by`` and ``error_ml`` say how well the volume is known. ``solids`` stand in the pan beside
     the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
     salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
-    second pan with a part of the liquid; depths and weights are those of the first.
+    second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
+    have taught of its thickener and of the body it had before.
     """
 
     contents: Contents
@@ -71,6 +72,7 @@ class Pot(Changeable):
     kept: Contents | None = None
     brine: float = 0.0
     beside: Beside | None = None
+    strength: Strength = AS_TABLED
 
     @property
     def share(self) -> float:
@@ -83,6 +85,11 @@ class Pot(Changeable):
         c = self.contents
         scale = 100.0 / c.liquid_g
         return Estimate(max(c.salt - self.salt_minus, 0.0) * scale, c.salt * scale, (c.salt + self.salt_plus) * scale)
+
+    @property
+    def salt_error(self) -> float:
+        """Standard error of its salt, % by weight."""
+        return 100.0 * (self.salt_minus + self.salt_plus) / 2.0 / Z80 / self.contents.liquid_g
 
     @property
     def expansion(self) -> float:
@@ -129,10 +136,18 @@ class Pot(Changeable):
         share = contents.water / (contents.water + SOLIDS_EXCHANGE * SOLIDS_WATER * self.solids.mass_g)
         return contents.with_masses(salt=(contents.salt + self.solids.salt_g) * share)
 
+    def boiled_to(self, contents: Contents) -> Pot:
+        """The pot once boiling has left ``contents``, its solids with their share of the salt."""
+        if self.solids is None:
+            return self.but(contents=contents)
+        traded = self.traded(contents)
+        salt_g = max(self.solids.salt_g + contents.salt - traded.salt, 0.0)
+        return self.but(contents=traded, solids=replace(self.solids, salt_g=salt_g))
+
     @property
     def body(self) -> Body:
         """Body as served."""
-        return body_of(self.contents)
+        return body_of(self.contents, self.strength)
 
     def mark_mm(self, liquid_ml: float) -> float:
         """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""

@@ -1,29 +1,26 @@
-"""The stretch of heating that is under way, as energy: what the estimate of volume and rate goes by.
+"""The stretch of heating that is under way, and where the pot is thought to be by any time.
 
-It is carried along while a batch is folded, one cheap step an event: a reading is a point of energy against
-time, a change of heat a bend in the line, an addition heat that it takes up before it boils too.
+It is carried along while a batch is folded: every event is first folded onto where the pot is thought to be by
+then, a reading moves that thought, a change of heat bends the line, and what is added takes up heat before it
+boils too. The ledger takes the mean of what is thought, so that no reading is believed more than it is worth.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Literal, Self
-
-import numpy as np
-from numpy.typing import NDArray
+from typing import Self
 
 from ..amounts.changing import Changeable
-from ..errors import SpissusError
 from ..ledger.contents import Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOIL_C, REFERENCE_C
-from ..measuring.measurement import Measured
-from ..phenomena.evaporation import boiled_to_mass
+from ..phenomena.alcohol import TRACE_G, ethanol_left
+from ..phenomena.evaporation import boiled_to_water
 from ..phenomena.fat import LIFTS_BELOW_C
 from ..phenomena.heating import HeatSetting, Power, power
-from ..pot import Pot, implied_mass_g
+from ..pot import Pot
+from .track import Track
 
 #: Heat of vaporisation, kJ/g. Water at 100 °C: IAPWS. Ethanol at its boiling point: pinned to CoolProp within 2 %
 #: (tests/reference/test_learning.py).
@@ -32,136 +29,105 @@ WATER_KJ_G, ETHANOL_KJ_G = LATENT_HEAT_KJ_KG / 1000.0, 0.85
 #: A heat changed by more than this is another heat: nothing is carried over. Modelling choice.
 MOST_FACTOR = 30.0
 
-#: More readings than this are thinned: evenly, keeping the newest.
-MOST_POINTS = 60
+#: How cold the pot is nobody measured: so much of what it takes up to boil may be wrong. Modelling choice.
+WARMING_ERROR = 0.5
 
+#: Readings that say less than this many of their errors about steam say nothing while the pot still warms up.
+SURE_SD = 2.0
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Point:
-    """A reading as energy: kJ gone into vapour and warming since the window began, and its standard error.
-
-    ``effective`` is the minutes at the heat the window began with.
-    """
-
-    at: datetime
-    minute: float
-    effective: float
-    energy_kj: float
-    error_kj: float
-    liquid_ml: float
-    error_ml: float
+#: A pot holds this share of water at the least, however long it boils: then it is dry. Modelling choice.
+DRY_SHARE = 0.04
 
 
 @dataclass(frozen=True, kw_only=True)
 class Window(Changeable):
-    """A stretch of heating of one kind in one pan, as it stands after an event.
+    """A stretch of heating of one kind in one pan, as it stands ``at`` the last event.
 
-    ``steps`` are the changes of heat, (minute, factor on the first power); ``boiled_kj`` what the ledger
-    says has gone into vapour by now, ``warmed_kj`` what everything has taken up to come to the boil.
+    ``factor`` is the present heat over that of its beginning; ``pending_kj`` what the pot has yet to take up
+    before it boils. ``track`` is what is known of energy and power, its energy being what the ledger has given
+    off so far; ``unseen_kj`` is that part of it which nobody has seen yet. ``assumed`` says that nobody said so.
     """
 
     began: datetime
+    at: datetime
     power: Power
     setting: HeatSetting
-    start_error_kj: float
-    warmed_kj: float
-    boiled_kj: float = 0.0
-    steps: tuple[tuple[float, float], ...] = ((0.0, 1.0),)
-    points: tuple[Point, ...] = ()
+    track: Track
+    pending_kj: float
+    factor: float = 1.0
+    unseen_kj: float = 0.0
+    assumed: bool = False
 
     @classmethod
-    def begun(cls, pot: Pot, setting: HeatSetting, at: datetime, *, warm: bool = True) -> Self | None:
+    def begun(
+        cls, pot: Pot, setting: HeatSetting, at: datetime, *, warm: bool = True, assumed: bool = False
+    ) -> Self | None:
         """A new stretch; None where the heat drives nothing out. ``warm`` is whether it has to come to the boil."""
         strength = power_of(pot, setting)
         if strength is None:
             return None
         boils_c = pot.burner.boils_c
         from_c = boils_c - (100.0 - OFF_THE_BOIL_C) if pot.hot else REFERENCE_C
+        pending_kj = _heat_kj(pot.contents.mass_g, boils_c - from_c) if warm else 0.0
+        error_kj = math.hypot(kj_of(pot.error_ml, pot.contents), WARMING_ERROR * pending_kj)
         return cls(
-            began=at, power=strength, setting=setting,
-            start_error_kj=pot.error_ml * pot.contents.density_g_ml * WATER_KJ_G,
-            warmed_kj=_heat_kj(pot.contents.mass_g, boils_c - from_c) if warm else 0.0,
+            began=at, at=at, power=strength, setting=setting, assumed=assumed, pending_kj=pending_kj,
+            track=Track.begun(strength.kj_min, strength.spread, error_kj),
         )  # fmt: skip
-
-    @property
-    def spent_kj(self) -> float:
-        """Heat that the ledger says has gone in by now."""
-        return self.boiled_kj + self.warmed_kj
-
-    def minute(self, at: datetime) -> float:
-        """Minutes since it began."""
-        return (at - self.began).total_seconds() / 60.0
-
-    def effective(self, minute: float) -> float:
-        """Minutes at the first heat that ``minute`` minutes come to."""
-        ends = [*(start for start, _ in self.steps[1:]), math.inf]
-        parts = zip(self.steps, ends, strict=True)
-        return sum(factor * max(min(minute, end) - start, 0.0) for (start, factor), end in parts)
 
     @property
     def heating(self) -> bool:
         """Whether the heat is still on."""
-        return self.steps[-1][1] > 0.0
+        return self.factor > 0.0
 
     @property
-    def few_points(self) -> tuple[Point, ...]:
-        """Its readings, evenly thinned where there are many."""
-        if len(self.points) <= MOST_POINTS:
-            return self.points
-        keep = np.unique(np.linspace(0, len(self.points) - 1, MOST_POINTS).round().astype(int))
-        return tuple(self.points[i] for i in keep)
+    def readings(self) -> int:
+        """Readings it has learned from."""
+        return self.track.readings
 
-    def heated(self, before: Pot, after: Pot, setting: HeatSetting, at: datetime) -> Self | None:
+    def moved(self, to: datetime) -> tuple[Self, float]:
+        """This stretch at a later time, and the heat that has gone into vapour meanwhile by the mean, kJ."""
+        minutes = (to - self.at).total_seconds() / 60.0
+        if minutes <= 0.0:
+            return self, 0.0
+        if not self.heating:
+            return self.but(at=to), 0.0
+        after = self.track.moved(minutes * self.factor)
+        gone = max(after.energy_kj - self.track.energy_kj, 0.0)
+        warms = min(gone, self.pending_kj)
+        # What warms the pot is no vapour: the track counts vapour only, so that a reading can be laid beside it.
+        track = after.but(e0=after.e0 - warms)
+        boiled = gone - warms
+        return self.but(
+            at=to, track=track, pending_kj=self.pending_kj - warms, unseen_kj=self.unseen_kj + boiled
+        ), boiled  # fmt: skip
+
+    def heated(self, before: Pot, after: Pot, setting: HeatSetting, at: datetime, *, assumed: bool) -> Self | None:
         """The heat is set anew: a bend in the line where it is the same kind of heat, else another stretch."""
         if setting.heat not in ("off", self.setting.heat):
-            return self.begun(before, setting, at)
+            return self.begun(before, setting, at, assumed=assumed)
         strength = power_of(after, setting)
         factor = strength.kj_min / self.power.kj_min if strength else 0.0
         if factor > MOST_FACTOR or 0.0 < factor < 1.0 / MOST_FACTOR:
-            return self.begun(after, setting, at, warm=False)
-        return self.but(steps=(*self.steps, (self.minute(at), factor)))
+            return self.begun(after, setting, at, warm=False, assumed=assumed)
+        return self.but(factor=factor, assumed=assumed)
 
     def joined(self, before: Pot, after: Pot) -> Self:
         """Something was added, or cooled the pot: it takes up heat before it boils too."""
         warming = _warming_kj(before, after)
-        return self.but(warmed_kj=self.warmed_kj + warming) if warming else self
+        return self.but(pending_kj=self.pending_kj + warming) if warming else self
 
-    def read(
-        self, before: Pot, after: Pot, measured: Measured, gain: Literal["added", "misread"] | None, at: datetime
-    ) -> Self:
-        """A reading put down as energy, and the ledger's own account moved on.
+    def seen(self, gone_kj: float, error_kj: float) -> tuple[Self, float]:
+        """A reading that says ``gone_kj`` more, or less, has left than was thought; and what is thought now, kJ more.
 
-        What was added between two readings is known from the second only: it says nothing of the rate.
+        While the pot still warms up a reading within its errors says how much there is, and nothing of the stove.
         """
-        if gain == "misread":
-            return self
-        if gain == "added":
-            return self.joined(before, after)
-        now, mass_g = before.contents, implied_mass_g(before, measured)
-        if mass_g < now.mass_g:
-            try:
-                gone = vapour_kj(now, boiled_to_mass(now, mass_g))
-            except SpissusError:
-                return self
+        before = self.track.energy_kj
+        if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
+            track, pending = self.track.known(before + gone_kj, error_kj), self.pending_kj
         else:
-            gone = (now.mass_g - mass_g) * WATER_KJ_G
-        minute = self.minute(at)
-        point = Point(
-            at=at, minute=minute, effective=self.effective(minute), energy_kj=self.spent_kj + gone,
-            error_kj=after.error_ml * now.density_g_ml * WATER_KJ_G, liquid_ml=after.contents.liquid_ml,
-            error_ml=after.error_ml,
-        )  # fmt: skip
-        boiled = max(vapour_kj(now, after.contents), 0.0)
-        return self.but(points=(*self.points, point), boiled_kj=self.boiled_kj + boiled)
-
-
-def effective_minutes(steps: Sequence[tuple[float, float]], minutes: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Minutes at the first heat that each of ``minutes`` comes to, through the changes of heat in ``steps``."""
-    total = np.zeros_like(minutes)
-    ends = [start for start, _ in steps[1:]] + [np.inf]
-    for (start, factor), end in zip(steps, ends, strict=True):
-        total += factor * np.clip(np.minimum(minutes, end) - start, 0.0, None)
-    return total
+            track, pending = self.track.seen(before + gone_kj, error_kj), 0.0
+        return self.but(track=track, pending_kj=pending, unseen_kj=0.0), track.energy_kj - before
 
 
 def power_of(pot: Pot, setting: HeatSetting) -> Power | None:
@@ -174,9 +140,41 @@ def power_of(pot: Pot, setting: HeatSetting) -> Power | None:
     return one if other is None else replace(one, kj_min=one.kj_min + other.kj_min)
 
 
+def kj_of(volume_ml: float, contents: Contents) -> float:
+    """Heat that boils so much of a liquid away, kJ."""
+    return volume_ml * contents.density_g_ml * WATER_KJ_G
+
+
+def ml_of(energy_kj: float, contents: Contents) -> float:
+    """The liquid that so much heat boils away, mL."""
+    return energy_kj / WATER_KJ_G / contents.density_g_ml
+
+
 def vapour_kj(before: Contents, after: Contents) -> float:
     """Heat that took ``before`` to ``after`` by boiling, kJ."""
     return (before.water - after.water) * WATER_KJ_G + (before.ethanol - after.ethanol) * ETHANOL_KJ_G
+
+
+def boiled_by(contents: Contents, energy_kj: float) -> Contents:
+    """The pot once so much more heat has gone into its vapour; where it is negative, with that much more water.
+
+    It ends boiled dry: at :data:`DRY_SHARE` of water.
+    """
+    if energy_kj <= 0.0:
+        return contents.with_masses(water=contents.water - energy_kj / WATER_KJ_G)
+    least = min(DRY_SHARE * (contents.liquid_g - contents.water - contents.ethanol), contents.water)
+    water = max(contents.water - energy_kj / WATER_KJ_G, least)
+    if contents.ethanol <= TRACE_G:
+        return boiled_to_water(contents, water)
+    # Alcohol takes its share of the heat: the water is found in a few steps, each nearer by a factor of ten or so.
+    for _ in range(6):
+        ethanol = ethanol_left(contents.ethanol, contents.water, water, steps=12)
+        taken = (contents.ethanol - ethanol) * ETHANOL_KJ_G
+        better = max(contents.water - max(energy_kj - taken, 0.0) / WATER_KJ_G, least)
+        if abs(better - water) < 1e-3:
+            break
+        water = 0.5 * (water + better)
+    return boiled_to_water(contents, water)
 
 
 def _heat_kj(mass_g: float, kelvin: float) -> float:

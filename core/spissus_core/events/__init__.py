@@ -26,7 +26,7 @@ from .ending import Finished
 from .fat import Skimmed, fat_to_skim, usual_ice_g
 from .judging import Noted, Seen, Sign, Tested
 from .looking import GainError, Metered, Read
-from .pans import Drawn, Moved, Rejoined, Returned, Solids, Split
+from .pans import Drawn, Moved, Rejoined, Returned, Solids, Split, Taken
 from .starting import Started
 from .state import CoolingLog, State
 from .warmth import Cooling, Heated, Probed
@@ -36,7 +36,7 @@ __all__ = [
     "KINDS", "STAGES", "VERSION", "ActsOnPot", "Added", "Chosen", "Cooling", "CoolingLog", "Dated", "Drawn", "Event",
     "Finished", "Form", "GainError", "Heated", "Kind", "Kitchen", "Metered", "Moved", "Noted", "Probed", "Read",
     "Rejoined", "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started",
-    "State", "Struck", "Tested", "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded",
+    "State", "Struck", "Taken", "Tested", "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded",
     "schema", "upcast", "usual_ice_g",
 ]  # fmt: skip
 

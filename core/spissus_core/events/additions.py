@@ -47,7 +47,7 @@ class Thickened(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        return bound(after, self.what).but(body_verdict=None, allergens=state.allergens.union(self.allergens))
+        return bound(after, self.what).but(body_tested=(), allergens=state.allergens.union(self.allergens))
 
     def said(self) -> Said:
         """Which, and how much of it."""
@@ -70,7 +70,8 @@ def bound(state: State, by: School | None) -> State:
     """
     waits = ((by.wait_low_min, by.wait_high_min),) if by else ()
     settles = state.thickener_added or state.chosen is not None
-    return state.but(thickener_added=settles, binders=(*state.binders, *waits))
+    waited = state.waited_min + sum(sum(span) / 2.0 for span in waits)
+    return state.but(thickener_added=settles, binders=(*state.binders, *waits), waited_min=waited)
 
 
 class Salted(ActsOnPot):
@@ -89,7 +90,7 @@ class Salted(ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""
         after = super().apply(state, at)
-        return after if state.pot is None else after.but(salt_added=True, salt_verdict=None)
+        return after if state.pot is None else after.but(salt_added=True, salt_tested=())
 
     def said(self) -> Said:
         """How much."""
@@ -150,7 +151,7 @@ class Added(ActsOnPot):
         if state.pot is None:
             return after
         after = bound(after, None) if self.what.whole else after
-        return after.but(body_verdict=None, salt_verdict=None, allergens=state.allergens.union(self.allergens))
+        return after.but(body_tested=(), salt_tested=(), allergens=state.allergens.union(self.allergens))
 
     def said(self) -> Said:
         """How much of what."""

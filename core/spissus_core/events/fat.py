@@ -10,11 +10,9 @@ from pydantic import model_validator
 from ..amounts.fields import MassG, VolumeMl
 from ..amounts.quantities import Said, say, show_mass, show_volume
 from ..errors import QuantityError, SpissusError
-from ..estimation.window import Window
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import OFF_THE_BOIL_C
 from ..phenomena.fat import LIFTS_BELOW_C, WAYS, SkimWay, boiled_dry, ice_needed_g, rest_g, skimmed
-from ..phenomena.heating import FULL_BOIL
 from ..pot import Pot
 from .base import ActsOnPot
 from .state import State
@@ -27,7 +25,10 @@ STOOD_C = OFF_THE_BOIL_C - 15.0
 MOST_FAT_FACTOR, MOST_FAT_ML = 1.5, 30.0
 
 #: Fat past what is wanted by this factor, and so many grams, is clearly too much. Modelling choices.
-TOO_MUCH_FACTOR, TOO_MUCH_G = 1.5, 0.5
+TOO_MUCH_FACTOR, TOO_MUCH_G = 1.25, 0.5
+
+#: After this many times nobody skims once more. Modelling choice.
+MOST_SKIMS = 3
 
 
 class Skimmed(ActsOnPot):
@@ -80,18 +81,14 @@ class Skimmed(ActsOnPot):
         return pot.but(hot=False) if self.way == "chill" else pot
 
     def apply(self, state: State, at: datetime) -> State:
-        """The question of the fat is settled; what was put by is remembered."""
+        """The question of the fat is settled once little floats, or is meant to; what was put by is remembered."""
         after = super().apply(state, at)
         if state.pot is None or after.pot is None:
             return after
         put_by = state.pot.contents.fat_free - after.pot.contents.fat_free if self.kept else 0.0
-        return after.but(fat_settled=True, kept_fat_g=state.kept_fat_g + put_by, cooling=None)
-
-    def heating(self, before: State, after: State, at: datetime) -> Window | None:
-        """A full boil is assumed from here on; where the heat is known, ice takes it up."""
-        if before.assumes_boil and after.pot is not None:
-            return Window.begun(after.pot, FULL_BOIL, at)
-        return super().heating(before, after, at)
+        skims = state.skims + 1
+        settled = self.fat_ml == 0.0 or skims >= MOST_SKIMS or not fat_to_skim(after.pot, state.wanted)
+        return after.but(fat_settled=settled, skims=skims, kept_fat_g=state.kept_fat_g + put_by, cooling=None)
 
     def said(self) -> Said:
         """The way, or how much."""
@@ -107,6 +104,9 @@ def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
 
 
 def fat_to_skim(pot: Pot, wanted: Wanted | None = None) -> bool:
-    """Whether clearly more fat floats than is wanted, or than a cook would usually leave."""
-    rest = rest_g(pot.contents.liquid_ml) if wanted is None else rest_g(pot.contents.liquid_ml, wanted.fat_g_per_100_ml)
+    """Whether clearly more fat floats than is wanted on the sauce to be, or than a cook would usually leave."""
+    if wanted is None:
+        rest = rest_g(pot.contents.liquid_ml)
+    else:
+        rest = rest_g(min(pot.contents.liquid_ml, wanted.amount_ml), wanted.fat_g_per_100_ml)
     return pot.contents.fat_free > TOO_MUCH_FACTOR * rest + TOO_MUCH_G

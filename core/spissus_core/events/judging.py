@@ -2,32 +2,93 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 
-from ..amounts.fields import Remark
+from pydantic import ValidationInfo, model_validator
+
+from ..amounts.estimate import Z80
+from ..amounts.fields import Remark, on_the_shelf
 from ..amounts.quantities import Said, say
 from ..amounts.tables import one_of, rows
-from .base import Kind, verbatim
-from .state import State, Verdict
+from ..errors import SpissusError
+from ..estimation.spoon import Spoonful, Verdict, belief
+from ..phenomena.seasoning import USUAL_SALT_PERCENT, tasted
+from ..pot import Pot
+from .base import ActsOnPot, Kind, verbatim
+from .state import State, Taste
 
-_VERDICTS = {"low": "not enough", "right": "right", "high": "too much"}
+_SPOON: Mapping[str, str] = {"low": "too thin", "right": "right", "high": "too thick"}
+_TONGUE: Mapping[str, str] = {
+    "flat": "flat", "nearly": "nearly", "low": "not enough", "right": "right", "high": "too much", "salty": "salty",
+    "too_salty": "too salty",
+}  # fmt: skip
 
 
-class Tested(Kind):
-    """A spoonful on a warm plate, or a taste: is body, or salt, where it should be?"""
+class Tested(ActsOnPot):
+    """A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
+
+    A spoon is low, right or high; a tongue that, or one of the five words a cook would use.
+    """
 
     kind: Literal["tested"] = "tested"
     of: Literal["body", "salt"]
-    verdict: Verdict
+    verdict: Taste
+
+    @model_validator(mode="after")
+    def _a_spoons_words(self, info: ValidationInfo) -> Tested:
+        if self.of == "body" and self.verdict not in _SPOON and not on_the_shelf(info):
+            raise SpissusError("verdict", "A spoonful is too thin, right, or too thick.")
+        return self
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """It changes what is known of the pot, not what is in it."""
+        return pot
 
     def apply(self, state: State, at: datetime) -> State:
-        """The verdict stands until the pot changes in what it judged."""
-        return state.but(body_verdict=self.verdict) if self.of == "body" else state.but(salt_verdict=self.verdict)
+        """What it says is evidence: of the strength of what binds, or of the salt and of what the kitchen likes."""
+        pot = state.pot
+        if pot is None:
+            return state
+        if self.of == "salt":
+            return _tasted(state, pot, self.verdict)
+        said = cast(Verdict, self.verdict)
+        wanted = state.wanted
+        if wanted is None or said not in _SPOON:
+            return state.but(body_tested=(*state.body_tested, said))
+        spoons = (*state.spoons, Spoonful(pot.contents, wanted.body, said))
+        return state.but(
+            spoons=spoons, body_tested=(*state.body_tested, said), pot=pot.but(strength=belief(spoons).strength)
+        )  # fmt: skip
 
     def said(self) -> Said:
         """The verdict."""
-        return say(f"Tested {self.of}: {_VERDICTS[self.verdict]}")
+        words = _SPOON if self.of == "body" else _TONGUE
+        return say(f"Tested {self.of}: {words.get(self.verdict, self.verdict)}")
+
+
+def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
+    """The ledger's salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
+    told = state.wanted.salt_percent if state.wanted else USUAL_SALT_PERCENT
+    known = pot.salt_error
+    error = max(math.hypot(known, state.liking_error), 1e-6)
+    gap = pot.contents.salt_percent - told - state.liking_percent
+    after, left = tasted(gap, error, verdict)
+    shift, lost = after - gap, max(error**2 - left**2, 0.0)
+    mine, theirs = known**2 / error**2, state.liking_error**2 / error**2
+    percent = min(max(pot.contents.salt_percent + mine * shift, 0.01), 90.0)
+    spread = math.sqrt(max(known**2 - mine**2 * lost, 0.0)) * Z80
+    bare_g = pot.contents.liquid_g - pot.contents.salt
+    salt = bare_g * percent / (100.0 - percent)
+    either_way = min(spread / 100.0 * pot.contents.liquid_g, salt)
+    return state.but(
+        pot=pot.but(contents=pot.contents.with_masses(salt=salt), salt_minus=either_way, salt_plus=either_way),
+        liking_percent=state.liking_percent - theirs * shift,
+        liking_error=math.sqrt(max(state.liking_error**2 - theirs**2 * lost, 0.0)),
+        salt_tested=(*state.salt_tested, verdict),
+    )  # fmt: skip
 
 
 #: What cooks see, hear and smell on the way down: rows of ``data/signs.csv``.

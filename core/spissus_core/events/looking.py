@@ -2,24 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+import math
 from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import Percent
 from ..amounts.quantities import Said, say, show_mass, show_volume
 from ..errors import MeasurementError, SpissusError
-from ..estimation.window import Window
+from ..estimation.window import Window, boiled_by, kj_of, ml_of
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Measured
-from ..phenomena.evaporation import boiled_to_mass, boiled_to_volume
 from ..phenomena.seasoning import SaltByMeter, starting_salt_percent
 from ..pot import Pot, implied_mass_g
 from .base import ActsOnPot
 from .state import State
 
 #: A reading that shows more than there was by this many standard errors is no chance. Modelling choice.
-GAIN_SD = 2.0
+GAIN_SD = 3.0
 
 
 class Read(ActsOnPot):
@@ -36,52 +35,81 @@ class Read(ActsOnPot):
     gain: Literal["added", "misread"] | None = None
 
     def on_pot(self, pot: Pot) -> Pot:
-        """The pot boiled down to what the reading says; a gain within the errors is no news."""
-        if self.gain == "misread":
+        """The pot with what the reading says of it, each by its precision, where nothing is known of its heat."""
+        found = self._found(pot, 0.0)
+        if found is None:
             return pot
+        gained_ml, error = found
+        if self.gain == "added":
+            return self._held(pot, pot.contents + Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"]), error)
+        known = pot.error_ml**2
+        lost = -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml)
+        # Clearly less than there was: it boiled, and nobody said so.
+        along = 1.0 if lost else known / (known + error**2)
+        changed = boiled_by(pot.contents, -along * kj_of(gained_ml, pot.contents))
+        return self._held(pot, changed, error if lost else (1.0 - along) ** 0.5 * pot.error_ml)
+
+    def _found(self, pot: Pot, unseen_ml: float) -> tuple[float, float] | None:
+        """How much more there is than was thought, mL, and the error of the reading; None where it is misread.
+
+        What was only thought to have boiled away since anyone looked, ``unseen_ml``, may still be there.
+
+        Raises
+        ------
+        MeasurementError : it does not fit the pan, or shows less than the solids alone.
+        GainError : it shows more than there can be.
+        """
+        if self.gain == "misread":
+            return None
         measured, contents = self.measured, pot.contents
-        weighed = measured.method == "scale"
         try:
             mass_g = implied_mass_g(pot, measured)
         except SpissusError as misfit:
             raise MeasurementError(f"measured.{misfit.field}", misfit.message) from None
         gained_ml = (mass_g - contents.mass_g) * SPECIFIC_VOLUME_ML_G["water"]
         error = pot.known_to_ml(measured)
-        if gained_ml > 0.0:
-            if self.gain == "added":
-                contents = contents + Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
-            elif gained_ml > GAIN_SD * (error**2 + pot.error_ml**2) ** 0.5:
-                raise GainError(gained_ml, weighed)
-        else:
-            try:
-                if weighed:
-                    contents = boiled_to_mass(contents, mass_g)
-                else:
-                    contents = boiled_to_volume(contents, contents.liquid_ml + gained_ml)
-            except SpissusError:
-                raise MeasurementError(
-                    "measured.value",
-                    "That is less than the solids and the fat alone would take up. "
-                    "Check the reading and how it was taken.",
-                ) from None
-        traded = pot.traded(contents)
-        solids = pot.solids and replace(pot.solids, salt_g=pot.solids.salt_g + contents.salt - traded.salt)
-        return pot.but(contents=traded, solids=solids, hot=measured.hot, measured_by=measured.method, error_ml=error
+        if self.gain is None and gained_ml - unseen_ml > GAIN_SD * math.hypot(error, pot.error_ml):
+            raise GainError(gained_ml - unseen_ml, measured.method == "scale")
+        if contents.water * SPECIFIC_VOLUME_ML_G["water"] + gained_ml <= 0.0:
+            raise MeasurementError(
+                "measured.value",
+                "That is less than the solids and the fat alone would take up. "
+                "Check the reading and how it was taken.",
+            )
+        return gained_ml, error
+
+    def _held(self, pot: Pot, contents: Contents, error_ml: float) -> Pot:
+        return pot.boiled_to(contents).but(
+            hot=self.measured.hot, measured_by=self.measured.method, error_ml=error_ml
         )  # fmt: skip
 
     def apply(self, state: State, at: datetime) -> State:
-        """A pot found too thin may be thick enough now; read hot it does not cool."""
-        after = super().apply(state, at)
-        if state.pot is None:
-            return after
-        body = None if state.body_verdict == "low" else state.body_verdict
-        return after.but(body_verdict=body, cooling=None if self.measured.hot else state.cooling)
+        """The ledger takes what all readings say together; a pot found too thin may be thick enough now.
+
+        Read hot it does not cool.
+        """
+        pot, window = state.pot, state.heating
+        if pot is None:
+            return state
+        if window is None or self.gain is not None or not window.heating:
+            after = state.but(pot=self.on_pot(pot))
+            if window is not None and self.gain == "added" and after.pot is not None:
+                after = after.but(heating=window.joined(pot, after.pot))
+        else:
+            found = self._found(pot, ml_of(window.unseen_kj, pot.contents))
+            assert found is not None
+            gained_ml, error = found
+            moved, gone_kj = window.seen(-kj_of(gained_ml, pot.contents), kj_of(error, pot.contents))
+            changed = boiled_by(pot.contents, gone_kj)
+            known = ml_of(moved.track.error_kj, changed)
+            after = state.but(pot=self._held(pot, changed, known), heating=moved)
+        return after.but(
+            cooling=None if self.measured.hot else state.cooling, waited_min=0.0, measured_bound=state.thickener_added
+        )  # fmt: skip
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
-        """A point of energy against time."""
-        if before.heating is None or before.pot is None or after.pot is None:
-            return before.heating
-        return before.heating.read(before.pot, after.pot, self.measured, self.gain, at)
+        """As the reading left it."""
+        return after.heating
 
     def said(self) -> Said:
         """What was read, and what became of it."""

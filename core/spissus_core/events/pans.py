@@ -11,7 +11,7 @@ from ..errors import MeasurementError
 from ..estimation.window import Window
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import Pan
-from ..phenomena.heating import FULL_BOIL, Burner
+from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
 from .base import ActsOnPot, verbatim
 from .state import State
@@ -30,10 +30,10 @@ class ChangesPan(ActsOnPot):
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """The heat that was on, or is assumed, begins anew; it boils already."""
-        setting = before.heating.setting if before.heating else FULL_BOIL if before.heat is None else None
-        if setting is None or after.pot is None:
+        window = before.heating
+        if window is None or not window.heating or after.pot is None:
             return None
-        return Window.begun(after.pot, setting, at, warm=False)
+        return Window.begun(after.pot, window.setting, at, warm=False, assumed=window.assumed)
 
 
 class Moved(ChangesPan):
@@ -127,6 +127,32 @@ class Drawn(ChangesPan):
     def said(self) -> Said:
         """How much, and where to."""
         return say("Drew off {} into: {}", show_volume(self.volume_ml), verbatim(self.pan.name))
+
+
+class Taken(ChangesPan):
+    """What the sauce needs is measured off by the jug; the rest is kept for the meat or another day."""
+
+    stage = "strain"
+    versions = (2,)
+
+    kind: Literal["taken"] = "taken"
+    volume_ml: VolumeMl
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The part for the sauce, fat and all, in the pan it was in."""
+        have = pot.contents.liquid_ml
+        if not 0.0 < self.volume_ml < have * (1.0 + POURED_SLACK):
+            raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Take a part of it.")
+        share = min(self.volume_ml / have, 1.0)
+        rest = pot.contents.scaled(1.0 - share)
+        return pot.but(
+            contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share,
+            error_ml=error_ml(pot.pan, "jug", self.volume_ml), kept=rest if pot.kept is None else pot.kept + rest,
+        )  # fmt: skip
+
+    def said(self) -> Said:
+        """How much."""
+        return say("Took {} for the sauce, kept the rest", show_volume(self.volume_ml))
 
 
 class Returned(ChangesPan):

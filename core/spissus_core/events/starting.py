@@ -6,10 +6,9 @@ from datetime import datetime
 from typing import Literal
 
 from ..amounts.quantities import Said, say
-from ..estimation.window import Window
 from ..intake.liquid import StrainedLiquid, strained_liquid
 from ..measuring.vessels import Pan
-from ..phenomena.heating import FULL_BOIL, Burner
+from ..phenomena.heating import Burner
 from ..pot import Pot, in_pan
 from .base import Kind, Kitchen, verbatim
 from .state import State
@@ -43,12 +42,6 @@ class Started(Kind):
             salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
             error_ml=strained.error_ml, solids=in_pan(known.solids_g, brine), brine=brine,
         )  # fmt: skip
-
-    def heating(self, before: State, after: State, at: datetime) -> Window | None:
-        """A full boil is assumed from here on."""
-        if before.assumes_boil and after.pot is not None:
-            return Window.begun(after.pot, FULL_BOIL, at)
-        return before.heating
 
     def check(self, after: State) -> None:
         """A start may come at any time."""

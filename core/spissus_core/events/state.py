@@ -7,9 +7,11 @@ from datetime import datetime
 from typing import TYPE_CHECKING, Literal
 
 from ..amounts.changing import Changeable
-from ..estimation.window import Window
+from ..estimation.spoon import Spoonful, Verdict
+from ..estimation.window import Window, boiled_by, ml_of
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
+from ..phenomena.seasoning import LIKING_ERROR
 from ..pot import Pot
 
 if TYPE_CHECKING:
@@ -17,7 +19,8 @@ if TYPE_CHECKING:
     from .starting import Started
     from .wishes import Chosen, Wanted
 
-Verdict = Literal["low", "right", "high"]
+#: What a spoon says, and what a tongue says.
+Taste = Literal["flat", "nearly", "low", "right", "high", "salty", "too_salty"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,9 +36,15 @@ class CoolingLog:
 class State(Changeable):
     """A batch after an event.
 
-    ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far. ``heat`` is what was
+    ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far, in ``skims`` times;
+    ``measured_bound`` whether it was measured after the thickener went in. ``heat`` is what was
     last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
-    ``last_look`` when somebody last stood at the pot. ``allergens`` are those of what was added here.
+    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, and ``timed``
+    the stretch that taught the stove, where another followed it. ``allergens`` are those of what was added here.
+
+    ``spoons`` are all that were looked at, ``body_tested`` and ``salt_tested`` what was said since the pot last
+    changed in it, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how much
+    more salt the tongue seems to like than was said, known to ``liking_error``.
     """
 
     started: Started | None = None
@@ -45,10 +54,14 @@ class State(Changeable):
     chosen: Chosen | None = None
     finished: Finished | None = None
     fat_settled: bool = False
+    skims: int = 0
+    measured_bound: bool = False
     thickener_added: bool = False
     salt_added: bool = False
-    body_verdict: Verdict | None = None
-    salt_verdict: Verdict | None = None
+    spoons: tuple[Spoonful, ...] = ()
+    body_tested: tuple[Verdict, ...] = ()
+    salt_tested: tuple[Taste, ...] = ()
+    waited_min: float = 0.0
     kept_fat_g: float = 0.0
     signs: tuple[str, ...] = ()
     allergens: frozenset[str] = frozenset()
@@ -58,8 +71,29 @@ class State(Changeable):
     heating: Window | None = None
     not_estimated: Exception | None = None
     last_look: datetime | None = None
+    stop_ml: float | None = None
+    timed: Window | None = None
+    liking_percent: float = 0.0
+    liking_error: float = LIKING_ERROR
 
     @property
-    def assumes_boil(self) -> bool:
-        """Whether a full boil is taken for granted, until the cook says how it is heated or reads the pot."""
-        return self.heat is None and not (self.heating is not None and self.heating.points)
+    def body_verdict(self) -> Verdict | None:
+        """What the last spoon said of this pot; None where it has changed since."""
+        return self.body_tested[-1] if self.body_tested else None
+
+    @property
+    def salt_verdict(self) -> Taste | None:
+        """What the last taste said of this pot; None where it has changed since."""
+        return self.salt_tested[-1] if self.salt_tested else None
+
+    def by(self, at: datetime) -> State:
+        """The batch as it is thought to stand by ``at``: what boils has lost steam since the last event."""
+        window, pot = self.heating, self.pot
+        if window is None or pot is None or at <= window.at:
+            return self
+        moved, gone_kj = window.moved(at)
+        if gone_kj > 0.0:
+            pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
+        if moved.heating and moved.pending_kj <= 0.0:
+            pot = pot.but(error_ml=ml_of(moved.track.error_kj, pot.contents), hot=True)
+        return self.but(heating=moved, pot=pot)

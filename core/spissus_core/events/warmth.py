@@ -53,7 +53,7 @@ class Heated(HeatSetting, ActsOnPot):
             return before.heating
         if before.heating is None:
             return Window.begun(before.pot, self.setting, at)
-        return before.heating.heated(before.pot, after.pot, self.setting, at)
+        return before.heating.heated(before.pot, after.pot, self.setting, at, assumed=False)
 
     def said(self) -> Said:
         """How it is heated."""

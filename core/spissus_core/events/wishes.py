@@ -11,10 +11,8 @@ from ..amounts.fields import Percent, VolumeMl, on_the_shelf
 from ..amounts.quantities import Said, say, show_volume
 from ..amounts.tables import one_of, rows
 from ..errors import QuantityError, SpissusError, TargetError
-from ..estimation.window import Window
 from ..phenomena.body import LADDER
 from ..phenomena.fat import USUAL_REST_G_PER_100_ML
-from ..phenomena.heating import FULL_BOIL
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .base import Kind
 from .state import State
@@ -22,8 +20,8 @@ from .state import State
 #: A ceiling below this is a slip of the finger, % by weight; so is less sauce than this, mL. Modelling choices.
 LEAST_CEILING_PERCENT, LEAST_SAUCE_ML = 0.05, 1.0
 
-#: An addition makes up this much at most: more sauce than that cannot come of a pot. Modelling choice.
-MOST_ADDED_SHARE = 0.05
+#: Unsalted liquid makes up this much at most: past that nothing of the pot is tasted any more. Modelling choice.
+MOST_ADDED_SHARE = 1.0
 
 #: A portion that lacks less than this still counts. Modelling choice.
 PORTION_SLACK = 0.05
@@ -99,8 +97,15 @@ class Wanted(Kind):
             )
 
     def apply(self, state: State, at: datetime) -> State:
-        """The wish stands; the one before it is remembered."""
-        return state.but(wanted=self, agreed=state.wanted)
+        """The wish stands; the one before it is remembered. What was said of another body or salt says nothing of this."""
+        before = state.wanted
+        same_body = before is None or before.body == self.body
+        same_salt = before is None or before.salt_percent == self.salt_percent
+        return state.but(
+            wanted=self, agreed=before, body_tested=state.body_tested if same_body else (),
+            salt_tested=state.salt_tested if same_salt else (),
+            liking_percent=state.liking_percent if same_salt else 0.0,
+        )  # fmt: skip
 
     def check(self, after: State) -> None:
         """Refuse more than the pot can give."""
@@ -131,14 +136,8 @@ class Chosen(Kind):
     route: RouteKind
 
     def apply(self, state: State, at: datetime) -> State:
-        """The way stands. What a spoon said before there was any says nothing of the sauce to be."""
-        return state.but(chosen=self, body_verdict=state.body_verdict if state.chosen else None)
-
-    def heating(self, before: State, after: State, at: datetime) -> Window | None:
-        """A full boil is assumed from here on."""
-        if before.assumes_boil and after.pot is not None:
-            return Window.begun(after.pot, FULL_BOIL, at)
-        return before.heating
+        """The way stands."""
+        return state.but(chosen=self)
 
     def check(self, after: State) -> None:
         """A way leads somewhere."""

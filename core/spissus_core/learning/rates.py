@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from typing import cast
 
-from ..estimation.forecast import Fit
+from ..estimation.window import Window
 from ..events import State
 from ..phenomena.evaporation import COVERS
 from ..phenomena.heating import HeatKind, LearnedRate
@@ -35,15 +36,21 @@ LEAST_KW, MOST_KW, MOST_SPREAD = 0.01, 40.0, 1.0
 
 def taught_rate(state: State) -> LearnedRate | None:
     """What a batch taught of its pan on its burner at the full setting, or None: too few readings, or two pans."""
-    window, pot = state.heating, state.pot
-    if window is None or pot is None or pot.beside is not None or window.setting.heat == "off":
+    window, pot = _taught_by(state), state.pot
+    if window is None or pot is None or pot.beside is not None or window.track.readings < LEAST_TO_TEACH:
         return None
-    fit = Fit(window)
-    if len(fit.points) < LEAST_TO_TEACH:
-        return None
-    setting = window.setting
+    setting, track = window.setting, window.track
     factor = COVERS[setting.cover].share.best * (setting.share if setting.heat == "boil" else 1.0)
-    kw = fit.kj_min.best / 60.0 / factor
+    kw = track.power_range.best / 60.0 / factor
     return LearnedRate(
-        heat=setting.heat, net_kw=min(max(kw, LEAST_KW), MOST_KW), spread=min(fit.spread, MOST_SPREAD), batches=1
-    )
+        heat=cast(HeatKind, setting.heat), net_kw=min(max(kw, LEAST_KW), MOST_KW),
+        spread=min(track.power_spread, MOST_SPREAD), batches=1,
+    )  # fmt: skip
+
+
+def _taught_by(state: State) -> Window | None:
+    """The stretch with readings enough, the one under way before the one before."""
+    for window in (state.heating, state.timed):
+        if window is not None and window.track.readings >= LEAST_TO_TEACH and window.setting.heat != "off":
+            return window
+    return None

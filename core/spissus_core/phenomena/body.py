@@ -145,6 +145,18 @@ def flour_equivalent_g(starch: Mapping[str, float]) -> float:
     return sum((grams * STARCHES[plant] for plant, grams in starch.items()), 0.0)
 
 
+@dataclass(frozen=True, slots=True)
+class Strength:
+    """How strong this pot's thickener is, and the body it had already, each over what the tables say."""
+
+    thickener: float = 1.0
+    before: float = 1.0
+
+
+#: What is taken for granted until a spoon says otherwise.
+AS_TABLED = Strength()
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Body:
     """A viscosity and where it comes from.
@@ -195,17 +207,17 @@ class _Terms(NamedTuple):
 _WATER = _Terms(0.0, 0.0, 0.0, 0.0, gum=0.0, flour_percent=0.0, pulp_percent=0.0)
 
 
-def _terms(contents: Contents) -> _Terms:
+def _terms(contents: Contents, strength: Strength) -> _Terms:
     phase_g = contents.liquid_g - contents.fat_emulsified
     if phase_g <= 0.0:
         return _WATER
     fat_ml = contents.fat_emulsified * SPECIFIC_VOLUME_ML_G["fat_emulsified"]
     liquid_ml = contents.liquid_ml
-    flour = 100.0 * flour_equivalent_g(contents.starch) / phase_g
-    pulp = pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
+    flour = strength.thickener * 100.0 * flour_equivalent_g(contents.starch) / phase_g
+    pulp = strength.before * pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
     return _Terms(
         starch_and_pulp=starch_log(flour + pulp),
-        gelatin=gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
+        gelatin=strength.before * gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
         solubles=solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
         fat=fat_log(fat_ml / liquid_ml),
         gum=gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0,
@@ -214,12 +226,12 @@ def _terms(contents: Contents) -> _Terms:
     )
 
 
-def viscosity_mpas(contents: Contents) -> float:
+def viscosity_mpas(contents: Contents, strength: Strength = AS_TABLED) -> float:
     """Viscosity of what is in the pot, mPa·s, as it would be served at 60 °C; floating fat does not count."""
-    return _terms(contents).viscosity
+    return _terms(contents, strength).viscosity
 
 
-def body_of(contents: Contents) -> Body:
+def body_of(contents: Contents, strength: Strength = AS_TABLED) -> Body:
     """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
-    terms = _terms(contents)
+    terms = _terms(contents, strength)
     return Body(viscosity=terms.viscosity, **terms._asdict())

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
+
+from scipy.special import ndtr
 
 from ..amounts.estimate import Estimate
 from ..amounts.fields import Percent
@@ -44,6 +48,44 @@ STOCK_PERCENT: Mapping[StockKind, Estimate] = MappingProxyType(
 
 #: Error of a pocket salt meter, % of salt. Modelling choice.
 METER_ERROR = 0.05
+
+#: What a tongue says of a sauce, in points of salt over what it likes: ends of each answer. The five words stand at
+#: −0.25, −0.12, 0, +0.15 and +0.35; of three, not enough and too much begin a tenth away. Modelling choice.
+TONGUE: Mapping[str, tuple[float, float]] = MappingProxyType(
+    {
+        "flat": (-math.inf, -0.185),
+        "nearly": (-0.185, -0.06),
+        "right": (-0.09, 0.09),
+        "salty": (0.075, 0.25),
+        "too_salty": (0.25, math.inf),
+        "low": (-math.inf, -0.09),
+        "high": (0.09, math.inf),
+    }
+)
+
+#: Error of a tongue, and how far a kitchen's liking lies from what it says, points of salt. Modelling choices.
+TONGUE_ERROR, LIKING_ERROR = 0.12, 0.06
+
+
+def tasted(gap: float, error: float, verdict: str) -> tuple[float, float]:
+    """How far over the liking a sauce is, and how well that is known, after a taste; points of salt.
+
+    Parameters
+    ----------
+    gap, error : before it, as a normal distribution.
+    verdict : what the tongue said.
+    """
+    at = gap + error * _TASTED
+    low, high = TONGUE[verdict]
+    likely = ndtr((high - at) / TONGUE_ERROR) - ndtr((low - at) / TONGUE_ERROR)
+    weights = likely * np.exp(-0.5 * _TASTED**2)
+    weights = weights / weights.sum()
+    mean = float(weights @ at)
+    return mean, float(weights @ (at - mean) ** 2) ** 0.5
+
+
+#: Where a taste is weighed, in standard deviations. Numerical choice.
+_TASTED = np.linspace(-4.0, 4.0, 81)
 
 #: Grams in a level teaspoon (4.93 mL) of each.
 SALT_G_PER_TSP: Mapping[str, float] = table("salts", lambda row: float(row["g_per_tsp"]))

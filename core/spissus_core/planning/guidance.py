@@ -1,49 +1,71 @@
-"""The next act: the one thing to do now, in numbers. The words are put to it elsewhere."""
+"""The next act: the one thing to do now, in numbers. The words are put to it elsewhere.
+
+Asked in the order in which a good cook speaks: a contradiction between plan and pot, what is due, the next step; body
+before salt. A correction is as large as the evidence says is missing, and one verdict ends a matter only where the
+ledger agrees. Handbook of the trade, judgement; the shares and chances here are modelling choices, found by
+``./spissus study obedient``.
+"""
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Literal
 
+from scipy.optimize import brentq
+from scipy.special import ndtr
+
 from .. import events as ev
+from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS, Outlook, Progress
+from ..estimation.spoon import Belief, belief
 from ..events import State
-from ..fold import progress
+from ..fold import progress, there
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Method, error_ml
-from ..phenomena.body import LADDER
+from ..pantry.schools import SCHOOLS, School
+from ..phenomena.body import flour_equivalent_g
 from ..phenomena.cooling import Cooling, judge
 from ..phenomena.evaporation import boiled_to_volume
+from ..phenomena.fat import WAYS as SKIM_WAYS
+from ..phenomena.fat import SkimWay
 from ..phenomena.seasoning import FIRST_SHARE as FIRST_SALT
 from ..pot import Pot
-from .routes import Route, solve_route
+from .routes import LEAST_LIQUID_ML, LEAST_LIQUID_SHARE, WAYS, Route, Way, solve, solve_route, volume_at_salt_ml
 
 ActKind = Literal[
-    "start", "cool", "want", "choose", "skim", "heat", "boil", "let_down", "thicken", "test_body", "salt", "test_salt",
-    "finish", "done", "alone",
+    "start", "cool", "want", "choose", "skim", "take", "heat", "boil", "let_down", "thicken", "test_body",
+    "measure", "salt", "test_salt", "finish", "done", "alone",
 ]  # fmt: skip
 
-#: A pot within this share of its mark is there: no measurement tells the difference.
-CLOSE_ENOUGH = 0.02
-#: Thickener to prepare for what is worked out, and a helping of those that follow, level tbsp (common practice).
-PREPARED, HELPING_TBSP = 1.1, 0.5
-#: Salt below this is not worth weighing, g.
-LEAST_SALT_G = 0.3
-#: What a cook changes when the tongue contradicts the arithmetic: 5 % of the liquid, or 0.05 % salt.
-NUDGE_SHARE = 0.05
-NUDGE_SALT_PERCENT = 0.05
+#: Why an act is spoken where it is not simply the next step: the pot contradicts the plan, or two say different
+#: things of it.
+Why = Literal[
+    "past", "too_salty", "too_thin", "too_thick", "once_more", "may_be_thick", "too_little", "still_fat", "unsure",
+]  # fmt: skip
+
+#: Thickener to prepare for what is worked out (common practice).
+PREPARED = 1.1
+#: Too small to say (common practice): dry starch and salt, g.
+LEAST_DRY_G, LEAST_SALT_G = 1.0, 0.3
+#: In a small pot less starch counts, and goes by the quarter teaspoon: share of the pot. Modelling choice.
+LEAST_DRY_SHARE = 0.003
+#: Salt moves by less than this unnoticed, as a share of it (Weber fraction; from memory).
+LEAST_SALT_SHARE = 0.08
 
 
 @dataclass(frozen=True, slots=True)
 class Act:
     """What to do next.
 
-    ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for let_down, dry g for
-    thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
+    ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down and measure, dry
+    g for thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
     boil and to heat, where the heat has to be turned on first; ``measure`` says what to measure with
     where what was used so far is too coarse, and ``outlook`` the rest of what is known. ``first`` tells
-    the first helping of thickener or salt from those that follow. ``cooling`` is where a cooling pot
-    stands, and ``by`` when it must meet its next limit.
+    the first helping of thickener or salt from those that follow, ``why`` what the pot contradicts. ``wait_min``
+    is what a thickener wants before it is judged. ``cooling`` is where a cooling pot stands, and ``by`` when it must
+    meet its next limit.
     """
 
     kind: ActKind
@@ -55,6 +77,9 @@ class Act:
     stop_mm: float = 0.0
     stop_gross_g: float | None = None
     first: bool = True
+    why: Why | None = None
+    way: SkimWay | None = None
+    wait_min: tuple[float, float] | None = None
     measure: Method | Literal["spoon"] | None = None
     outlook: Outlook | None = None
     cooling: Cooling | None = None
@@ -80,101 +105,355 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         return Act("want")
     if timeline.chosen is None:
         return Act("choose")
-    if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
-        return Act("skim", amount=pot.contents.fat_ml)
     route = route or plan(timeline)
     assert route is not None
-    ahead = ahead or progress(timeline)
+    bench = _Bench(timeline, timeline.wanted, pot, route, ahead or progress(timeline))
     return (
-        _volume_act(timeline, pot, route, ahead) or _body_act(timeline, pot, route) or _salt_act(timeline, pot, route)
-    )
+        bench.aside() or bench.fat() or bench.volume() or bench.body() or bench.measured() or bench.too_little()
+        or bench.salt()
+        or Act("finish", route, amount=pot.contents.liquid_ml)
+    )  # fmt: skip
 
 
 def plan(timeline: State) -> Route | None:
     """The chosen route, worked out afresh from the pot as it is; None before there is one.
 
-    Once thickener is in, or the body was found right, no more boiling is planned.
+    Once thickener is in, or body is settled, no more boiling is planned.
     """
     if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
         return None
-    settled = timeline.thickener_added or timeline.body_verdict is not None or timeline.finished is not None
-    return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=settled)
+    return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=_settled(timeline))
 
 
-def _volume_act(timeline: State, pot: Pot, route: Route, ahead: Progress | None) -> Act | None:
-    now = pot.contents.liquid_ml
-    if route.let_down_ml > CLOSE_ENOUGH * now:
-        return Act("let_down", route, amount=route.let_down_ml)
-    if timeline.chosen and timeline.chosen.route == "reduction" and timeline.body_verdict == "low":
-        return _boil(pot, route, (1.0 - NUDGE_SHARE) * now, ahead)
-    if route.share_left < 1.0 - CLOSE_ENOUGH:
-        return _boil(pot, route, route.boil_to_ml, ahead)
-    return None
+def stop_of(timeline: State) -> float | None:
+    """Where boiling ends by the plan, mL; None where nothing is to be boiled away now."""
+    pot, wanted = timeline.pot, timeline.wanted
+    if pot is None or wanted is None or timeline.chosen is None or timeline.finished is not None:
+        return None
+    if not timeline.fat_settled and ev.fat_to_skim(pot, wanted):
+        return None
+    try:
+        route = plan(timeline)
+    except SpissusError:
+        return None
+    if route is None or _aside(timeline, route) or _let_down(pot, route):
+        return None
+    return None if _settled(timeline) else _Bench(timeline, wanted, pot, route, None).mark_ml
 
 
-def _boil(pot: Pot, route: Route, stop_ml: float, ahead: Progress | None) -> Act:
-    """Boil on until the next look; where the heat is off, turn it on."""
-    stop = boiled_to_volume(pot.contents, stop_ml)
-    act = Act(
-        "heat", route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
-        measure=_finer(pot, pot.contents.liquid_ml - stop_ml),
-    )  # fmt: skip
-    outlook = ahead.outlook(stop_ml) if ahead else None
-    if outlook is None:
-        return act
-    return replace(
-        act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook
-    )  # fmt: skip
+def _settled(timeline: State) -> bool:
+    """Whether boiling is over: a thickener is in, or the sauce is done."""
+    return timeline.thickener_added or timeline.finished is not None
+
+
+def _aside(timeline: State, route: Route) -> bool:
+    return route.aside_ml > 0.0 and timeline.pot is not None and timeline.pot.kept is None
+
+
+def _let_down(pot: Pot, route: Route) -> bool:
+    """Whether so much liquid is missing that stirring it in is worth it."""
+    return route.let_down_ml > _least_liquid_ml(pot)
+
+
+def _least_liquid_ml(pot: Pot) -> float:
+    return max(LEAST_LIQUID_ML, LEAST_LIQUID_SHARE * pot.contents.liquid_ml)
+
+
+#: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already; a helping
+#: leaves at most this chance of too thick, the first less.
+SURE, MAY_BE, RISK, FIRST_RISK = 0.78, 0.3, 0.25, 0.12
+#: A matter is asked of the spoon, or the tongue, so often at one content; then the ledger decides.
+MOST_SPOONS, MOST_TASTES = 3, 3
+#: Three quarters of what is missing, then taste.
+SHARE = 0.75
+#: Minutes of simmering after which what steamed away is worth a measurement, and the error of the amount that is.
+WAITED_MIN, UNSURE_SHARE = 12.0, 0.05
+#: A sauce this far over what is liked, points of salt, is too salty to go on with; so far boiling may take it.
+TOO_SALTY, SALTIER = 0.12, 0.15
+#: Short by less than this is what was wanted, as a share.
+SHORT_SHARE = 0.04
+
+
+@dataclass(frozen=True, slots=True)
+class _Bench:
+    """A batch on its chosen way, asked subject by subject: what has to be done about it now, if anything."""
+
+    timeline: State
+    wanted: ev.Wanted
+    pot: Pot
+    route: Route
+    ahead: Progress | None
+
+    # -- amount -----------------------------------------------------------------------------------
+
+    def aside(self) -> Act | None:
+        """What the sauce needs is measured off first."""
+        if not _aside(self.timeline, self.route):
+            return None
+        return Act("take", self.route, amount=self.pot.contents.liquid_ml - self.route.aside_ml)
+
+    def fat(self) -> Act | None:
+        """Fat is taken off before it is boiled in; and once more where too much of it stayed."""
+        pot = self.pot
+        if not ev.fat_to_skim(pot, self.wanted) or self.timeline.fat_settled:
+            return None
+        way = skim_way(pot, self.wanted)
+        again = self.timeline.skims > 0
+        return Act("skim", self.route, amount=pot.contents.fat_ml, way=way, why="still_fat" if again else None)
+
+    def volume(self) -> Act | None:
+        """Down to the mark, or up to it."""
+        pot, route, timeline = self.pot, self.route, self.timeline
+        if _settled(timeline):
+            return None
+        if min(self.over, self.route.salt_before.best - self.liking) > TOO_SALTY and not timeline.salt_tested:
+            return self._to_the_liking()
+        if _let_down(pot, route):
+            return Act("let_down", route, amount=route.let_down_ml, why="past")
+        if not there(timeline, self.mark_ml):
+            return self._boil(self.mark_ml, why="too_thin" if timeline.body_verdict == "low" else None)
+        return None
+
+    @property
+    def mark_ml(self) -> float:
+        """Where boiling ends: at the mark of the way, but never past the salt that is liked, nor past the body."""
+        mark = max(self.route.boil_to_ml, volume_at_salt_ml(self.pot.contents, self.liking + SALTIER))
+        if self.way.school is None and self.way.stop == "body":
+            mark = max(mark, volume_at_salt_ml(self.pot.contents, self.liking), self.wanted.amount_ml)
+        elif self.route.thickener is None and mark < self.pot.contents.liquid_ml:
+            # It binds by itself on the way: further it would only be let down again.
+            mark = max(mark, solve(self.pot, self.wanted, "body", None).boil_to_ml)
+        return min(mark, self.pot.contents.liquid_ml)
+
+    def too_little(self) -> Act | None:
+        """Bound and short of what was wanted: it is stretched, where it is meant to come to an amount."""
+        if not _settled(self.timeline):
+            return None
+        missing = self.wanted.amount_ml - self.route.volume_ml
+        if self.way.stop not in ("volume", "stretch") or missing < SHORT_SHARE * self.wanted.amount_ml:
+            return None
+        return Act("let_down", self.route, amount=max(missing, _least_liquid_ml(self.pot)), why="too_little")
+
+    @property
+    def way(self) -> Way:
+        """The way that was chosen."""
+        assert self.timeline.chosen is not None
+        return WAYS[self.timeline.chosen.route]
+
+    def _boil(self, stop_ml: float, why: Why | None = None) -> Act:
+        """Boil on until the next look; where the heat is off, turn it on."""
+        pot = self.pot
+        stop = boiled_to_volume(pot.contents, stop_ml)
+        act = Act(
+            "heat", self.route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
+            measure=_finer(pot, pot.contents.liquid_ml - stop_ml), why=why,
+        )  # fmt: skip
+        outlook = self.ahead.outlook(stop_ml) if self.ahead else None
+        if outlook is None:
+            return act
+        return replace(
+            act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook
+        )  # fmt: skip
+
+    def measured(self) -> Act | None:
+        """What steamed away while it simmered is measured once before it is salted."""
+        timeline, pot = self.timeline, self.pot
+        unsure = timeline.waited_min >= WAITED_MIN or pot.error_ml > UNSURE_SHARE * pot.contents.liquid_ml
+        if not unsure or timeline.measured_bound or not timeline.thickener_added:
+            return None
+        return Act("measure", self.route, amount=pot.contents.liquid_ml, why="unsure", measure=best_method(pot))
+
+    # -- body -------------------------------------------------------------------------------------
+
+    @property
+    def belief(self) -> Belief:
+        """What the spoons say together."""
+        return belief(self.timeline.spoons)
+
+    def body(self) -> Act | None:
+        """The spoon first where it may be there already; then thickener by parts, and by what the spoon taught."""
+        timeline, route, aim = self.timeline, self.route, self.wanted.body
+        if self.way.stop == "salt" and self.way.school is None:
+            return None
+        said, now = timeline.body_tested, self.pot.contents
+        chances = self.belief.chances(now, aim)
+        if not said:
+            if timeline.thickener_added:
+                return self._spoon()
+            if route.thickener is None or chances.right + chances.high > MAY_BE:
+                return self._spoon("may_be_thick")
+            return self._thicken()
+        if len(said) >= 2 and said[-1] == said[-2] == "right":
+            return None
+        if said[-1] == "right" and (chances.right >= SURE or len(said) >= MOST_SPOONS):
+            return None
+        agreed = len(said) >= 2 and said[-1] == said[-2]
+        if not agreed and len(said) < MOST_SPOONS and (said[-1] == "right" or chances.right >= SURE):
+            return self._spoon("once_more")
+        if said[-1] == "right" or (len(said) >= MOST_SPOONS and not agreed and chances.right > max(chances.low, chances.high)):
+            return None
+        gap = self.belief.gap(now, aim)
+        if said[-1] == "high" or (said[-1] != "low" and gap > 0.0):
+            return self._thin()
+        return self._thicken()
+
+    def _spoon(self, why: Why | None = None) -> Act:
+        timeline = self.timeline
+        wait = timeline.binders[-1] if timeline.binders and not timeline.body_tested and timeline.thickener_added else None
+        return Act("test_body", self.route, why=why, wait_min=wait)
+
+    def _school(self) -> School:
+        """What binds it: the school of the way, and starch where boiling alone was not enough."""
+        return self.way.school or SCHOOLS["corn_starch"]
+
+    def _thicken(self) -> Act | None:
+        """As much as is probably missing, and not so much that it is probably too thick."""
+        school, now, aim = self._school(), self.pot.contents, self.wanted.body
+        binder = solve(self.pot, self.wanted, "here", school, kind=self.route.kind)
+        first = not self.timeline.thickener_added
+        believed = self.belief
+        risk = FIRST_RISK if first else RISK
+
+        def gap(dry: float) -> float:
+            return believed.gap(now.mixed(school.per_gram, dry), aim)
+
+        most = max(2.0 * binder.dry_g, 0.15 * now.mass_g)
+        if gap(most) <= 0.0:
+            dry = most
+        elif gap(0.0) >= 0.0:
+            dry = 0.0
+        else:
+            dry = float(brentq(gap, 0.0, most, xtol=0.05))
+        total = dry
+
+        def risky(part: float) -> float:
+            return believed.chances(now.mixed(school.per_gram, part), aim).high - risk
+
+        if dry > 0.0 and risky(dry) > 0.0:
+            dry = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, dry, xtol=0.05))
+        if first:
+            dry = min(dry, max(school.first_share * max(binder.dry_g, total), LEAST_DRY_SHARE * now.liquid_g))
+        smallest = min(LEAST_DRY_G, LEAST_DRY_SHARE * now.liquid_g)
+        least = max(smallest, LEAST_DOSE_SHARE * _flour_in(self.pot) / (flour_equivalent_g(school.per_gram.starch) or math.inf))
+        dry = max(dry, least)
+        if binder.thickener is None:
+            binder = replace(binder, thickener=school, dry_g=max(dry, total))
+        return Act(
+            "thicken", binder, amount=dry, prepare=PREPARED * max(total, dry), first=first,
+            why=None if first else "too_thin", wait_min=(school.wait_low_min, school.wait_high_min),
+        )  # fmt: skip
+
+    def _thin(self) -> Act:
+        """As much liquid as brings the body back, three quarters of it."""
+        now, aim = self.pot.contents, self.wanted.body
+
+        def gap(water: float) -> float:
+            return self.belief.gap(now.with_masses(water=now.water + water), aim)
+
+        most = now.water
+        missing = most if gap(most) > 0.0 else float(brentq(gap, 0.0, most, xtol=0.5)) if gap(0.0) > 0.0 else 0.0
+        amount = max(SHARE * missing * SPECIFIC_VOLUME_ML_G["water"], 2.0 * _least_liquid_ml(self.pot))
+        return Act("let_down", self.route, amount=amount, first=False, why="too_thick")
+
+    # -- salt -------------------------------------------------------------------------------------
+
+    @property
+    def liking(self) -> float:
+        """Salt that is liked, as told and as tasted, %."""
+        return self.wanted.salt_percent + self.timeline.liking_percent
+
+    @property
+    def over(self) -> float:
+        """Points of salt over what is liked."""
+        return self.pot.contents.salt_percent - self.liking
+
+    def _to_the_liking(self) -> Act:
+        now = self.pot.contents
+        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, 0.0)
+        amount = max(water * SPECIFIC_VOLUME_ML_G["water"], _least_liquid_ml(self.pot))
+        return Act("let_down", self.route, amount=amount, first=False, why="too_salty")
+
+    def salt(self) -> Act | None:
+        """Three quarters of what is missing, then by what the tongue taught."""
+        timeline, now = self.timeline, self.pot.contents
+        said, over = timeline.salt_tested, self.over
+        error = math.hypot(self.pot.salt_error, timeline.liking_error)
+        missing = max(-over, 0.0) / 100.0 * now.liquid_g / (1.0 - self.liking / 100.0)
+        worth = missing >= LEAST_SALT_G and -over > LEAST_SALT_SHARE * self.liking
+        if not said:
+            if worth and -over > error and not timeline.salt_added:
+                return Act("salt", self.route, amount=FIRST_SALT * missing)
+            return Act("test_salt", self.route, amount=missing)
+        agreed = len(said) >= 2 and _side(said[-1]) == _side(said[-2])
+        side, more = _side(said[-1]), len(said) < MOST_TASTES
+        good = float(ndtr((CLOSE_SALT - over) / error) - ndtr((-CLOSE_SALT - over) / error))
+        if side == 0:
+            if good >= SURE_SALT or agreed or not more:
+                return None
+            return Act("test_salt", self.route, amount=missing, why="once_more", first=False)
+        if side * over < WORTH_SALT:
+            # The tongue says one thing, the ledger that it is right: once more, and two that agree have it.
+            if good < SURE_SALT and more and not agreed:
+                return Act("test_salt", self.route, amount=missing, why="once_more", first=False)
+            if not agreed or side * over < 0.0:
+                return None
+        if side < 0:
+            amount = max(SHARE_SALT * missing, LEAST_SALT_SHARE / 100.0 * self.liking * now.liquid_g, LEAST_SALT_G)
+            return Act("salt", self.route, amount=amount, first=False)
+        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, LEAST_SALT_SHARE * now.liquid_g)
+        amount = max(water * SPECIFIC_VOLUME_ML_G["water"], _least_liquid_ml(self.pot))
+        return Act("let_down", self.route, amount=amount, first=False, why="too_salty")
+
+
+#: A helping after the first is at least this share of the flour that is in already: about a quarter of a step.
+LEAST_DOSE_SHARE = 0.06
+#: Salt this close to what is liked is what is liked, points; of what the tongue misses this share is added.
+CLOSE_SALT, SHARE_SALT = 0.12, 0.85
+#: So sure of that is sure enough; less than this is not worth a change, points.
+SURE_SALT, WORTH_SALT = 0.75, 0.05
+
+
+def _side(verdict: str) -> int:
+    """Which way a taste points: too little, right, too much."""
+    return {"flat": -1, "nearly": -1, "low": -1, "right": 0}.get(verdict, 1)
+
+
+def _flour_in(pot: Pot) -> float:
+    """Body that is in already, as flour, g."""
+    body = pot.body
+    return (body.flour_percent + body.pulp_percent) / 100.0 * pot.contents.liquid_g
+
+
+def skim_way(pot: Pot, wanted: ev.Wanted) -> SkimWay:
+    """The way of taking fat off that fits this pot tonight: a jug where it goes into one, else the spoon; the last film
+    with paper."""
+    fat = pot.contents.fat_ml
+    if fat <= SKIM_WAYS["paper"].most_ml:
+        return "paper"
+    return "separator" if pot.contents.volume_ml <= MOST_IN_A_JUG_ML else "spoon"
+
+
+#: More than this is not poured through a separator jug, mL. Modelling choice.
+MOST_IN_A_JUG_ML = 2000.0
+
+
+def best_method(pot: Pot) -> Method:
+    """What tells best how much there is: the scale where the pan was weighed, else the jug or a dip."""
+    in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
+    methods: tuple[Method, ...] = ("jug", "dip") if pot.pan.empty_g is None else ("scale", "jug", "dip")
+    return min(methods, key=lambda method: error_ml(pot.pan, method, in_pan, density))
 
 
 def _finer(pot: Pot, to_lose_ml: float) -> Method | Literal["spoon"] | None:
     """What to measure with where the last method cannot tell what is left to lose; None where it can."""
-    if pot.measured_by == "list" or to_lose_ml >= RULER_USELESS * pot.error_ml:
+    if pot.measured_by == "list":
         return None
     in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
+    used = error_ml(pot.pan, pot.measured_by, in_pan, density) / pot.share
+    if to_lose_ml >= RULER_USELESS * used:
+        return None
     finer: tuple[Method, ...] = ("scale", "jug") if pot.pan.empty_g is not None else ("jug",)
     for method in finer:
         if to_lose_ml >= RULER_USELESS * error_ml(pot.pan, method, in_pan, density) / pot.share:
             return method
     return "spoon"
-
-
-def _body_act(timeline: State, pot: Pot, route: Route) -> Act | None:
-    verdict = timeline.body_verdict
-    if verdict == "right":
-        return None
-    if verdict == "high":
-        return Act("let_down", route, amount=NUDGE_SHARE * pot.contents.liquid_ml, first=False)
-    if verdict is None and (timeline.thickener_added or route.thickener is None):
-        return Act("test_body", route)
-    thickener = route.thickener
-    if thickener is None:
-        # The arithmetic says it is thick enough, the spoon says it is not: the spoon is right.
-        binder = solve_route(pot, _thicker(timeline), timeline.chosen.route, here=True) if timeline.chosen else route
-        thickener = binder.thickener
-        if thickener is None:
-            return Act("test_body", route)
-        return Act("thicken", binder, amount=HELPING_TBSP * thickener.tbsp_g, first=False)
-    if not timeline.thickener_added:
-        return Act("thicken", route, amount=thickener.first_share * route.dry_g, prepare=PREPARED * route.dry_g)
-    spoon = max(HELPING_TBSP * thickener.tbsp_g, route.dry_g / 2.0)
-    return Act("thicken", route, amount=min(route.dry_g, spoon), first=False)
-
-
-def _thicker(timeline: State) -> ev.Wanted:
-    assert timeline.wanted is not None
-    return timeline.wanted.model_copy(update={"body": min(timeline.wanted.body + 1, LADDER[-1].index)})
-
-
-def _salt_act(timeline: State, pot: Pot, route: Route) -> Act:
-    verdict, missing = timeline.salt_verdict, route.salt_to_add_g
-    if verdict == "right":
-        return Act("finish", route, amount=pot.contents.liquid_ml)
-    if verdict == "high":
-        return Act("let_down", route, amount=NUDGE_SHARE * pot.contents.liquid_ml, first=False)
-    if verdict == "low":
-        nudge = NUDGE_SALT_PERCENT / 100.0 * pot.contents.liquid_g
-        return Act("salt", route, amount=max(missing, nudge), first=False)
-    if not timeline.salt_added and missing > LEAST_SALT_G:
-        return Act("salt", route, amount=FIRST_SALT * missing)
-    return Act("test_salt", route, amount=missing)

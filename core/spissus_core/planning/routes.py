@@ -1,14 +1,16 @@
 """Ways from what is in the pot to what the cook wants.
 
-Volume, body and salt cannot be chosen one by one. A way says *where to stop* boiling (at a body, a volume, a
-salt content, or here) and *how to bind*; what is left open follows. The dose of a thickener is one root of
-``body_of(pot + dose) = aim``, whatever the school.
+Volume, body and salt cannot be chosen one by one. A way says *how much of the pot* becomes the sauce, *where to
+stop* boiling or letting down (at a body, a volume, a salt content, or here) and *how to bind*; what is left open
+follows. The dose of a thickener is one root of ``body_of(pot + dose) = aim``, whatever the school. A way can be
+taken where it ends at a salt that can be eaten, at the body, and, where it is to, at the amount; :func:`proposed`
+puts those first that a good cook would, with the least work.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from typing import Literal, NamedTuple, cast
@@ -25,8 +27,8 @@ from ..ledger.contents import Contents
 from ..ledger.water import OFF_THE_BOIL_C, REFERENCE_C
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
-from ..phenomena.evaporation import boiled_to_water, minutes_to_boil_away, minutes_to_heat
-from ..phenomena.seasoning import salt_to_add_g
+from ..phenomena.evaporation import boiled_to_water, boiling_rate_g_min, minutes_to_boil_away, minutes_to_heat
+from ..phenomena.seasoning import USUAL_SALT_PERCENT, salt_to_add_g
 from ..pot import Pot
 
 #: Boiling further than this share of the water is frying, not reducing. Modelling choice.
@@ -38,20 +40,27 @@ MOST_BELOW_AIM = 0.1
 #: What is past a ceiling by less than this share of it is at it.
 ROUNDING = 1e-3
 
-Stop = Literal["body", "volume", "salt", "here"]
+#: Where a way stops: at the wanted body, volume or salt, with what is in the pot, or let down to the salt and to
+#: the volume, whichever is more.
+Stop = Literal["body", "volume", "salt", "here", "stretch"]
 
 
 class Way(NamedTuple):
-    """A way that is offered: where it stops, and the school it binds with."""
+    """A way that is offered: whether it takes all of the pot, where it stops, and the school it binds with."""
 
     label: str
+    part: bool
     stop: Stop
     school: School | None
 
 
 #: The ways that are offered: rows of ``data/ways.csv``.
 WAYS: Mapping[str, Way] = table(
-    "ways", lambda row: Way(row["label"], cast(Stop, row["stop"]), SCHOOLS[row["school"]] if row["school"] else None)
+    "ways",
+    lambda row: Way(
+        row["label"], row["amount"] == "part", cast(Stop, row["stop"]),
+        SCHOOLS[row["school"]] if row["school"] else None,
+    ),  # fmt: skip
 )
 
 
@@ -59,7 +68,7 @@ WAYS: Mapping[str, Way] = table(
 class Route:
     """One way to the sauce.
 
-    ``boil_to_ml`` is the liquid (20 °C, floating fat left out) at which to stop boiling, ``mark_mm``
+    ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` is the liquid (20 °C, floating fat left out) at which to stop boiling, ``mark_mm``
     and ``gross_g`` the same on a skewer and a scale; ``let_down_ml`` unsalted liquid to stir in where
     the pot has gone past it, and ``steam_g`` what boils away. ``dry_g`` is the thickener without its
     carrier. ``final`` is the sauce with ``salt_to_add_g`` in it; ``salt_before`` what it would hold
@@ -69,6 +78,7 @@ class Route:
     kind: str
     feasible: bool
     reason: Said | None
+    aside_ml: float
     boil_to_ml: float
     share_left: float
     let_down_ml: float
@@ -106,7 +116,7 @@ class TradePoint:
 
 
 def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> tuple[Route, ...]:
-    """Every way that is offered, in the order of :data:`WAYS`.
+    """Every way that is offered, the one to propose first, and last those that cannot be taken.
 
     Parameters
     ----------
@@ -116,19 +126,30 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
 
     Raises
     ------
-    TargetError : more sauce is wanted than there is in the pot.
+    TargetError : more sauce is wanted than the pot could give, or so little that no way leads there.
     """
     wanted.check_amount(pot.contents.liquid_ml, agreed)
-    return tuple(solve_route(pot, wanted, kind) for kind in WAYS)
+    found, refused = [], None
+    for kind in WAYS:
+        try:
+            found.append(solve_route(pot, wanted, kind))
+        except TargetError as error:
+            refused = refused or error
+    if refused is not None and not any(route.feasible for route in found):
+        raise refused
+    return proposed(pot, wanted, found)
 
 
-#: What is proposed before the cook has said anything: this share of the pot, as a nappe. Modelling choice.
-SUGGESTED_SHARE = 0.6
+#: What is proposed before the cook has said anything: so many people, and one helping more for the pot; a helping
+#: on a plate with something under it, mL; as a nappe (common practice).
+SUGGESTED_PEOPLE, HELPING_ML = 4, 90.0
 
 
 def suggested(pot: Pot) -> Wanted:
-    """A wish to begin with: three fifths of the pot, to 10 mL, as a nappe of usual salt."""
-    return Wanted(volume_ml=max(round(SUGGESTED_SHARE * pot.contents.liquid_ml / 10.0) * 10.0, 10.0))
+    """A wish to begin with: four people's helpings and one for the pot, or what there is at the usual salt, as a nappe."""
+    there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
+    enough = (SUGGESTED_PEOPLE + 1) * HELPING_ML
+    return Wanted(volume_ml=max(round(min(enough, there) / 10.0) * 10.0, 10.0))
 
 
 def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> Route:
@@ -140,7 +161,36 @@ def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> R
     way = WAYS.get(kind)
     if way is None:
         raise TargetError("route", f"The way “{kind}” is not offered any more. Choose another.")
-    return solve(pot, wanted, "here" if here else way.stop, way.school, kind=kind)
+    if here or not way.part or pot.kept is not None:
+        return solve(pot, wanted, "here" if here else way.stop, way.school, kind=kind)
+    taken = min(to_take_ml(pot, wanted), pot.contents.liquid_ml)
+    aside = pot.contents.liquid_ml - taken
+    if aside < max(LEAST_ASIDE_ML, LEAST_ASIDE_SHARE * pot.contents.liquid_ml):
+        return solve(pot, wanted, way.stop, way.school, kind=kind)
+    share = taken / pot.contents.liquid_ml
+    part = pot.but(
+        contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share
+    )
+    return replace(solve(part, wanted, way.stop, way.school, kind=kind), aside_ml=aside)
+
+
+#: Less than this is not worth setting aside: mL, and share of the pot. Modelling choices.
+LEAST_ASIDE_ML, LEAST_ASIDE_SHARE = 60.0, 0.1
+
+#: What is taken for a sauce may boil down to this share, for flavour, where the salt allows it: so far that the
+#: salt, were it at the upper end of what is known, ends at the liking. Modelling choice.
+TAKEN_BOILS_TO = 0.65
+
+#: What boils down in less than this is past its mark before anyone looks, min. Modelling choice.
+LEAST_BOIL_MIN = 6.0
+
+
+def to_take_ml(pot: Pot, wanted: Wanted) -> float:
+    """The part of the pot that makes the sauce, mL: what boils down to it, or is let down to it, at the wanted salt."""
+    salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
+    to_boil_ml = (1.0 / TAKEN_BOILS_TO - 1.0) * wanted.amount_ml
+    boils = to_boil_ml >= LEAST_BOIL_MIN * boiling_rate_g_min(pot.burner.net_kw).best
+    return wanted.amount_ml * min(1.0 / TAKEN_BOILS_TO if boils else 1.0, wanted.salt_percent / salt)
 
 
 def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
@@ -159,10 +209,10 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
     """
     now = pot.contents
     if stop == "body" and school is None:
-        water, dry = _water_for_body(now, wanted.aim_mpas), 0.0
+        water, dry = _water_for_body(now, wanted, pot.strength), 0.0
     else:
         sauce = _sauce(now, stop, wanted, school)
-        dry = _dose(sauce, wanted.aim_mpas, now.mass_g) if school is not None else 0.0
+        dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
         bound = sauce(dry)
         water = bound.water - (dry * school.water_g if school else 0.0)
         if water <= 0.0:
@@ -175,6 +225,8 @@ def _route(
 ) -> Route:
     now = pot.contents
     more_water = max(water - now.water, 0.0)
+    if more_water * ML_G["water"] < max(LEAST_LIQUID_ML, LEAST_LIQUID_SHARE * now.liquid_ml):
+        water, more_water = min(water, now.water), 0.0
     boiled = pot.traded(boiled_to_water(now, water)) if not more_water else now
     at_stop = boiled + Contents(water=more_water)
     bound = at_stop + thickener.added(dry) if thickener else at_stop
@@ -189,6 +241,7 @@ def _route(
         kind=kind,
         feasible=True,
         reason=None,
+        aside_ml=0.0,
         boil_to_ml=boiled.liquid_ml,
         share_left=boiled.liquid_ml / now.liquid_ml,
         let_down_ml=more_water * ML_G["water"],
@@ -199,7 +252,7 @@ def _route(
         thickener=thickener,
         dry_g=dry,
         final=final,
-        body=bd.body_of(final),
+        body=bd.body_of(final, pot.strength),
         salt_before=_salt_range(pot, bound),
         salt_to_add_g=salt,
         salt_after=_salt_range(pot, final),
@@ -214,25 +267,111 @@ def _salt_range(pot: Pot, contents: Contents) -> Estimate:
     return Estimate(low * scale, contents.salt * scale, (contents.salt + pot.salt_plus) * scale)
 
 
+#: Liquid below this is not worth stirring in: mL, and share of the pot (common practice).
+LEAST_LIQUID_ML, LEAST_LIQUID_SHARE = 15.0, 0.02
+
+#: A sauce is what was wanted where its salt is this close, points, and its amount at least this share.
+SALT_SLACK_PERCENT, AMOUNT_SLACK = 0.1, 0.95
+
+
 def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Said | None:
-    salt, ceiling = route.salt_before.best, wanted.ceiling_percent
-    if stop == "salt":
-        now = pot.contents.salt_percent
-        if now > ceiling * (1 + ROUNDING):
-            return say(f"The pot is at {now:.2f} % salt already, above your ceiling of {ceiling:.2f} %.")
-        return None
+    """Why a way cannot be taken; None where it can."""
+    salt, ceiling, liking = route.salt_before.best, wanted.ceiling_percent, wanted.salt_percent
     if salt > ceiling * (1 + ROUNDING):
-        least = _volume_at_salt(pot.contents, ceiling)
+        least = volume_at_salt_ml(pot.contents, ceiling)
+        if stop == "here":
+            return say(f"It is at {salt:.2f} % salt, above your ceiling of {ceiling:.2f} %.")
         return say(
             f"It would hold {salt:.2f} % salt; your ceiling is {ceiling:.2f} %. The pot reaches that at {{}}.",
             show_volume(least),
         )
-    if stop in ("body", "volume") and route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
+    if stop == "stretch" and route.let_down_ml <= 0.0:
+        return say(f"It is not saltier than the {liking:.2f} % you like, and there is enough of it.")
+    if stop == "here" and route.kind in WAYS and route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
+        return say("Only {} would come of it.", show_volume(route.volume_ml))
+    if stop == "salt" and route.thickener is None and WAYS.get(route.kind, _NO_WAY).school is None:
+        return _no_jus(wanted, route)
+    if route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
         word = bd.LADDER[wanted.body].word
         if route.thickener is None:
             return say(f"Boiling alone does not make a {word} of this.")
         return say(f"No amount of {route.thickener.dry} makes a {word} of this.")
     return None
+
+
+_NO_WAY = Way("", part=False, stop="here", school=None)
+
+#: The thinnest that is called a sauce: this step of the ladder.
+THINNEST_STEP = 1
+
+
+def _no_jus(wanted: Wanted, route: Route) -> Said | None:
+    """Why boiling down to the salt, with nothing added, makes no sauce; None where it does."""
+    if route.body.viscosity < bd.LADDER[THINNEST_STEP].low:
+        return say(f"At your salt it still runs like water: {route.body.viscosity:.0f} mPa·s.")
+    if route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
+        return say("Only {} would be left.", show_volume(route.volume_ml))
+    return None
+
+
+# -- what a good cook would propose ---------------------------------------------------------------
+
+#: Minutes of work that binding, setting aside and stirring in take; and what a sauce that is not quite what was
+#: wanted costs beside them: a step too thin, a tenth of the amount too much or too little, a tenth of its taste
+#: let down, a tenth of a point of salt, a taste as pale as all its salt is missing. Modelling choices: they only put
+#: ways in order.
+_ROUX_MIN, _STARCH_MIN, _ASIDE_MIN, _STIR_MIN = 12.0, 4.0, 2.0, 1.0
+_THIN, _TOO_MUCH, _TOO_LITTLE, _FLAT, _SALTY, _PALE = 25.0, 3.0, 40.0, 2.5, 20.0, 20.0
+
+
+def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
+    """What a way costs, min: its work and its boiling, and what its sauce lacks. Modelling choice."""
+    made = route.volume_ml / wanted.amount_ml
+    total = route.minutes.best if route.steam_g > 0.0 else 0.0
+    if route.thickener is not None:
+        total += _ROUX_MIN if route.thickener.fat_g else _STARCH_MIN
+    total += _ASIDE_MIN if route.aside_ml > 0.0 else 0.0
+    total += _STIR_MIN if route.let_down_ml > 0.0 else 0.0
+    total += _THIN * max(wanted.body + 0.5 - _step(route.body), 0.0)
+    total += _TOO_MUCH * 10.0 * max(made - 1.1, 0.0) + _TOO_LITTLE * 10.0 * max(AMOUNT_SLACK - made, 0.0)
+    total += _FLAT * 10.0 * route.let_down_ml / max(route.volume_ml, 1.0)
+    total += _PALE * max(1.0 - route.salt_before.best / wanted.salt_percent, 0.0)
+    # The upper end counts as well: what is too salty can only be stretched, what is flat takes a pinch.
+    likely = 0.5 * (route.salt_after.best + route.salt_after.high)
+    over = max(route.salt_after.best - wanted.salt_percent - 0.5 * SALT_SLACK_PERCENT, 0.0)
+    total += _SALTY * 10.0 * (over + max(likely - wanted.salt_percent - SALT_SLACK_PERCENT, 0.0))
+    return total
+
+
+def _step(body: bd.Body) -> float:
+    step = body.step
+    low, high = max(step.low, 1.0), min(step.high, 2000.0)
+    return step.index + min(max(math.log(max(body.viscosity, low) / low) / math.log(high / low), 0.0), 1.0)
+
+
+def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, ...]:
+    """The ways in the order a good cook would name them: the best first, and last what cannot be taken.
+
+    Ways that come to the same are named once: taking what is needed where all is needed, binding to a volume
+    where nothing boils.
+    """
+    able = sorted((r for r in routes if r.feasible), key=lambda r: cost(pot, wanted, r))
+    out: list[Route] = []
+    for route in able:
+        if not any(_same(route, other) for other in out):
+            out.append(route)
+    return (*out, *(r for r in routes if not r.feasible))
+
+
+def _same(one: Route, other: Route) -> bool:
+    """Whether two ways are the same thing to do."""
+    binds = (one.thickener and one.thickener.key) == (other.thickener and other.thickener.key)
+    near = abs(one.volume_ml - other.volume_ml) < AMOUNTS_ALIKE * one.volume_ml
+    return binds and near and abs(one.aside_ml - other.aside_ml) < AMOUNTS_ALIKE * one.volume_ml
+
+
+#: Amounts that differ by less than this are the same to a cook. Modelling choice.
+AMOUNTS_ALIKE = 0.02
 
 
 # -- solving ------------------------------------------------------------------------------------
@@ -242,11 +381,12 @@ def _too_small() -> TargetError:
     return TargetError("volume_ml", "That volume is too small for what is dissolved in the pot.")
 
 
-def _water_for_body(contents: Contents, aim: float) -> float:
-    """Water at which boiling alone reaches ``aim`` mPa·s, g."""
+def _water_for_body(contents: Contents, wanted: Wanted, strength: bd.Strength) -> float:
+    """Water at which boiling alone reaches the wanted body, g."""
+    aim = wanted.aim_mpas
 
     def excess(share: float) -> float:
-        return math.log(bd.viscosity_mpas(boiled_to_water(contents, contents.water * share)) / aim)
+        return math.log(bd.viscosity_mpas(boiled_to_water(contents, contents.water * share), strength) / aim)
 
     if excess(1.0) >= 0.0:
         return contents.water
@@ -262,15 +402,20 @@ def _sauce(now: Contents, stop: Stop, wanted: Wanted, school: School | None) -> 
     grams of flour move it by a thousandth of the volume's.
     """
     unit = school.per_gram if school else Contents()
-    if stop == "here" or (stop == "salt" and now.salt_percent >= wanted.ceiling_percent):
+    if stop == "here":
         return lambda dry: now.mixed(unit, dry)
     if stop == "body":
         raise TargetError("route", "Boiling to a body and binding to it as well leaves nothing to solve for.")
     bare = unit.with_masses(water=0.0)
 
     def room(fixed: Contents) -> Callable[[float], float]:
+        least = LEAST_WATER_SHARE * now.water
         if stop == "salt":
-            return _water_for_salt(fixed, bare, wanted, LEAST_WATER_SHARE * now.water)
+            return _water_for_salt(fixed, bare, wanted, least)
+        if stop == "stretch":
+            to_salt = _water_for_salt(fixed, bare, wanted, now.water)
+            to_volume = _water_for_volume(fixed, bare, wanted)
+            return lambda dry: max(to_salt(dry), to_volume(dry))
         return _water_for_volume(fixed, bare, wanted)
 
     fixed = now.with_masses(water=0.0)
@@ -292,8 +437,8 @@ def _water_for_volume(fixed: Contents, bare: Contents, wanted: Wanted) -> Callab
 
 
 def _water_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: float) -> Callable[[float], float]:
-    """Water, g, at which the sauce stands at the salt ceiling; never less than ``least``."""
-    share = wanted.ceiling_percent / 100.0
+    """Water, g, at which the sauce stands at the wanted salt; never less than ``least``."""
+    share = wanted.salt_percent / 100.0
     at_none = fixed.salt / share - fixed.liquid_g
     per_dry = bare.salt / share - bare.liquid_g
     return lambda dry: max(at_none + dry * per_dry, least)
@@ -303,7 +448,7 @@ def _water_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: floa
 _FIRST_GUESS, _DOSE_G = 0.02, 1e-6
 
 
-def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float:
+def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float, strength: bd.Strength) -> float:
     """Dry thickener that brings a sauce to ``aim`` mPa·s, g; none where it is there already.
 
     Raises
@@ -316,7 +461,7 @@ def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float
     @cache
     def missing(dry: float) -> float:
         # In flour, of which a dose is nearly a straight line; the root is the same.
-        return wanted_percent - bd.as_flour_percent(bd.viscosity_mpas(sauce(dry)))
+        return wanted_percent - bd.as_flour_percent(bd.viscosity_mpas(sauce(dry), strength))
 
     if sauce(0.0).water <= 0.0:
         raise _too_small()
@@ -330,7 +475,7 @@ def _dose(sauce: Callable[[float], Contents], aim: float, pot_g: float) -> float
     return float(brentq(missing, 0.0, enough, xtol=_DOSE_G, rtol=1e-9))
 
 
-def _volume_at_salt(contents: Contents, ceiling_percent: float) -> float:
+def volume_at_salt_ml(contents: Contents, ceiling_percent: float) -> float:
     """Volume at which boiling alone, or letting down, brings the salt to ``ceiling_percent``, mL."""
     mass = 100.0 * contents.salt / ceiling_percent
     return contents.liquid_ml + (mass - contents.liquid_g) * ML_G["water"]
@@ -340,7 +485,7 @@ def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
     """Liquid below which the pot is too salty, mL; None where boiling never gets there."""
     if pot.contents.salt <= 0.0:
         return None
-    volume = _volume_at_salt(pot.contents, wanted.ceiling_percent)
+    volume = volume_at_salt_ml(pot.contents, wanted.ceiling_percent)
     solids = pot.contents.liquid_ml - pot.contents.water * ML_G["water"]
     return volume if volume > solids + LEAST_WATER_SHARE * pot.contents.water else None
 
@@ -354,11 +499,11 @@ def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
 
     The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.
     """
-    return _trade(pot.contents, wanted.body, points)
+    return _trade(pot.contents, pot.strength, wanted.body, points)
 
 
 @lru_cache(maxsize=64)
-def _trade(now: Contents, body: int, points: int) -> tuple[TradePoint, ...]:
+def _trade(now: Contents, strength: bd.Strength, body: int, points: int) -> tuple[TradePoint, ...]:
     schools = list(dict.fromkeys(way.school for way in WAYS.values() if way.school is not None))
     out = []
     for i in range(points):
@@ -366,7 +511,7 @@ def _trade(now: Contents, body: int, points: int) -> tuple[TradePoint, ...]:
         at = Wanted.model_construct(volume_ml=volume, body=body)
         sauces = {school.key: _sauce(now, "volume", at, school) for school in schools}
         try:
-            dry = {key: _dose(sauce, at.aim_mpas, now.mass_g) for key, sauce in sauces.items()}
+            dry = {key: _dose(sauce, at.aim_mpas, now.mass_g, strength) for key, sauce in sauces.items()}
         except TargetError:
             continue
         first = next(iter(sauces))

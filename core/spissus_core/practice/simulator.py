@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..estimation.forecast import DRIFT_PER_MIN
+from ..estimation.track import DRIFT_PER_MIN
 from ..estimation.path import LEAST_SHARE, Path
 from ..estimation.window import WATER_KJ_G
 from ..ledger.contents import Contents

@@ -1,0 +1,130 @@
+"""What the spoon says: of the strength of this thickener, and of the body that was there already.
+
+A verdict at a known content says on which side of the wanted band the true body lies, with an error of about half
+a step. Unknown are two factors: how strong the thickener is in this pot, and how much body the liquid had before it.
+Both are log-normal with heavy tails before the first spoon; the posterior is a sum over a grid of the two.
+
+Source: handbook of the trade, common practice; error and priors are modelling choices. Checked against SciPy's
+posterior (tests/reference/test_judgement.py).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr
+
+from ..ledger.contents import Contents
+from ..ledger.water import VISCOSITY_60C_MPAS
+from ..phenomena.body import LADDER, STARCH_A, STARCH_B, Strength, body_of
+
+Verdict = Literal["low", "right", "high"]
+
+#: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
+#: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor.
+STRENGTH_SPREAD, BEFORE_SPREAD = 0.25, 0.5
+WILD_SHARE, WILD_FACTOR = 0.2, 2.0
+
+#: Standard error of a spoon, in steps of the ladder, and how far from the middle of a step a sauce is still right.
+SPOON_ERROR, HALF_STEP = 0.5, 0.5
+
+_LOGS = np.linspace(-3.0, 3.0, 25)
+_BOUNDS = np.log([1.0, *(step.high for step in LADDER[:-1]), 2000.0])
+_PLACES = np.arange(len(_BOUNDS), dtype=float)
+
+
+def _heavy(z: NDArray[np.float64]) -> NDArray[np.float64]:
+    wild = WILD_SHARE / WILD_FACTOR * np.exp(-0.5 * (z / WILD_FACTOR) ** 2)
+    return np.asarray((1.0 - WILD_SHARE) * np.exp(-0.5 * z**2) + wild)
+
+
+_THICKENER = np.exp(_LOGS * STRENGTH_SPREAD)[:, None]
+_BEFORE = np.exp(_LOGS * BEFORE_SPREAD)[None, :]
+_PRIOR = np.outer(_heavy(_LOGS), _heavy(_LOGS))
+_PRIOR /= _PRIOR.sum()
+
+
+def height(viscosity_mpas: float) -> float:
+    """Where a viscosity stands on the ladder by its logarithm: 3.5 is the middle of step 3."""
+    return float(np.interp(math.log(viscosity_mpas), _BOUNDS, _PLACES))
+
+
+@dataclass(frozen=True, slots=True)
+class Spoonful:
+    """A spoon that was looked at: what was in the pot then, the step that was wanted, and what it said."""
+
+    contents: Contents
+    body: int
+    verdict: Verdict
+
+
+@dataclass(frozen=True, slots=True)
+class Chances:
+    """How likely a sauce is too thin, right and too thick."""
+
+    low: float
+    right: float
+    high: float
+
+
+@lru_cache(maxsize=256)
+def _heights(contents: Contents) -> NDArray[np.float64]:
+    """Place on the ladder for each pair of factors."""
+    as_tabled = body_of(contents)
+    percent = as_tabled.flour_percent * _THICKENER + as_tabled.pulp_percent * _BEFORE
+    logs = STARCH_A * percent**1.5 / (1.0 + STARCH_B * percent) + as_tabled.gelatin * _BEFORE
+    logs = logs + as_tabled.solubles + as_tabled.fat
+    viscosity = VISCOSITY_60C_MPAS * 10.0**logs + as_tabled.gum
+    return np.interp(np.log(viscosity), _BOUNDS, _PLACES)
+
+
+def _gap(contents: Contents, body: int) -> NDArray[np.float64]:
+    """Steps above the middle of the wanted one, for each pair of factors."""
+    return _heights(contents) - (body + 0.5)
+
+
+def likelihood(gap: NDArray[np.float64], verdict: Verdict) -> NDArray[np.float64]:
+    """Chance of a verdict on a sauce that stands ``gap`` steps above the middle of the wanted one."""
+    low, high = ndtr((-HALF_STEP - gap) / SPOON_ERROR), ndtr((gap - HALF_STEP) / SPOON_ERROR)
+    return np.asarray({"low": low, "high": high, "right": 1.0 - low - high}[verdict])
+
+
+class Belief:
+    """What the spoons of a pot say together."""
+
+    def __init__(self, spoons: Sequence[Spoonful]) -> None:
+        weights = _PRIOR.copy()
+        for one in spoons:
+            weights *= likelihood(_gap(one.contents, one.body), one.verdict)
+        total = weights.sum()
+        self.weights = weights / total if total > 0.0 else _PRIOR
+
+    @property
+    def strength(self) -> Strength:
+        """The median of each factor, by the mean of its logarithm."""
+        thickener = float((self.weights * np.log(_THICKENER)).sum())
+        before = float((self.weights * np.log(_BEFORE)).sum())
+        return Strength(math.exp(thickener), math.exp(before))
+
+    def gap(self, contents: Contents, body: int) -> float:
+        """Steps above the middle of the wanted one, by the mean."""
+        return float((self.weights * _gap(contents, body)).sum())
+
+    def chances(self, contents: Contents, body: int) -> Chances:
+        """How likely so much in the pot is too thin, right and too thick for a step of the ladder."""
+        gap = _gap(contents, body)
+        low = float(self.weights[gap < -HALF_STEP].sum())
+        high = float(self.weights[gap > HALF_STEP].sum())
+        return Chances(low, max(1.0 - low - high, 0.0), high)
+
+
+@lru_cache(maxsize=512)
+def belief(spoons: tuple[Spoonful, ...]) -> Belief:
+    """What these spoons say together."""
+    return Belief(spoons)

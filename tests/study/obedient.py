@@ -1,0 +1,405 @@
+"""The obedient cook: does exactly what the bar says, on a hidden pot of its own physics.
+
+What is hidden is drawn wider than the app assumes: stoves, thickeners, pulp, tools, spoon and tongue. The pot below
+knows nothing of the core: its masses, its body, its steam and its fat are its own few lines. A sauce is good within
+0.15 points of the salt that is liked, half a step of the body wanted, with 95 % of the amount and less than 3 g of fat
+in 100 mL.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+import numpy as np
+from spissus_core import events as ev
+from spissus_core.board import Board
+from spissus_core.errors import SpissusError
+from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.heating import Burner
+from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import solve_routes
+
+#: A cook who has not finished after so many acts never will.
+MOST_ACTS = 60
+
+#: Good: points of salt, steps of body, share of the amount, g of fat in 100 mL.
+GOOD_SALT, GOOD_BODY, GOOD_AMOUNT, GOOD_FAT = 0.15, 0.5, 0.95, 3.0
+
+#: Ends of the steps of body, mPa·s (handbook of the trade).
+STEPS = np.log([1.0, 5.0, 20.0, 60.0, 200.0, 600.0, 2000.0])
+
+#: What a kind of liquid truly holds, g in 100 g: gelatin, pulp, everything else.
+LIQUIDS = {"thin": (0.8, 0.05, 1.7), "gelatin_rich": (2.3, 0.2, 3.3), "milled": (1.2, 0.6, 5.2)}
+
+#: Starch of corn or roux over flour; roasting and the like aside.
+STRENGTHS = {"white_roux": 1.0, "blond_roux": 0.9, "corn_starch": 2.0}
+
+
+@dataclass(frozen=True)
+class Senses:
+    """Errors of tools and senses, and how careless the cook is."""
+
+    jug: float = 0.025
+    dip_mm: float = 1.5
+    scale_g: float = 2.0
+    spoon: float = 0.5
+    tongue: float = 0.12
+    late: float = 0.15
+    doubled: float = 0.02
+    forgotten: float = 0.02
+    open_lid: float = 0.3
+    power: tuple[float, float] = (0.5, 2.0)
+    thickener: tuple[float, float] = (0.5, 1.4)
+    pulp: float = 2.0
+
+
+ERRING = Senses()
+PERFECT = Senses(
+    jug=0.0, dip_mm=0.0, scale_g=0.0, spoon=0.0, tongue=0.0, late=0.0, doubled=0.0, forgotten=0.0, open_lid=0.0
+)  # fmt: skip
+
+
+@dataclass
+class TruePot:
+    """What is truly in the pot, g, and how the stove and the thickener truly are."""
+
+    water: float
+    salt: float
+    gelatin: float
+    pulp: float
+    other: float
+    alcohol: float
+    fat: float
+    kw: float
+    thickener: float
+    pulp_factor: float
+    starch: float = 0.0
+    bound_fat: float = 0.0
+    pending_kj: float = 0.0
+
+    @property
+    def liquid_g(self) -> float:
+        return (
+            self.water + self.salt + self.gelatin + self.pulp + self.other + self.alcohol + self.starch
+            + self.bound_fat
+        )  # fmt: skip
+
+    @property
+    def ml(self) -> float:
+        solids = self.gelatin + self.pulp + self.other + self.starch
+        return self.water + 0.33 * self.salt + 0.64 * solids + 1.17 * self.alcohol + 1.1 * self.bound_fat
+
+    @property
+    def salt_percent(self) -> float:
+        return 100.0 * self.salt / self.liquid_g
+
+    @property
+    def step(self) -> float:
+        """Where its body stands: 3.5 is the middle of a nappe."""
+        phase = self.liquid_g - self.bound_fat
+        flour = 100.0 * self.starch * self.thickener / phase
+        fibre = self.pulp_factor * 100.0 * self.pulp / phase
+        bent = 1.69 * (fibre / 0.58) ** 1.5 if fibre < 0.58 else 5.0 * fibre / (1.0 + 1.23 * fibre)
+        p = flour + _flour_of(bent)
+        x = 0.028 * 1000.0 * self.gelatin / self.ml
+        phi = 0.806 * self.other / phase
+        log10 = 0.5377 * p**1.5 / (1.0 + 0.4135 * p) + math.log10(1.0 + x * math.exp(0.35 * x))
+        log10 += 2.5 * phi / (1.0 - 1.43 * phi) / math.log(10.0)
+        log10 -= 1.85 * math.log10(1.0 - min(1.1 * self.bound_fat / self.ml, 0.7) / 0.74)
+        return float(np.interp(math.log(0.466) + log10 * math.log(10.0), STEPS, np.arange(7.0)))
+
+    def boil(self, minutes: float, share: float = 1.0) -> None:
+        kj = self.kw * share * 60.0 * minutes
+        warming = min(kj, self.pending_kj)
+        self.pending_kj -= warming
+        self.steam((kj - warming) / 2.2565)
+
+    def steam(self, grams: float) -> None:
+        grams = min(grams, 0.95 * self.water)
+        if self.alcohol > 0.0:
+            # Leaves eight or so times as fast as the water, and takes less than half its heat.
+            before, left = self.alcohol, self.water - grams
+            self.alcohol = before * (left / self.water) ** 8.0
+            grams = max(grams - (before - self.alcohol) * 0.38, 0.0)
+        self.water -= grams
+
+    def scale(self, share: float) -> None:
+        for name in ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat"):
+            setattr(self, name, getattr(self, name) * share)
+
+
+def _flour_of(log10: float) -> float:
+    """Flour, %, that does what so much of pulp does."""
+    low, high = 0.0, 60.0
+    for _ in range(50):
+        middle = 0.5 * (low + high)
+        if 0.5377 * middle**1.5 / (1.0 + 0.4135 * middle) < log10:
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+@dataclass
+class Evening:
+    """One evening: the hidden pot, the tools, what is wanted, and how it went."""
+
+    seed: int
+    senses: Senses
+    pot: TruePot = field(init=False)
+    pan: Pan = field(init=False)
+    log: list[ev.Event] = field(default_factory=list)
+    acts: list[tuple[Act, str]] = field(default_factory=list)
+    said: list[str] = field(default_factory=list)
+    spoons: int = 0
+    tastes: int = 0
+    parts: int = 0
+    verdict: str = "never finished"
+
+    def __post_init__(self) -> None:
+        rng = self.rng = np.random.default_rng(self.seed)
+        s = self.senses
+        ml = math.exp(rng.uniform(math.log(250.0), math.log(5000.0)))
+        self.character = str(rng.choice(list(LIQUIDS)))
+        gelatin, pulp, other = LIQUIDS[self.character]
+        wine = rng.random() < 0.4
+        self.start_salt = rng.uniform(0.2, 1.5)
+        self.pot = TruePot(
+            water=ml * (1.0 - (gelatin + pulp + other) / 150.0), salt=ml * self.start_salt / 100.0,
+            gelatin=ml * gelatin / 100.0 * math.exp(rng.normal(0.0, 0.15)), pulp=ml * pulp / 100.0,
+            other=ml * other / 100.0, alcohol=ml * rng.uniform(0.003, 0.02) if wine else 0.0,
+            fat=ml * rng.uniform(0.0, 0.08), kw=0.0, thickener=math.exp(rng.uniform(*map(math.log, s.thickener))),
+            pulp_factor=math.exp(rng.uniform(-math.log(s.pulp), math.log(s.pulp))),
+            # Strained and skimmed it has cooled a little.
+            pending_kj=ml / 1000.0 * 4.0 * rng.uniform(0.0, 8.0),
+        )  # fmt: skip
+        # A pan twice as big as what is in it, as wide as high would be half.
+        width = round((8.0 * 2.2e3 * (ml + self.pot.fat * 1.1) / math.pi) ** (1.0 / 3.0))
+        self.pan = Pan.round("pan", width, round(width / 2.0), empty_g=1200.0 + ml / 3.0)
+        told_kw = 1.0 if ml < 2500.0 else 2.0
+        self.pot.kw = told_kw * math.exp(rng.uniform(*map(math.log, s.power)))
+        self.burner = Burner(name="burner", net_kw=told_kw)
+        self.method = str(rng.choice(["jug", "dip", "scale"], p=[0.45, 0.3, 0.25]))
+        self.liking = float(rng.choice([0.8, 0.9, 1.0]))
+        self.body = int(rng.choice([1, 2, 3, 3, 4]))
+        helping = {1: 40.0, 2: 60.0, 3: 80.0, 4: 100.0}[self.body]
+        people = int(round(math.exp(rng.uniform(math.log(2.0), math.log(30.0)))))
+        while people > 2 and people * helping > 1.3 * ml:
+            people -= 1
+        self.amount = max(people * helping, 60.0)
+        self.now = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
+        self.told_amount = self.amount
+        self.hot = True
+
+    # -- the cook's hands ---------------------------------------------------------------------------
+
+    def record(self, said: dict[str, Any] | ev.Kind) -> bool:
+        """Whether the entry was taken."""
+        payload = said if isinstance(said, ev.Kind) else ev.recorded(said)
+        if isinstance(payload, ev.Unread):
+            raise AssertionError(payload.why)
+        seq = len(self.log) + 1
+        event = ev.Event(id=UUID(int=(self.seed << 20) + seq), seq=seq, at=self.now, payload=payload)
+        board = Board([*self.log, event], self.now)
+        problem = board.timeline.moments[-1].problem
+        if problem is not None:
+            self.refused = problem
+            return False
+        self.log.append(event)
+        self.said.append(payload.said().metric)
+        return True
+
+    def measured(self, method: str) -> dict[str, Any]:
+        rng, pot, s = self.rng, self.pot, self.senses
+        volume = (pot.ml + 1.1 * pot.fat) * 1.038
+        if method == "jug":
+            value = volume * (1.0 + rng.normal(0.0, s.jug))
+        elif method == "scale":
+            value = pot.liquid_g + pot.fat + (self.pan.empty_g or 0.0) + rng.normal(0.0, s.scale_g)
+        else:
+            value = self.pan.depth_mm(min(volume, 0.99 * self.pan.capacity_ml)) + rng.normal(0.0, s.dip_mm)
+        return {"method": method, "value": float(max(value, 2.0)), "hot": True}
+
+    def read(self, method: str) -> None:
+        said = {"kind": "read", "measured": self.measured(method)}
+        if not self.record(said) and isinstance(self.refused, ev.GainError):
+            self.record(said | {"gain": "misread"})
+
+    def spoon(self) -> str:
+        self.spoons += 1
+        gap = self.pot.step - (self.body + 0.5) + self.rng.normal(0.0, self.senses.spoon)
+        return "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
+
+    def tongue(self) -> str:
+        self.tastes += 1
+        gap = self.pot.salt_percent - self.liking + self.rng.normal(0.0, self.senses.tongue)
+        words = {"flat": -0.25, "nearly": -0.12, "right": 0.0, "salty": 0.15, "too_salty": 0.35}
+        return min(words, key=lambda word: abs(words[word] - gap))
+
+    def wait(self, minutes: float) -> None:
+        self.now += timedelta(minutes=minutes)
+
+    # -- an evening ---------------------------------------------------------------------------------
+
+    def begin(self) -> None:
+        gap = self.pot.salt_percent - 0.9 + self.rng.normal(0.0, self.senses.tongue)
+        words = {"flat": -0.55, "nearly": -0.28, "right": 0.0, "salty": 0.25, "too_salty": 0.55}
+        salt = min(words, key=lambda word: abs(words[word] - gap))
+        fat_ml = 1.1 * self.pot.fat * (1.0 + self.rng.normal(0.0, 0.1))
+        liquid = {
+            "measured": self.measured(self.method), "salt": {"by": "taste", "verdict": salt},
+            "character": self.character, "fat_ml": max(round(fat_ml), 0),
+        }  # fmt: skip
+        if self.senses.tongue == 0.0:
+            liquid["salt"] = {"by": "meter", "percent": self.pot.salt_percent}
+        self.record(ev.Started(pan=self.pan, burner=self.burner, liquid=StrainedLiquid.model_validate(liquid)))
+
+    def run(self) -> Evening:
+        self.begin()
+        for _ in range(MOST_ACTS):
+            board = Board(self.log, self.now)
+            act = board.act
+            self.acts.append((act, self.state()))
+            if act.kind == "finish":
+                self.record({"kind": "finished"})
+                self.verdict = self.judged()
+                break
+            self.obey(act, board)
+            if self.verdict == "no way":
+                break
+        return self
+
+    def state(self) -> str:
+        p = self.pot
+        return f"{p.ml:.0f} mL {p.salt_percent:.2f} % step {p.step:.2f} fat {100 * p.fat / p.ml:.1f}"
+
+    def obey(self, act: Act, board: Board) -> None:
+        rng, pot, s = self.rng, self.pot, self.senses
+        twice = 2.0 if rng.random() < s.doubled else 1.0
+        forgets = rng.random() < s.forgotten
+        self.wait(1.0)
+        match act.kind:
+            case "want":
+                while not self.record({"kind": "wanted", **self.wish()}):
+                    self.amount *= 0.9
+            case "choose":
+                timeline = board.timeline
+                assert timeline.pot is not None
+                assert timeline.wanted is not None
+                best = solve_routes(timeline.pot, timeline.wanted)[0]
+                if not best.feasible:
+                    self.verdict = "no way"
+                    return
+                self.told_amount = min(best.volume_ml, self.amount)
+                self.way = best.kind
+                self.record({"kind": "chosen", "route": best.kind})
+            case "skim":
+                shares = {"spoon": (0.7, 0.8), "separator": (0.9, 0.95), "paper": (0.6, 0.95)}
+                pot.fat *= 1.0 - rng.uniform(*shares[str(act.way)])
+                self.wait(6.0)
+                self.record({"kind": "skimmed", "way": act.way})
+            case "take":
+                taken = act.amount * (1.0 + rng.normal(0.0, s.jug))
+                pot.scale(min(taken / pot.ml, 1.0))
+                self.record({"kind": "taken", "volume_ml": act.amount})
+            case "heat":
+                self.record({"kind": "heated", "heat": "boil"})
+            case "boil":
+                assert act.look_at is not None
+                minutes = max((act.look_at - self.now).total_seconds() / 60.0, 0.0)
+                if rng.random() < s.late:
+                    minutes *= rng.uniform(1.2, 2.0)
+                pot.boil(minutes + 1.0)
+                self.wait(minutes)
+                method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
+                self.read(str(method))
+            case "let_down":
+                pot.water += act.amount * twice * (1.0 + rng.normal(0.0, 0.02))
+                if not forgets:
+                    self.record({"kind": "added", "ingredient": "water", "volume_ml": act.amount})
+            case "thicken":
+                assert act.route is not None
+                assert act.route.thickener is not None
+                school = act.route.thickener
+                grams = act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
+                pot.starch += STRENGTHS[school.key] * grams
+                pot.bound_fat += school.fat_g * grams
+                pot.water += school.water_g * grams
+                self.parts += 1
+                if not forgets:
+                    self.record({"kind": "thickened", "thickener": school.key, "dry_g": act.amount})
+                minutes = 0.5 * (school.wait_low_min + school.wait_high_min)
+                lidded = rng.random() >= s.open_lid
+                area = self.pan.area_mm2(20.0) / 1e6
+                pot.steam(minutes * 220.0 * area * (0.07 if lidded else 0.6))
+                self.wait(minutes)
+            case "test_body":
+                self.record({"kind": "tested", "of": "body", "verdict": self.spoon()})
+            case "measure":
+                self.read(str(act.measure))
+            case "salt":
+                pot.salt += act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
+                if not forgets:
+                    self.record({"kind": "salted", "salt_g": act.amount})
+            case "test_salt":
+                self.record({"kind": "tested", "of": "salt", "verdict": self.tongue()})
+            case _:
+                raise AssertionError(f"nobody knows how to obey “{act.kind}”")
+
+    def wish(self) -> dict[str, Any]:
+        return {
+            "volume_ml": self.amount, "body": self.body, "salt_percent": self.liking,
+            "ceiling_percent": max(1.3, self.liking + 0.2),
+        }  # fmt: skip
+
+    def judged(self) -> str:
+        pot = self.pot
+        found = []
+        if abs(pot.salt_percent - self.liking) > GOOD_SALT:
+            found.append("salty" if pot.salt_percent > self.liking else "flat")
+        gap = pot.step - (self.body + 0.5)
+        jus = getattr(self, "way", "") == "jus"
+        if abs(gap) > GOOD_BODY and not jus:
+            found.append("thick" if gap > 0.0 else "thin")
+        if pot.ml < GOOD_AMOUNT * self.told_amount:
+            found.append("too little")
+        if 100.0 * pot.fat / pot.ml >= GOOD_FAT:
+            found.append("fat")
+        return " and ".join(found) or "good"
+
+
+def evenings(count: int, senses: Senses = ERRING, seed: int = 10) -> Iterator[Evening]:
+    """So many evenings, each from its own seed."""
+    for i in range(count):
+        yield Evening(seed * 100_000 + i, senses).run()
+
+
+def main(count: int = 200, senses: Senses = ERRING) -> None:
+    ran = list(evenings(count, senses))
+    print(Counter(e.verdict for e in ran).most_common())
+    good = sum(e.verdict == "good" for e in ran)
+    acts = sorted(len(e.acts) for e in ran)
+    print(f"good {100 * good / count:.1f} %, acts {acts[len(acts) // 2]}, p90 {acts[int(0.9 * len(acts))]}, "
+          f"spoons {np.mean([e.spoons for e in ran]):.1f} tastes {np.mean([e.tastes for e in ran]):.1f} parts {np.mean([e.parts for e in ran]):.1f}")
+    for group, key in (("way", lambda e: getattr(e, "way", "-")), ("character", lambda e: e.character),
+                       ("method", lambda e: e.method), ("body", lambda e: e.body),
+                       ("size", lambda e: e.log[0].payload.liquid.measured is not None and round(math.log2(e.amount / 100)))):
+        rows = {}
+        for e in ran:
+            rows.setdefault(key(e), []).append(e.verdict == "good")
+        print(group, {k: f"{100 * np.mean(v):.0f} % of {len(v)}" for k, v in sorted(rows.items(), key=str)})
+
+
+if __name__ == "__main__":
+    import sys
+    import time
+    t = time.time()
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 200, PERFECT if "perfect" in sys.argv else ERRING)
+    print(f"{time.time() - t:.0f} s")
