@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
 
 from spissus_core import events as ev
-from spissus_core.fold import Timeline, fold
+from spissus_core.fold import Timeline
+from spissus_core.fold import fold as folded
 from spissus_core.intake.braise import Braise, Line
 from spissus_core.intake.lines import read_list
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.heating import Burner
+from spissus_core.planning.guidance import stop_of
 from spissus_core.pot import Pot
 
 PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
@@ -79,6 +82,11 @@ def log(*payloads: ev.Kind) -> list[ev.Event]:
 def told(*payloads: ev.Kind) -> Timeline:
     """The batch in which these things happened."""
     return fold(log(*payloads))
+
+
+def fold(events: Iterable[ev.Event], now: datetime | None = None) -> Timeline:
+    """A batch folded with what its plan asks of the heat, as a board folds it."""
+    return folded(events, stop_of=stop_of, now=now)
 
 
 def potted(*payloads: ev.Kind) -> Pot:

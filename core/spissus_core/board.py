@@ -36,6 +36,7 @@ class Board:
 
     def __init__(self, log: Iterable[ev.Event], now: datetime | None = None) -> None:
         self.missing: dict[Part, SpissusError] = {}
+        self.now = now
         self.timeline = _shown(list(log), now)
 
     def part(self, name: Part, make: Callable[[], T], instead: T) -> T:
@@ -55,7 +56,7 @@ class Board:
     @cached_property
     def ahead(self) -> Progress | None:
         """What is known of the heating that is under way."""
-        return self.part("forecast", lambda: progress(self.timeline), None)
+        return self.part("forecast", lambda: progress(self.timeline.seen), None)
 
     @cached_property
     def taught(self) -> LearnedRate | None:

@@ -45,9 +45,13 @@ class Moment:
 
 @dataclass(frozen=True, kw_only=True)
 class Timeline(State):
-    """A folded batch: every event in order, and what stands at the end."""
+    """A folded batch: every event in order, and what stands at the end.
+
+    ``seen`` is the batch as its last event left it, from which the time since is foretold.
+    """
 
     moments: tuple[Moment, ...]
+    seen: State
 
     @property
     def start(self) -> Pot | None:
@@ -68,8 +72,8 @@ def fold(
     start, and everything else is applied to it. Events in ``aside`` are left out for the reason given.
 
     Every event finds the pot where it is thought to be by then: what boils has lost steam meanwhile. Where nobody
-    said how it is heated it is taken to boil while the plan wants it to, down to ``stop_of`` the batch; without
-    that, until its wish is met. The end is the pot by ``now``, or as the last event left it.
+    said how it is heated it is taken to boil while the plan wants it to, down to ``stop_of`` the batch. The end is
+    the pot by ``now``, or as the last event left it.
     """
     log = list(log)
     struck = struck_ids(log)
@@ -99,9 +103,10 @@ def fold(
             else:
                 state = _estimated(state, after, event, stop_of) if begun else after
         moments.append(Moment(event, state.pot if begun else None, struck=taken_back, problem=problem))
+    seen = state
     if now is not None and begun and state.finished is None:
         state = _by(state, now)
-    return Timeline(moments=tuple(moments), **vars(state))
+    return Timeline(moments=tuple(moments), seen=seen, **vars(state))
 
 
 def _by(state: State, at: datetime) -> State:
@@ -141,7 +146,7 @@ def _as_planned(before: State, after: State, event: ev.Event, stop_of: StopOf | 
         return after
     stop = after.stop_ml
     if not isinstance(happened, _LEAVES_PLAN):
-        stop = stop_of(after) if stop_of is not None else _to_the_wish(after)
+        stop = None if stop_of is None else stop_of(after)
         after = after.but(stop_ml=stop)
     wants = stop is not None and not there(after, stop)
     on = window is not None and window.heating
@@ -155,7 +160,7 @@ def _as_planned(before: State, after: State, event: ev.Event, stop_of: StopOf | 
     at_mark = isinstance(happened, ev.Read) and event.device is None and window.setting.heat == "boil"
     boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, ev.Heated)
     simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, ev.Noted | ev.Seen)
-    if at_mark and before.stop_ml is not None or boiled or simmered:
+    if (at_mark and before.stop_ml is not None) or boiled or simmered:
         return after.but(heating=window.but(factor=0.0), heat=None if at_mark else after.heat)
     return after
 
@@ -173,15 +178,6 @@ def _timed(state: State) -> Window | None:
     """The stretch that taught the stove, kept when another follows it."""
     window = state.heating
     return window if window is not None and window.readings else state.timed
-
-
-def _to_the_wish(state: State) -> float | None:
-    """Where boiling ends for one who only wants less."""
-    if state.chosen is None or state.wanted is None or state.thickener_added or state.finished is not None:
-        return None
-    if state.pot is not None and not state.fat_settled and ev.fat_to_skim(state.pot, state.wanted):
-        return None
-    return state.wanted.amount_ml
 
 
 #: A pot within this share of its mark is there: no measurement tells the difference.
@@ -205,7 +201,7 @@ def there(state: State, stop_ml: float) -> bool:
     window = state.heating
     if window is None or left > MOST_LEFT * stop_ml:
         return False
-    a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0], state.pot.contents)
+    a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0])
     return left < a_while
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID
 
@@ -28,7 +29,7 @@ class News(BaseModel):
 def tell(batch_id: UUID, **_: Any) -> None:
     """Tell everyone who shows the batch what has become of it."""
     batch = Batch.objects.select_for_update().get(pk=batch_id)
-    board = Board(log_of(batch))
+    board = Board(log_of(batch), datetime.now(UTC))
     batch.summary = summarised(board)
     batch.save(update_fields=["summary"])
     whole = batch_out(batch, board)

@@ -7,6 +7,8 @@ import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Literal
 
 from kitchens.api import PanShape
 from kitchens.services import Pair
@@ -26,14 +28,14 @@ from spissus_core.board import Board
 from spissus_core.errors import SetAsideError
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
-from spissus_core.fold import Timeline
+from spissus_core.fold import CLOSE_ENOUGH, Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL
-from spissus_core.planning.explanation import body_reason, notes, reasons
-from spissus_core.planning.guidance import CLOSE_ENOUGH, Act, next_act
+from spissus_core.planning.explanation import because, body_reason, notes, reasons
+from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import WAYS, Route, TradePoint, salt_ceiling_ml, suggested
@@ -41,6 +43,7 @@ from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, all
 from spissus_core.pot import Pot
 
 from . import schemas as out
+from .answers import answers_to
 from .intake import estimated_out, start_out
 from .models import Batch
 from .skimming import cooling_out, skim_out
@@ -134,7 +137,7 @@ def _methods(pot: Pot) -> list[out.MethodOut]:
     ]
 
 
-def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
+def route_out(pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False) -> out.RouteOut:
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
@@ -143,7 +146,11 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
         kind=route.kind,
         label=WAYS[route.kind].label,
         feasible=route.feasible,
+        recommended=recommended,
+        because=out.SaidOut.of(because(pot, wanted, route)) if route.feasible else None,
         reason=None if route.reason is None else out.SaidOut.of(route.reason),
+        take=ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml)) if route.aside_ml > 0.0 else None,
+        let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
         volume=ShownOut.of(show_volume(route.volume_ml)),
         boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
         share_left=route.share_left,
@@ -174,7 +181,7 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route) -> out.RouteOut:
 
 def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: tuple[TradePoint, ...]) -> out.RoutesOut:
     return out.RoutesOut(
-        routes=[route_out(pot, wanted, route) for route in routes],
+        routes=[route_out(pot, wanted, r, recommended=r.feasible and i == 0) for i, r in enumerate(routes)],
         trade=[
             out.TradeOut(
                 volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
@@ -197,7 +204,13 @@ def _school_of(way: str) -> str | None:
 
 
 #: What the skewer says beside its marks.
-MARK_WORDS = {"start": "start", "now": "now", "stop": "stop here", "ceiling": "too salty below"}
+MARK_WORDS = {
+    "start": "start",
+    "now": "now",
+    "stop": "stop here",
+    "ceiling": "too salty below",
+    "over": "too salty already",
+}
 
 
 def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = None) -> list[out.MarkOut]:
@@ -212,17 +225,20 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
         marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
     elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH:
         marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
-    ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
-    if ceiling is not None and ceiling < pot.contents.liquid_ml:
-        marks.append(out.MarkOut(kind="ceiling", depth=ShownOut.of(show_length(pot.mark_mm(ceiling)))))
+    ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None
+    if ceiling is not None:
+        # A ceiling that is passed already is drawn at the surface.
+        depth = pot.mark_mm(ceiling) if ceiling < pot.contents.liquid_ml else pot.depth_mm
+        kind: Literal["ceiling", "over"] = "ceiling" if ceiling < pot.contents.liquid_ml else "over"
+        marks.append(out.MarkOut(kind=kind, depth=ShownOut.of(show_length(depth))))
     return marks
 
 
-def curve_out(timeline: Timeline, act: Act, ahead: Progress | None) -> out.CurveOut:
+def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> out.CurveOut:
     """The measurements so far, the way the pot is thought to have gone, and the way on to the mark."""
     pot = timeline.pot
     assert pot is not None
-    ceiling = salt_ceiling_ml(pot, timeline.wanted) if timeline.wanted else None
+    ceiling = salt_ceiling_ml(pot, timeline.wanted, act.route) if timeline.wanted else None
     measured = [
         m for m in timeline.moments
         if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
@@ -248,17 +264,20 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None) -> out.Curve
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
         rate=out.SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
-        course=_course(pot, ahead, outlook) if ahead and outlook else [],
+        course=_course(pot, ahead, outlook, now) if ahead and outlook else [],
     )  # fmt: skip
 
+
+#: The course goes on so far past the present: a page is not asked for anew at every moment.
+COURSE_AHEAD = timedelta(minutes=2)
 
 #: A page draws no more measurements than this; the rest are in the log.
 MOST_CURVE_POINTS = 120
 
 
-def _course(pot: Pot, ahead: Progress, outlook: Outlook) -> list[out.CoursePoint]:
-    """Where the pot is thought to stand, from the last look until it is surely past the mark."""
-    begin, end = ahead.last, outlook.arrives[2]
+def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -> list[out.CoursePoint]:
+    """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present."""
+    begin, end = ahead.last, max(outlook.arrives[2], *([now + COURSE_AHEAD] if now else []))
     steps = 16
     gross = pot.gross_g
     return [
@@ -336,7 +355,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         start=None if started is None else part("start", lambda: start_out(started), None),
         pot=whole,
         marks=part("marks", lambda: marks_out(timeline, act, board.route), no_marks),
-        curve=None if pot is None else part("curve", lambda: curve_out(timeline, act, board.ahead), None)
+        curve=None if pot is None else part("curve", lambda: curve_out(timeline, act, board.ahead, board.now), None)
         or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
@@ -378,16 +397,27 @@ def _missing(batch: Batch, board: Board) -> list[out.MissingOut]:
 def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return out.ActOut(
-        kind=act.kind, stage=stage_of(act), sentence=out.SaidOut.of(now_line(act, timeline)), amount=act.amount,
+        kind=act.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
+        answers=answers_to(act, timeline), stage=stage_of(act), amount=act.amount,
+        sentence=out.SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
-        overdue=out.SaidOut.of(overdue_line(act)) if act.kind == "boil" else None,
+        overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act, timeline)),
         by=act.by,
     )  # fmt: skip
 
 
+def _wait(act: Act) -> out.RangeOut | None:
+    """How long a thickener wants, min."""
+    if act.wait_min is None:
+        return None
+    low, high = act.wait_min
+    return out.RangeOut(low=low, best=(low + high) / 2.0, high=high)
+
+
 _ALONE = out.ActOut(
-    kind="alone", stage="strain", sentence=out.SaidOut.of(ALONE), look_at=None, overdue=None, by=None, amount=0.0,
+    kind="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
+    sentence=out.SaidOut.of(ALONE), look_at=None, overdue=None, by=None, amount=0.0,
     thickener=None,
 )  # fmt: skip
 

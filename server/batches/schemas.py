@@ -24,7 +24,7 @@ from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.fat import SkimWay
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import StockKind, Verdict
-from spissus_core.planning.guidance import ActKind
+from spissus_core.planning.guidance import ActKind, Why
 
 
 class SaidOut(Shape):
@@ -108,7 +108,7 @@ class PotOut(Shape):
 class MarkOut(Shape):
     """A mark on the skewer."""
 
-    kind: Literal["start", "now", "stop", "ceiling"]
+    kind: Literal["start", "now", "stop", "ceiling", "over"]
     depth: ShownOut
 
 
@@ -131,10 +131,20 @@ class StretchOut(Shape):
 
 
 class RouteOut(Shape):
+    """A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
+
+    ``take`` is the part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to
+    stir in first.
+    """
+
     kind: ev.RouteKind
     label: str
     feasible: bool
+    recommended: bool
+    because: SaidOut | None
     reason: SaidOut | None
+    take: ShownOut | None
+    let_down: ShownOut | None
     volume: ShownOut
     boil_to: ShownOut
     share_left: float
@@ -190,15 +200,31 @@ class WantedOut(Shape):
     fat_g_per_100_ml: float
 
 
+class AnswerOut(Shape):
+    """A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said."""
+
+    label: str
+    payload: dict[str, Any] | None = None
+    opens: ev.Stage | Literal["plan"] | None = None
+    asks: Literal["reading", "add"] | None = None
+
+
 class ActOut(Shape):
     """The next act: its sentence, and what answers it where one tap is enough.
 
-    Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
+    ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
+    ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
+    is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
     then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
     its own zone.
     """
 
     kind: ActKind
+    why: Why | None
+    answers: list[AnswerOut]
+    way: str | None
+    measure: Literal["jug", "dip", "scale", "eye", "spoon"] | None
+    wait_min: RangeOut | None
     stage: ev.Stage
     sentence: SaidOut
     look_at: datetime | None

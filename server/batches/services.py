@@ -143,7 +143,7 @@ def start_batch(
         return append(member, batch_id, event_id=event_id, at=at, said=started)
     if batch.kitchen_id != member.kitchen.pk:
         raise HttpError(409, "This batch exists already. Start again.")
-    return batch_out(batch, Board(log_of(batch)))
+    return batch_out(batch, Board(log_of(batch), datetime.now(UTC)))
 
 
 @transaction.atomic
@@ -166,12 +166,12 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         raise Http404
     log = log_of(batch)
     if any(event.id == event_id for event in log):
-        return batch_out(batch, Board(log))
+        return batch_out(batch, Board(log, datetime.now(UTC)))
     if batch.last_seq >= MOST_EVENTS:
         raise HttpError(422, "This batch is full. Finish it and start another.")
     payload = written_out(member, said)
     event = _event_now(batch, event_id, at, payload)
-    board = Board([*log, event])
+    board = Board([*log, event], datetime.now(UTC))
     _check(log, event, board.timeline)
     moment = next(m for m in board.timeline.moments if m.event.id == event_id)
     if moment.problem is not None:
@@ -190,7 +190,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     batch.save(update_fields=["last_seq", "summary"])
     answer = batch_out(batch, board)
     if board.faults:
-        _refuse_new_faults(batch, board, Board(log))
+        _refuse_new_faults(batch, board, Board(log, datetime.now(UTC)))
     announce(batch.kitchen_id, batch.id, event.seq)
     return answer
 

@@ -23,8 +23,11 @@ from spissus_core.pantry.ingredients import ingredient
 from spissus_core.pantry.schools import School
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.cooling import HOLD_HOT_C, STARTS_C, Cooling
+from spissus_core.phenomena.fat import WAYS as SKIM_WAYS
 from spissus_core.phenomena.seasoning import SaltKind, salt_spoon_ml
+from spissus_core.planning.explanation import because
 from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import WAYS, suggested
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,16 +77,25 @@ def now_line(act: Act, timeline: State) -> Said:
         case "start":
             return say("Say what is in the pot.")
         case "want":
-            return say("Say what you want of it: how much, how thick, how salty.")
+            return _want_line(act, timeline)
         case "choose":
-            return say("Pick a way there.")
+            return _choose_line(act, timeline)
         case "cool":
             assert act.cooling is not None
             return cooling_line(act.cooling)
         case "skim":
-            return say("Skim first: about {} of fat is floating.", show_volume(act.amount))
+            way = SKIM_WAYS[act.way].label if act.way else "skim"
+            again = "Still" if act.why == "still_fat" else "Skim first:"
+            return say(f"{again} about {{}} of fat is floating. Take it off: {way}.", show_volume(act.amount))
+        case "take":
+            return say("Take {} for the sauce by the jug, and keep the rest.", show_volume(act.amount))
         case "heat":
-            return say("Turn the heat on and boil it down to {}: {}.", show_volume(act.amount), _stop(act))
+            again = (
+                "Too thin, and the salt allows it: boil on to"
+                if act.why == "too_thin"
+                else "Turn the heat on and boil it down to"
+            )
+            return say(f"{again} {{}}: {{}}.", show_volume(act.amount), _stop(act))
         case "boil":
             return _boil_line(act)
         case "let_down":
@@ -92,6 +104,8 @@ def now_line(act: Act, timeline: State) -> Said:
             return _thicken_line(act)
         case "test_body":
             return _test_line(act, timeline)
+        case "measure":
+            return say(f"Some of it steamed away: measure it{_BY[act.measure]} before it is salted.")
         case "salt":
             more = "Stir in {} of salt, taste, let it rest." if act.first else "Stir in {} more salt, and taste again."
             return say(more, salt_amount(act.amount, "table").full)
@@ -105,12 +119,37 @@ def now_line(act: Act, timeline: State) -> Said:
             return ALONE
 
 
+def _want_line(act: Act, timeline: State) -> Said:
+    pot = timeline.pot
+    assert pot is not None
+    wish = suggested(pot)
+    return say(
+        f"For four people on something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g} % salt. "
+        "Is that it?",
+        show_volume(act.amount),
+    )
+
+
+def _choose_line(act: Act, timeline: State) -> Said:
+    pot, wanted = timeline.pot, timeline.wanted
+    assert pot is not None
+    assert wanted is not None
+    if act.route is None:
+        return say("No way leads there from this pot: ask for another amount, body or salt.")
+    why, label = because(pot, wanted, act.route), WAYS[act.route.kind].label
+    return Said(f"{label}. {why.metric}", f"{label}. {why.us}")
+
+
 #: Hot-holding limit. England asks for more; local rules come first.
 HOLD_HOT = show_temperature(HOLD_HOT_C)
 
 
 def _boil_line(act: Act) -> Said:
-    return say(f"Expect {{}}. Stop at {{}}.{_MEASURE[act.measure]}", show_length(act.expect_mm), _stop(act))
+    back = "Too thin, and the salt allows it. " if act.why == "too_thin" else ""
+    expect = "" if act.stop_mm < LEAST_RULER_MM else f"Expect {show_length(act.expect_mm).metric}. "
+    us = "" if act.stop_mm < LEAST_RULER_MM else f"Expect {show_length(act.expect_mm).us}. "
+    ends = say(f"Stop at {{}}.{_MEASURE[act.measure]}", _stop(act))
+    return Said(f"{back}{expect}{ends.metric}", f"{back}{us}{ends.us}")
 
 
 #: Where what was measured with so far is too coarse for what is left to lose.
@@ -121,16 +160,37 @@ _MEASURE: dict[Method | Literal["spoon"] | None, str] = {
 
 
 def _stop(act: Act) -> Shown:
-    """The mark in the pan, and the weight where a scale is the better judge."""
-    mark = show_length(act.stop_mm)
-    if act.measure != "scale" or act.stop_gross_g is None:
+    """The mark in the pan, and the weight where a scale is the better judge; where no ruler reads it, no mark."""
+    mark, volume = show_length(act.stop_mm), show_volume(act.amount)
+    weight = None if act.stop_gross_g is None else show_mass(act.stop_gross_g)
+    if act.stop_mm < LEAST_RULER_MM:
+        plain = weight or volume
+        return Shown(plain.value, plain.metric, plain.us)
+    if act.measure != "scale" or weight is None:
         return mark
-    weight = show_mass(act.stop_gross_g)
     return Shown(mark.value, f"{weight.metric} ({mark.metric})", f"{weight.us} ({mark.us})")
 
 
-def overdue_line(act: Act) -> Said:
+#: A ruler reads nothing in less liquid than this, mm (common practice).
+LEAST_RULER_MM = 8.0
+
+
+#: Where a measurement is asked for.
+_BY: dict[Method | Literal["spoon"] | None, str] = {
+    None: "", "scale": " by the scale", "jug": " in the jug", "dip": " by a dip", "eye": "", "spoon": "",
+}  # fmt: skip
+
+
+def overdue_line(act: Act, timeline: State) -> Said:
     """What the now line says once the time to look has come."""
+    if act.kind == "test_body":
+        return say(f"It has simmered. A spoonful on a warm plate: {_asked(timeline)}")
+    if act.why == "late":
+        return say(
+            f"It has probably gone past: about {{}} by now, {{}} was meant. Take it off, and measure it"
+            f"{_BY[act.measure]}.",
+            show_volume(act.thought_ml), show_volume(act.amount),
+        )  # fmt: skip
     return say(f"Look now. Stop at {{}}.{_MEASURE[act.measure]}", _stop(act))
 
 
@@ -154,14 +214,20 @@ def rate_line(outlook: Outlook, batches: int) -> Said:
 
 def _let_down_line(act: Act, timeline: State) -> Said:
     amount = show_volume(act.amount)
-    if timeline.salt_verdict == "high":
-        return say("Too salty: stir in {} of water or unsalted stock, and taste again.", amount)
-    if timeline.body_verdict == "high":
-        return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
     pot = timeline.pot
     assert pot is not None
     after = (pot.contents + Contents(water=act.amount / SPECIFIC_VOLUME_ML_G["water"])).salt_percent
-    return say(f"Past the mark: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
+    match act.why:
+        case "too_salty":
+            return say(f"Too salty: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
+        case "too_thick":
+            return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
+        case "too_little":
+            return say("Short of what you wanted: stir in {} of unsalted stock or water.", amount)
+        case _:
+            return say(
+                f"Too little for the plan: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount
+            )
 
 
 def _thicken_line(act: Act) -> Said:
@@ -178,21 +244,41 @@ def _thicken_line(act: Act) -> Said:
     )  # fmt: skip
 
 
+def _asked(timeline: State) -> str:
+    """The question to a spoonful: what it looks like before the trade's word."""
+    step = LADDER[timeline.wanted.body if timeline.wanted else USUAL_STEP]
+    return f"is it {step.word}, {step.does.replace(';', ',')}?"
+
+
+#: What is asked for where nobody said how thick it is to be.
+USUAL_STEP = 3
+
+
 def _test_line(act: Act, timeline: State) -> Said:
-    word = LADDER[timeline.wanted.body].word if timeline.wanted else "sauce"
-    if timeline.binders:
-        low, high = timeline.binders[-1]
-        return say(f"Simmer {low:.0f} to {high:.0f} min, then a spoonful on a warm plate. Is it a {word}?")
-    return say(f"Put a spoonful on a warm plate. Is it a {word}?")
+    asked, pot = _asked(timeline), timeline.pot
+    if act.why == "once_more" and pot is not None:
+        return say(f"By the ledger it is {pot.body.step.word}. One more spoonful on a warm plate: {asked}")
+    if act.why == "may_be_thick":
+        return say(f"It may be thick enough already. A spoonful on a warm plate: {asked}")
+    if act.wait_min is not None:
+        low, high = act.wait_min
+        return say(f"Simmer {low:.0f} to {high:.0f} min with the lid on, then a spoonful on a warm plate: {asked}")
+    return say(f"A spoonful on a warm plate: {asked}")
 
 
 def _salt_line(act: Act, timeline: State) -> Said:
     pot = timeline.pot
     assert pot is not None
-    salt = f"about {pot.salt_percent.best:.2f} % salt"
-    if act.amount > 0.3:
-        return say(f"Taste it: {salt}. Flat? {{}} more would bring it to yours.", salt_amount(act.amount, "table").full)
-    return say(f"Taste it: {salt}. Right?")
+    if act.why == "unknown":
+        return say("Taste it first, at drinking warmth: how salty is it?")
+    salt = pot.salt_percent.best
+    if act.why == "once_more":
+        liking = timeline.wanted.salt_percent if timeline.wanted else salt
+        for_you = (
+            "salty for you" if salt > liking + 0.05 else "mild for you" if salt < liking - 0.05 else "right for you"
+        )
+        return say(f"I make it {salt:.2f} %, {for_you}: taste once more, with water.")
+    return say(f"Taste it, on what it will be eaten with: about {salt:.2f} % salt. Right?")
 
 
 def cooling_line(stands: Cooling) -> Said:

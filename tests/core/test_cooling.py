@@ -8,9 +8,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import event, read, started, wanted
+from makers import event, fold, read, started, wanted
 from spissus_core import events as ev
-from spissus_core.fold import fold
 from spissus_core.phenomena.cooling import LIMITS, Reading, forecast, judge, time_constant
 from spissus_core.planning.guidance import next_act
 

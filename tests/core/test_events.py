@@ -7,10 +7,11 @@ from typing import Any
 
 import pytest
 from examples import ALL_VERSIONS, recorded
-from makers import log, started, told, wanted
+from makers import fold, log, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
+from spissus_core.fold import progress
 
 AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
 
@@ -76,14 +77,13 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 def test_a_wish_beyond_the_one_before_it_is_refused_and_within_it_stands() -> None:
     boiled = (started("1.6 l"), wanted(1400), ev.Read.model_validate({"measured": {"method": "jug", "value": 900}}))
     told(*boiled, wanted(1300)).wanted.check(told(*boiled, wanted(1300)))  # type: ignore[union-attr]
-    late = told(*boiled, wanted(1450))
+    late = told(*boiled, wanted(1900))
     with pytest.raises(ValueError, match="cannot come of it"):
         late.wanted.check(late)  # type: ignore[union-attr]
 
 
 def test_the_estimate_is_carried_along_and_its_faults_stay_with_it(monkeypatch: pytest.MonkeyPatch) -> None:
     events = log(started("1.6 l"), wanted(900), ev.Chosen(route="roux"), ev.Salted(salt_g=1))
-    from spissus_core.fold import fold, progress  # noqa: PLC0415
 
     assert progress(fold(events)) is not None
 

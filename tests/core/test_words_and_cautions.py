@@ -5,14 +5,13 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise, event, listed, log, pot, started, told, wanted
+from makers import braise, event, fold, listed, log, pot, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import parse_mass_or_volume, show_minutes, show_span, show_temperature
 from spissus_core.errors import QuantityError
 from spissus_core.events import fat_to_skim
-from spissus_core.fold import fold
 from spissus_core.pantry.ingredients import catalogue, ingredient
 from spissus_core.phenomena.body import body_of
 from spissus_core.phenomena.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
@@ -84,7 +83,9 @@ def test_portions_are_whole() -> None:
 
 
 def test_a_first_wish_is_one_the_pot_can_meet() -> None:
-    assert suggested(pot()).amount_ml == pytest.approx(880)
+    # Four helpings of 90 mL and one for the pot; of less what there is.
+    assert suggested(pot()).amount_ml == pytest.approx(450)
+    assert suggested(pot(braise(300.0, salt=1.5))).amount_ml == pytest.approx(300)
     assert suggested(pot(braise(8.0, salt=0, gelatin=0, sugar=0, other=0, acid=0, pulp=0))).amount_ml == 10
 
 

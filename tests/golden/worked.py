@@ -17,7 +17,6 @@ from pydantic import BaseModel
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import Said, parse
 from spissus_core.board import Board
-from spissus_core.fold import fold
 from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
 from spissus_core.intake.lines import _HEDGES, read_line
 from spissus_core.learning.rates import combined
@@ -35,7 +34,7 @@ from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, settling
 
-from tests.makers import BURNER, EVENING, PAN, event, listed, read, started, wanted
+from tests.makers import BURNER, EVENING, PAN, event, fold, listed, read, started, wanted
 
 KEPT = Path(__file__).with_name("worked.json")
 

@@ -1,4 +1,4 @@
-"""The estimator against ordinary least squares, and against a thousand simulated reductions.
+"""The estimator against ordinary least squares and a smoother, and against a thousand simulated reductions.
 
 The simulation draws rates, drift and errors from the spreads that common practice gives (35 % on a
 burner never timed, 10 % drift in ten minutes, and the error of each way to measure), and asks whether
@@ -15,8 +15,11 @@ import pytest
 from CoolProp import CoolProp
 from makers import EVENING, braise
 from scipy.optimize import curve_fit
-from spissus_core.estimation.forecast import Fit, Progress
-from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Point, Window
+from scipy.stats import multivariate_normal
+from spissus_core.estimation.forecast import Progress
+from spissus_core.estimation.track import DRIFT_PER_MIN, Track
+from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Window, boiled_by, ml_of
+from spissus_core.fold import CLOSE_ENOUGH, UNSURE
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.evaporation import COVERS
 from spissus_core.phenomena.heating import FULL_BOIL, Burner, HeatSetting, Power, boiling_point_c, power
@@ -28,33 +31,53 @@ PRIOR = Power(60.0, 0.35)
 ERRORS_G = {"scale": 4.0, "jug": 36.0, "dip": 68.0}
 
 
-def window(points: tuple[Point, ...] = (), error_g: float = 4.0, spent_kj: float = 0.0) -> Window:
-    return Window(
-        began=EVENING, power=PRIOR, setting=FULL_BOIL, points=points, start_error_kj=error_g * WATER_KJ_G,
-        warmed_kj=0.0, boiled_kj=spent_kj,
-    )  # fmt: skip
-
-
-def point(minute: float, energy_kj: float, error_kj: float) -> Point:
-    return Point(
-        at=EVENING + timedelta(minutes=minute), minute=minute, effective=minute, energy_kj=energy_kj,
-        error_kj=error_kj, liquid_ml=0.0, error_ml=0.0,
-    )  # fmt: skip
+def window(error_g: float) -> Window:
+    track = Track.begun(PRIOR.kj_min, PRIOR.spread, error_g * WATER_KJ_G)
+    return Window(began=EVENING, at=EVENING, power=PRIOR, setting=FULL_BOIL, track=track, pending_kj=0.0)
 
 
 def test_against_weighted_least_squares_with_the_prior_as_a_reading() -> None:
-    """SciPy's curve_fit of E = P·t on readings ten minutes apart, no drift to speak of, tight readings."""
+    """SciPy's curve_fit of E = P·t on readings two minutes apart, no drift to speak of, tight readings."""
     rng = np.random.default_rng(5)
     minutes = np.array([2.0, 4.0, 6.0])
     errors = np.full(3, 3.0)
     energy = 52.0 * minutes + rng.normal(0, errors)
-    fit = Fit(window(tuple(point(m, e, s) for m, e, s in zip(minutes, energy, errors, strict=True)), error_g=0.1))
+    track = Track.begun(PRIOR.kj_min, PRIOR.spread, 0.1)
+    for read, error in zip(energy, errors, strict=True):
+        track = track.moved(2.0).seen(read, error)
     reference, covariance = curve_fit(lambda t, p: p * t, minutes, energy, sigma=errors, absolute_sigma=True)
-    assert fit.kj_min.best == pytest.approx(reference[0], rel=0.03)
+    assert track.power_range.best == pytest.approx(reference[0], rel=0.03)
     # The drift that is allowed for makes it the more cautious of the two.
-    width = (fit.kj_min.high - fit.kj_min.low) / (2 * 1.2816)
+    width = (track.power_range.high - track.power_range.low) / (2 * 1.2816)
     assert width > np.sqrt(covariance[0, 0])
     assert width < 0.08 * reference[0]
+
+
+def test_the_track_against_a_smoother_over_all_readings_at_once() -> None:
+    """SciPy's multivariate normal over all readings together, for each power: integrated Brownian motion and a start
+    that was measured wrong give their covariance; the filter that goes from one to the next must come to the same."""
+    rng = np.random.default_rng(8)
+    minutes, errors, start = np.array([3.0, 4.5, 9.0, 14.0]), np.array([40.0, 15.0, 40.0, 8.0]), 60.0
+    energy = 66.0 * minutes + rng.normal(0.0, errors)
+    fixed = Track.begun(PRIOR.kj_min, PRIOR.spread, start)
+    track, before = fixed, 0.0
+    for minute, read, error in zip(minutes, energy, errors, strict=True):
+        # The drift is a share of what was typical first, as in the reference.
+        track = track.moved(minute - before).seen(read, error).but(typical=PRIOR.kj_min)
+        before = minute
+    q = PRIOR.kj_min**2 * DRIFT_PER_MIN
+    less, more = np.minimum.outer(minutes, minutes), np.maximum.outer(minutes, minutes)
+    covariance = start**2 + q * less**2 * (3.0 * more - less) / 6.0 + np.diag(errors**2)
+    logs = np.array([multivariate_normal(p * minutes, covariance).logpdf(energy) for p in track.powers])
+    prior = fixed.weights
+    posterior = prior * np.exp(logs - logs.max())
+    posterior /= posterior.sum()
+    assert track.weights == pytest.approx(posterior, abs=1e-9)
+    # Where the pot is at the last reading, by the same normal: the mean of E given all of them.
+    with_end = start**2 + q * minutes**2 * (3.0 * minutes[-1] - minutes) / 6.0
+    gain = np.linalg.solve(covariance, with_end)
+    mean = float(posterior @ [p * minutes[-1] + gain @ (energy - p * minutes) for p in track.powers])
+    assert track.e0 + track.e1 * float(track.weights @ track.powers) == pytest.approx(mean, rel=1e-9)
 
 
 def test_heat_of_vaporisation_of_ethanol_against_coolprop() -> None:
@@ -78,24 +101,25 @@ class _Story:
         error_g = ERRORS_G[method]
         start, ledger = braise(), braise()
         pot = SimulatedPot.drawn(rng, start, PRIOR.kj_min, PRIOR.spread, error_g)
-        points: list[Point] = []
+        now = window(error_g)
         self.intervals: list[tuple[float, float]] = []
         self.overshot: list[bool] = []
         self.arrived: float | None = None
-        minute = spent = 0.0
-        while ledger.liquid_ml > 1.02 * STOP_ML and len(points) < 40:
-            now = window(tuple(points), error_g, spent)
+        minute = 0.0
+        unsure = ml_of(now.track.error_kj)
+        while ledger.liquid_ml - UNSURE * unsure > (1.0 + CLOSE_ENOUGH) * STOP_ML and now.readings < 40:
             outlook = Progress(now, ledger, EVENING + timedelta(minutes=minute)).outlook(STOP_ML)
             assert outlook is not None
             low, _, high = ((at - EVENING).total_seconds() / 60 for at in outlook.arrives)
             self.intervals.append((low, high))
             minute = self._boil(rng, pot, minute, (outlook.look_at - EVENING).total_seconds() / 60)
             self.overshot.append(pot.contents.liquid_ml < 0.97 * STOP_ML)
-            mass_g = pot.contents.mass_g + rng.normal(0.0, error_g)
-            energy = (start.mass_g - mass_g) * WATER_KJ_G
-            points.append(point(minute, energy, error_g * WATER_KJ_G))
-            if mass_g < ledger.mass_g:
-                ledger, spent = ledger.with_masses(water=ledger.water - ledger.mass_g + mass_g), energy
+            now, gone_kj = now.moved(EVENING + timedelta(minutes=minute))
+            ledger = boiled_by(ledger, gone_kj)
+            less_g = ledger.mass_g - (pot.contents.mass_g + rng.normal(0.0, error_g))
+            now, more_kj = now.seen(less_g * WATER_KJ_G, error_g * WATER_KJ_G)
+            ledger = boiled_by(ledger, more_kj)
+            unsure = ml_of(now.track.error_kj)
         while self.arrived is None:
             minute = self._boil(rng, pot, minute, minute + 0.5)
 

@@ -6,18 +6,24 @@ one tool, and stops when told to.
 
 from __future__ import annotations
 
+import argparse
+import json
 import math
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import asdict, dataclass
+from pathlib import Path
 from typing import Literal
 
 import numpy as np
 from spissus_core import events as ev
 from spissus_core.board import Board
 
-from .obedient import ERRING, Evening
+from tests.study.obedient import ERRING, Evening
 
 Tool = Literal["scale", "jug", "dip"]
+
+#: Stoves, over what was guessed of them.
+POWERS = (0.5, 1.0, 2.0)
 
 #: Of the batches, at most so many end more than 3 % past the mark, and so many more than 3 % short.
 MOST_PAST: dict[Tool, float] = {"scale": 0.10, "jug": 0.20, "dip": 0.20}
@@ -31,7 +37,7 @@ LEAST_MIN, MOST_MIN = 14.0, 35.0
 
 @dataclass(frozen=True)
 class Ended:
-    """How one boil ended: share of the mark past it (negative: short of it), looks, and the closest two of them, min."""
+    """How one boil ended: share of the mark past it, or short of it; looks, and the closest two of them, min."""
 
     past: float
     looks: int
@@ -76,17 +82,42 @@ def _boil(tool: Tool, power: float, seed: int) -> Ended:
     return Ended(1.0 - pot.ml / mark_ml, len(looks), min(looks[1:], default=math.inf))
 
 
-def main(count: int = 100) -> None:
+@dataclass(frozen=True)
+class Cell:
+    """What came of the boils of one tool on one stove, as shares."""
+
+    past: float
+    short: float
+    looks: float
+    closest_min: float
+
+
+def came_of(ended: Sequence[Ended]) -> Cell:
+    """Shares that ended too far past and too short, the median of looks, and the two closest of them, min."""
+    past = np.array([one.past for one in ended])
+    return Cell(
+        float(np.mean(past > OFF)), float(np.mean(past < -OFF)), float(np.median([one.looks for one in ended])),
+        min(one.closest_min for one in ended),
+    )  # fmt: skip
+
+
+def main() -> None:
+    """Run the study, say what came of it, and keep it."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--count", type=int, default=300)
+    asked = parser.parse_args()
+    found = {}
     for tool in MOST_PAST:
-        for power in (0.5, 1.0, 2.0):
-            ended = list(boils(tool, power, count))
-            past = np.array([e.past for e in ended])
+        for power in POWERS:
+            cell = came_of(list(boils(tool, power, asked.count)))
+            found[f"{tool} × {power:g}"] = asdict(cell)
             print(
-                f"{tool:5} × {power}: past {100 * np.mean(past > OFF):.0f} %, short {100 * np.mean(past < -OFF):.0f} %, "
-                f"looks {np.median([e.looks for e in ended]):.0f} (most {max(e.looks for e in ended)}), closest {min(e.closest_min for e in ended):.2f} min"
+                f"{tool:5} × {power:g}: {100 * cell.past:.0f} % past, {100 * cell.short:.0f} % short, "
+                f"{cell.looks:.0f} looks, none closer than {cell.closest_min:.1f} min"
             )
+    if asked.count >= 300:
+        Path(__file__).with_suffix(".json").write_text(json.dumps(found, indent=1, ensure_ascii=False) + "\n", "utf-8")
 
 
 if __name__ == "__main__":
-    import sys
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 100)
+    main()

@@ -8,18 +8,21 @@ in 100 mL.
 
 from __future__ import annotations
 
+import argparse
+import json
 import math
 from collections import Counter
-from collections.abc import Iterator
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import asdict, dataclass, field
 from datetime import UTC, datetime, timedelta
+from multiprocessing import get_context
+from pathlib import Path
 from typing import Any
 from uuid import UUID
 
 import numpy as np
 from spissus_core import events as ev
 from spissus_core.board import Board
-from spissus_core.errors import SpissusError
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.heating import Burner
@@ -162,6 +165,7 @@ class Evening:
     tastes: int = 0
     parts: int = 0
     verdict: str = "never finished"
+    way: str = "none"
 
     def __post_init__(self) -> None:
         rng = self.rng = np.random.default_rng(self.seed)
@@ -190,7 +194,7 @@ class Evening:
         self.liking = float(rng.choice([0.8, 0.9, 1.0]))
         self.body = int(rng.choice([1, 2, 3, 3, 4]))
         helping = {1: 40.0, 2: 60.0, 3: 80.0, 4: 100.0}[self.body]
-        people = int(round(math.exp(rng.uniform(math.log(2.0), math.log(30.0)))))
+        people = round(math.exp(rng.uniform(math.log(2.0), math.log(30.0))))
         while people > 2 and people * helping > 1.3 * ml:
             people -= 1
         self.amount = max(people * helping, 60.0)
@@ -359,13 +363,21 @@ class Evening:
             "ceiling_percent": max(1.3, self.liking + 0.2),
         }  # fmt: skip
 
+    @property
+    def kind(self) -> dict[str, str]:
+        """Which way, size and kind of pot it was."""
+        return {
+            "way": self.way, "liquid": self.character, "measured by": self.method, "body": str(self.body),
+            "amount": "under 200 mL" if self.amount < 200.0 else "to 800 mL" if self.amount < 800.0 else "more",
+        }  # fmt: skip
+
     def judged(self) -> str:
         pot = self.pot
         found = []
         if abs(pot.salt_percent - self.liking) > GOOD_SALT:
             found.append("salty" if pot.salt_percent > self.liking else "flat")
         gap = pot.step - (self.body + 0.5)
-        jus = getattr(self, "way", "") == "jus"
+        jus = self.way == "jus"
         if abs(gap) > GOOD_BODY and not jus:
             found.append("thick" if gap > 0.0 else "thin")
         if pot.ml < GOOD_AMOUNT * self.told_amount:
@@ -381,25 +393,94 @@ def evenings(count: int, senses: Senses = ERRING, seed: int = 10) -> Iterator[Ev
         yield Evening(seed * 100_000 + i, senses).run()
 
 
-def main(count: int = 200, senses: Senses = ERRING) -> None:
-    ran = list(evenings(count, senses))
-    print(Counter(e.verdict for e in ran).most_common())
-    good = sum(e.verdict == "good" for e in ran)
-    acts = sorted(len(e.acts) for e in ran)
-    print(f"good {100 * good / count:.1f} %, acts {acts[len(acts) // 2]}, p90 {acts[int(0.9 * len(acts))]}, "
-          f"spoons {np.mean([e.spoons for e in ran]):.1f} tastes {np.mean([e.tastes for e in ran]):.1f} parts {np.mean([e.parts for e in ran]):.1f}")
-    for group, key in (("way", lambda e: getattr(e, "way", "-")), ("character", lambda e: e.character),
-                       ("method", lambda e: e.method), ("body", lambda e: e.body),
-                       ("size", lambda e: e.log[0].payload.liquid.measured is not None and round(math.log2(e.amount / 100)))):
-        rows = {}
-        for e in ran:
-            rows.setdefault(key(e), []).append(e.verdict == "good")
-        print(group, {k: f"{100 * np.mean(v):.0f} % of {len(v)}" for k, v in sorted(rows.items(), key=str)})
+#: What the study asks for: share of good sauces with errors and with perfect senses, share that never ends, acts.
+LEAST_GOOD, LEAST_GOOD_PERFECT, MOST_NEVER, MOST_MEDIAN_ACTS = 0.75, 0.95, 0.01, 18
+
+
+@dataclass(frozen=True)
+class Result:
+    """What came of so many evenings."""
+
+    evenings: int
+    good: float
+    never: float
+    acts: float
+    spoons: float
+    tastes: float
+    parts: float
+    verdicts: Mapping[str, int]
+    good_by: Mapping[str, Mapping[str, tuple[float, int]]]
+
+
+def came_of(ran: Sequence[Evening]) -> Result:
+    """What came of these evenings, and of each way, size and kind of pot among them."""
+    good = [e.verdict == "good" for e in ran]
+    groups: dict[str, dict[str, list[bool]]] = {}
+    for evening, fine in zip(ran, good, strict=True):
+        for group, member in evening.kind.items():
+            groups.setdefault(group, {}).setdefault(member, []).append(fine)
+    return Result(
+        evenings=len(ran), good=float(np.mean(good)), acts=float(np.median([len(e.acts) for e in ran])),
+        never=float(np.mean([e.verdict == "never finished" for e in ran])),
+        spoons=float(np.mean([e.spoons for e in ran])), tastes=float(np.mean([e.tastes for e in ran])),
+        parts=float(np.mean([e.parts for e in ran])), verdicts=Counter(e.verdict for e in ran),
+        good_by={
+            group: {one: (round(float(np.mean(fine)), 3), len(fine)) for one, fine in sorted(members.items())}
+            for group, members in groups.items()
+        },
+    )  # fmt: skip
+
+
+RESULTS = Path(__file__).with_suffix(".json")
+
+
+def main() -> None:
+    """Run the study, say what came of it, and keep it."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--count", type=int, default=1000)
+    parser.add_argument("--seed", type=int, default=10)
+    parser.add_argument("--worst", type=int, default=0, help="tell so many evenings that went wrong")
+    asked = parser.parse_args()
+    found = {}
+    for name in ("erring", "perfect"):
+        with get_context("spawn").Pool() as pool:
+            told = pool.starmap(_told, [(asked.seed, i, name) for i in range(asked.count)], chunksize=10)
+        result = came_of([one for one, _ in told])
+        found[name] = asdict(result)
+        print(f"{name}: {100 * result.good:.1f} % good, {100 * result.never:.1f} % never end, {result.acts:.0f} acts")
+        print("  " + ", ".join(f"{what} {count}" for what, count in Counter(result.verdicts).most_common()))
+        for group, members in result.good_by.items():
+            print(f"  {group}: " + ", ".join(f"{one} {100 * good:.0f} % of {n}" for one, (good, n) in members.items()))
+        for text in [text for one, text in told if one.verdict != "good"][: asked.worst]:
+            print(text)
+    if asked.count >= 1000:
+        RESULTS.write_text(json.dumps({"seed": asked.seed, **found}, indent=1, ensure_ascii=False) + "\n", "utf-8")
+
+
+@dataclass(frozen=True)
+class Told:
+    """An evening as it is sent from one process to another."""
+
+    verdict: str
+    acts: Sequence[None]
+    spoons: int
+    tastes: int
+    parts: int
+    kind: Mapping[str, str]
+
+
+def _told(seed: int, i: int, name: str) -> tuple[Told, str]:
+    evening = Evening(seed * 100_000 + i, ERRING if name == "erring" else PERFECT).run()
+    text = f"--- {evening.seed}: {evening.verdict}, {evening.kind}\n" + "\n".join(
+        f"    {act.kind} {act.why or ''} {act.amount:.1f} | {state} | {said}"
+        for (act, state), said in zip(evening.acts, [*evening.said, ""], strict=False)
+    )
+    told = Told(
+        verdict=evening.verdict, acts=[None] * len(evening.acts), spoons=evening.spoons, tastes=evening.tastes,
+        parts=evening.parts, kind=evening.kind,
+    )  # fmt: skip
+    return told, text
 
 
 if __name__ == "__main__":
-    import sys
-    import time
-    t = time.time()
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 200, PERFECT if "perfect" in sys.argv else ERRING)
-    print(f"{time.time() - t:.0f} s")
+    main()

@@ -26,7 +26,7 @@ from .window import WATER_KJ_G, Window
 #: The rule of the next look: chance of having gone further than this share of the volume past the mark; at
 #: least and at most so many minutes, and this share of the contents away. Common practice asks for less than
 #: one in ten; a batch has three or four looks, so one look may use up a third of that (modelling choice).
-LOOK_CHANCE, LAST_LOOK_CHANCE, LOOK_SHARE = 0.04, 0.15, 0.03
+LOOK_CHANCE, LAST_LOOK_CHANCE, LOOK_SHARE = 0.04, 0.1, 0.03
 LEAST_LOOK_MIN, LONGEST_LOOK_MIN = 1.0, 12.0
 
 #: A stove that was never timed is looked at when this share of the way should be done. Modelling choice.
@@ -78,7 +78,7 @@ class Progress:
 
     @cached_property
     def _rate_kj_min(self) -> Estimate:
-        return self.window.track.power_range.scaled(max(self.window.factor, 1e-9))
+        return self.window.track.rate_range.scaled(max(self.window.factor, 1e-9))
 
     @property
     def steam_g_min(self) -> Estimate:

@@ -28,11 +28,11 @@ Verdict = Literal["low", "right", "high"]
 
 #: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
 #: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor.
-STRENGTH_SPREAD, BEFORE_SPREAD = 0.25, 0.5
+STRENGTH_SPREAD, BEFORE_SPREAD = 0.32, 0.5
 WILD_SHARE, WILD_FACTOR = 0.2, 2.0
 
 #: Standard error of a spoon, in steps of the ladder, and how far from the middle of a step a sauce is still right.
-SPOON_ERROR, HALF_STEP = 0.5, 0.5
+SPOON_ERROR, HALF_STEP, FULL_STEP = 0.5, 0.5, 1.0
 
 _LOGS = np.linspace(-3.0, 3.0, 25)
 _BOUNDS = np.log([1.0, *(step.high for step in LADDER[:-1]), 2000.0])
@@ -115,6 +115,10 @@ class Belief:
     def gap(self, contents: Contents, body: int) -> float:
         """Steps above the middle of the wanted one, by the mean."""
         return float((self.weights * _gap(contents, body)).sum())
+
+    def beyond(self, contents: Contents, body: int) -> float:
+        """How likely so much in the pot is a full step too thick."""
+        return float(self.weights[_gap(contents, body) > FULL_STEP].sum())
 
     def chances(self, contents: Contents, body: int) -> Chances:
         """How likely so much in the pot is too thin, right and too thick for a step of the ladder."""

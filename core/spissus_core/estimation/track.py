@@ -31,7 +31,7 @@ from ..amounts.estimate import Estimate
 DRIFT_PER_MIN = 0.10**2 / 10.0
 
 #: Where the posterior of the power is worked out, in standard deviations of its prior.
-_GRID = np.linspace(-4.5, 4.5, 73)
+_GRID = np.linspace(-4.5, 4.5, 109)
 
 #: A stove may be quite another than was said: so much of the prior is wider by this factor. Modelling choices.
 WILD_SHARE, WILD_FACTOR = 0.5, 2.0
@@ -39,15 +39,15 @@ WILD_SHARE, WILD_FACTOR = 0.5, 2.0
 #: A reading this many standard deviations from what is thought is left out, unless the next one agrees with it.
 OUTLIER_SD = 4.0
 
-#: Where two contradict it, so much of what was learned of the power is kept: somebody turned the heat. Modelling choice.
+#: Where two contradict it so much of what was learned of the power is kept: somebody turned the heat. Modelling
+#: choice.
 FORGETS = 0.2
 
 #: Ends and middle of an 80 % interval, as chances.
 INTERVAL = (0.1, 0.5, 0.9)
 
 _LOG_PRIOR = np.log(
-    (1.0 - WILD_SHARE) * np.exp(-0.5 * _GRID**2)
-    + WILD_SHARE / WILD_FACTOR * np.exp(-0.5 * (_GRID / WILD_FACTOR) ** 2)
+    (1.0 - WILD_SHARE) * np.exp(-0.5 * _GRID**2) + WILD_SHARE / WILD_FACTOR * np.exp(-0.5 * (_GRID / WILD_FACTOR) ** 2)
 )
 
 
@@ -109,17 +109,25 @@ class Track(Changeable):
 
     @cached_property
     def power(self) -> tuple[float, float]:
-        """Mean, kJ/min, and variance of the power."""
+        """Median, kJ/min, and variance of the power: its mean is drawn up by stoves that hardly exist."""
         powers, weights = self._posterior
         mean = float(weights @ powers)
-        return mean, max(float(weights @ (powers - mean) ** 2), 0.0)
+        middle = float(np.interp(0.5, np.cumsum(weights) - 0.5 * weights, powers))
+        return middle, max(float(weights @ (powers - mean) ** 2), 0.0)
 
     @property
     def power_range(self) -> Estimate:
         """80 % interval of the power, kJ/min."""
         powers, weights = self._posterior
-        cumulative = np.cumsum(weights)
+        cumulative = np.cumsum(weights) - 0.5 * weights
         return Estimate(*(float(np.interp(q, cumulative, powers)) for q in INTERVAL))
+
+    @property
+    def rate_range(self) -> Estimate:
+        """80 % interval of the power as it is by now, its drift included, kJ/min."""
+        known = self.power_range
+        drifted = max(1.0 + self.r1 + self.r0 / known.best, 0.1)
+        return known.scaled(drifted)
 
     @property
     def power_spread(self) -> float:
@@ -131,7 +139,7 @@ class Track(Changeable):
 
     @property
     def energy_kj(self) -> float:
-        """Heat that has gone in, by the mean."""
+        """Heat that has gone in, at the middle power."""
         return self.e0 + self.e1 * self.power[0]
 
     @property
@@ -154,14 +162,14 @@ class Track(Changeable):
         """Whether a reading is too far from what is thought to be chance."""
         return abs(energy_kj - self.energy_kj) > OUTLIER_SD * math.hypot(self.error_kj, error_kj)
 
-    def seen(self, energy_kj: float, error_kj: float) -> Self:
+    def seen(self, energy_kj: float, error_kj: float, *, believed: bool = False) -> Self:
         """After a reading of the energy, with its standard error.
 
-        One that contradicts everything is left out; where the next one contradicts it too, the pot is another than
-        was thought, and is begun from that reading.
+        One that contradicts everything is left out, unless there is a reason to believe it; where the next one
+        contradicts it too, the pot is another than was thought, and is begun from that reading.
         """
         if self.contradicted_by(energy_kj, error_kj):
-            if not self.contradicting:
+            if not self.contradicting and not believed:
                 return self.but(outliers=self.outliers + 1, contradicting=1)
             return self.but(
                 e0=energy_kj, e1=0.0, cee=error_kj**2, cer=0.0, readings=self.readings + 1, contradicting=0,

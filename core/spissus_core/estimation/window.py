@@ -13,7 +13,7 @@ from datetime import datetime
 from typing import Self
 
 from ..amounts.changing import Changeable
-from ..ledger.contents import Contents
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOIL_C, REFERENCE_C
 from ..phenomena.alcohol import TRACE_G, ethanol_left
 from ..phenomena.evaporation import boiled_to_water
@@ -34,6 +34,9 @@ WARMING_ERROR = 0.5
 
 #: Readings that say less than this many of their errors about steam say nothing while the pot still warms up.
 SURE_SD = 2.0
+
+#: Of fewer readings than this none is left out for contradicting the guess. Modelling choice.
+FEW_READINGS = 3
 
 #: A pot holds this share of water at the least, however long it boils: then it is dry. Modelling choice.
 DRY_SHARE = 0.04
@@ -66,10 +69,8 @@ class Window(Changeable):
         strength = power_of(pot, setting)
         if strength is None:
             return None
-        boils_c = pot.burner.boils_c
-        from_c = boils_c - (100.0 - OFF_THE_BOIL_C) if pot.hot else REFERENCE_C
-        pending_kj = _heat_kj(pot.contents.mass_g, boils_c - from_c) if warm else 0.0
-        error_kj = math.hypot(kj_of(pot.error_ml, pot.contents), WARMING_ERROR * pending_kj)
+        pending_kj = warming_kj(pot) if warm else 0.0
+        error_kj = math.hypot(kj_of(pot.error_ml), WARMING_ERROR * pending_kj)
         return cls(
             began=at, at=at, power=strength, setting=setting, assumed=assumed, pending_kj=pending_kj,
             track=Track.begun(strength.kj_min, strength.spread, error_kj),
@@ -126,7 +127,10 @@ class Window(Changeable):
         if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
             track, pending = self.track.known(before + gone_kj, error_kj), self.pending_kj
         else:
-            track, pending = self.track.seen(before + gone_kj, error_kj), 0.0
+            # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
+            waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
+            believed = waited or self.track.readings < FEW_READINGS
+            track, pending = self.track.seen(before + gone_kj, error_kj, believed=believed), 0.0
         return self.but(track=track, pending_kj=pending, unseen_kj=0.0), track.energy_kj - before
 
 
@@ -140,14 +144,14 @@ def power_of(pot: Pot, setting: HeatSetting) -> Power | None:
     return one if other is None else replace(one, kj_min=one.kj_min + other.kj_min)
 
 
-def kj_of(volume_ml: float, contents: Contents) -> float:
-    """Heat that boils so much of a liquid away, kJ."""
-    return volume_ml * contents.density_g_ml * WATER_KJ_G
+def kj_of(volume_ml: float) -> float:
+    """Heat that boils so much water away, kJ."""
+    return volume_ml / SPECIFIC_VOLUME_ML_G["water"] * WATER_KJ_G
 
 
-def ml_of(energy_kj: float, contents: Contents) -> float:
-    """The liquid that so much heat boils away, mL."""
-    return energy_kj / WATER_KJ_G / contents.density_g_ml
+def ml_of(energy_kj: float) -> float:
+    """The water that so much heat boils away, mL at 20 °C."""
+    return energy_kj / WATER_KJ_G * SPECIFIC_VOLUME_ML_G["water"]
 
 
 def vapour_kj(before: Contents, after: Contents) -> float:
@@ -175,6 +179,13 @@ def boiled_by(contents: Contents, energy_kj: float) -> Contents:
             break
         water = 0.5 * (water + better)
     return boiled_to_water(contents, water)
+
+
+def warming_kj(pot: Pot) -> float:
+    """Heat that a pot takes up before it boils, straight off the heat or cold, kJ."""
+    boils_c = pot.burner.boils_c
+    from_c = boils_c - (100.0 - OFF_THE_BOIL_C) if pot.hot else REFERENCE_C
+    return _heat_kj(pot.contents.mass_g, boils_c - from_c)
 
 
 def _heat_kj(mass_g: float, kelvin: float) -> float:

@@ -47,7 +47,7 @@ class Thickened(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        return bound(after, self.what).but(body_tested=(), allergens=state.allergens.union(self.allergens))
+        return bound(after, self.what).but(bound_at=at, body_tested=(), allergens=state.allergens.union(self.allergens))
 
     def said(self) -> Said:
         """Which, and how much of it."""

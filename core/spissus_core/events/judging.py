@@ -52,6 +52,8 @@ class Tested(ActsOnPot):
         pot = state.pot
         if pot is None:
             return state
+        if state.at_its_mark and (self.of == "salt" or self.verdict != "low"):
+            state = state.but(boiled_enough=True)
         if self.of == "salt":
             return _tasted(state, pot, self.verdict)
         said = cast(Verdict, self.verdict)

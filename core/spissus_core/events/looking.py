@@ -46,7 +46,7 @@ class Read(ActsOnPot):
         lost = -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml)
         # Clearly less than there was: it boiled, and nobody said so.
         along = 1.0 if lost else known / (known + error**2)
-        changed = boiled_by(pot.contents, -along * kj_of(gained_ml, pot.contents))
+        changed = boiled_by(pot.contents, -along * kj_of(gained_ml))
         return self._held(pot, changed, error if lost else (1.0 - along) ** 0.5 * pot.error_ml)
 
     def _found(self, pot: Pot, unseen_ml: float) -> tuple[float, float] | None:
@@ -73,8 +73,7 @@ class Read(ActsOnPot):
         if contents.water * SPECIFIC_VOLUME_ML_G["water"] + gained_ml <= 0.0:
             raise MeasurementError(
                 "measured.value",
-                "That is less than the solids and the fat alone would take up. "
-                "Check the reading and how it was taken.",
+                "That is less than the solids and the fat alone would take up. Check the reading and how it was taken.",
             )
         return gained_ml, error
 
@@ -96,14 +95,15 @@ class Read(ActsOnPot):
             if window is not None and self.gain == "added" and after.pot is not None:
                 after = after.but(heating=window.joined(pot, after.pot))
         else:
-            found = self._found(pot, ml_of(window.unseen_kj, pot.contents))
+            found = self._found(pot, ml_of(window.unseen_kj))
             assert found is not None
             gained_ml, error = found
-            moved, gone_kj = window.seen(-kj_of(gained_ml, pot.contents), kj_of(error, pot.contents))
+            moved, gone_kj = window.seen(-kj_of(gained_ml), kj_of(error))
             changed = boiled_by(pot.contents, gone_kj)
-            known = ml_of(moved.track.error_kj, changed)
+            known = ml_of(moved.track.error_kj)
             after = state.but(pot=self._held(pot, changed, known), heating=moved)
         return after.but(
+            body_tested=() if state.body_verdict == "low" and not state.thickener_added else state.body_tested,
             cooling=None if self.measured.hot else state.cooling, waited_min=0.0, measured_bound=state.thickener_added
         )  # fmt: skip
 
@@ -143,6 +143,11 @@ class Metered(ActsOnPot):
         low, best, high = (bare_g * p / (100.0 - p) for p in (percent.low, percent.best, percent.high))
         contents = pot.contents.with_masses(salt=best)
         return pot.but(contents=contents, salt_minus=best - low, salt_plus=high - best)
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its salt is known."""
+        after = super().apply(state, at)
+        return after if state.pot is None else after.but(metered=True)
 
     def said(self) -> Said:
         """What it showed."""

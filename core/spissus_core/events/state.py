@@ -22,6 +22,9 @@ if TYPE_CHECKING:
 #: What a spoon says, and what a tongue says.
 Taste = Literal["flat", "nearly", "low", "right", "high", "salty", "too_salty"]
 
+#: Within this share of its mark a pot that is judged is judged at its mark. Modelling choice.
+NEAR_MARK = 0.08
+
 
 @dataclass(frozen=True, slots=True)
 class CoolingLog:
@@ -37,14 +40,16 @@ class State(Changeable):
     """A batch after an event.
 
     ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far, in ``skims`` times;
-    ``measured_bound`` whether it was measured after the thickener went in. ``heat`` is what was
+    ``measured_bound`` whether it was measured after the thickener went in; ``boiled_enough`` whether spoon or tongue
+    found it boiled down far enough: nothing is boiled away again after that. ``heat`` is what was
     last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
     ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, and ``timed``
     the stretch that taught the stove, where another followed it. ``allergens`` are those of what was added here.
 
     ``spoons`` are all that were looked at, ``body_tested`` and ``salt_tested`` what was said since the pot last
-    changed in it, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how much
-    more salt the tongue seems to like than was said, known to ``liking_error``.
+    changed in it, ``metered`` whether a salt meter ever was held into it, ``bound_at`` when
+    thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
+    much more salt the tongue seems to like than was said, known to ``liking_error``.
     """
 
     started: Started | None = None
@@ -56,12 +61,15 @@ class State(Changeable):
     fat_settled: bool = False
     skims: int = 0
     measured_bound: bool = False
+    boiled_enough: bool = False
     thickener_added: bool = False
     salt_added: bool = False
     spoons: tuple[Spoonful, ...] = ()
     body_tested: tuple[Verdict, ...] = ()
     salt_tested: tuple[Taste, ...] = ()
+    bound_at: datetime | None = None
     waited_min: float = 0.0
+    metered: bool = False
     kept_fat_g: float = 0.0
     signs: tuple[str, ...] = ()
     allergens: frozenset[str] = frozenset()
@@ -86,6 +94,13 @@ class State(Changeable):
         """What the last taste said of this pot; None where it has changed since."""
         return self.salt_tested[-1] if self.salt_tested else None
 
+    @property
+    def at_its_mark(self) -> bool:
+        """Whether nothing is left to boil away, as far as anyone planned it."""
+        if self.chosen is None or self.pot is None:
+            return False
+        return self.stop_ml is None or self.pot.contents.liquid_ml <= (1.0 + NEAR_MARK) * self.stop_ml
+
     def by(self, at: datetime) -> State:
         """The batch as it is thought to stand by ``at``: what boils has lost steam since the last event."""
         window, pot = self.heating, self.pot
@@ -95,5 +110,5 @@ class State(Changeable):
         if gone_kj > 0.0:
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:
-            pot = pot.but(error_ml=ml_of(moved.track.error_kj, pot.contents), hot=True)
+            pot = pot.but(error_ml=ml_of(moved.track.error_kj), hot=True)
         return self.but(heating=moved, pot=pot)

@@ -97,13 +97,13 @@ class Wanted(Kind):
             )
 
     def apply(self, state: State, at: datetime) -> State:
-        """The wish stands; the one before it is remembered. What was said of another body or salt says nothing of this."""
+        """The wish stands, the one before it is remembered; what was said of another body or salt is forgotten."""
         before = state.wanted
         same_body = before is None or before.body == self.body
         same_salt = before is None or before.salt_percent == self.salt_percent
         return state.but(
             wanted=self, agreed=before, body_tested=state.body_tested if same_body else (),
-            salt_tested=state.salt_tested if same_salt else (),
+            salt_tested=state.salt_tested if same_salt else (), boiled_enough=False,
             liking_percent=state.liking_percent if same_salt else 0.0,
         )  # fmt: skip
 
@@ -136,8 +136,8 @@ class Chosen(Kind):
     route: RouteKind
 
     def apply(self, state: State, at: datetime) -> State:
-        """The way stands."""
-        return state.but(chosen=self)
+        """The way stands; boiling may begin anew for it."""
+        return state.but(chosen=self, boiled_enough=False)
 
     def check(self, after: State) -> None:
         """A way leads somewhere."""

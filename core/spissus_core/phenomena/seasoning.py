@@ -9,7 +9,6 @@ from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
-
 from scipy.special import ndtr
 
 from ..amounts.estimate import Estimate

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from ..amounts.quantities import Reason, Said, grouped, say, show_length, show_mass, show_minutes, show_volume
+from ..estimation.window import power_of, warming_kj
 from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, percent
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
 from ..pantry.schools import School
 from ..phenomena.body import STARCHES, Body
-from ..phenomena.evaporation import boiling_rate_g_min
+from ..phenomena.heating import FULL_BOIL
 from ..pot import Pot
 from .routes import Route
 
@@ -21,7 +22,7 @@ WORTH_SAYING_SHARE, SALTIER_SHARE, LEAST_SALT_G = 0.03, 0.02, 0.05
 def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:
     """What a route costs, or what to mind, beyond its figures."""
     out = []
-    if route.kind in ("reduction", "salt_limit"):
+    if route.kind in ("reduction", "salt_limit", "jus"):
         short = wanted.amount_ml - route.volume_ml
         if short > WORTH_SAYING_SHARE * wanted.amount_ml:
             out.append(say("{} less than you asked for.", show_volume(short)))
@@ -43,7 +44,41 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:
         )
     if route.let_down_ml > 1.0:
         out.append(say("Stir in {} of water or unsalted stock first.", show_volume(route.let_down_ml)))
+    if route.aside_ml > 0.0:
+        out.append(say("Keep {} on the meat or for another day.", show_volume(route.aside_ml)))
     return tuple(out)
+
+
+def because(pot: Pot, wanted: Wanted, route: Route) -> Said:
+    """Why a good cook would take this way, in a sentence."""
+    salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
+    boils = route.steam_g > 0.0
+    if route.thickener is None and not boils and route.let_down_ml <= 0.0:
+        if route.aside_ml > 0.0:
+            return say(
+                "There is more than you need, and it has body enough: {} of it is the sauce.",
+                show_volume(wanted.amount_ml),
+            )
+        return say("It has the body and there is enough of it: taste it, and serve it.")
+    if route.aside_ml > 0.0:
+        taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
+        if route.let_down_ml > 0.0:
+            return say("There is more than you need, and it is salty: take {} and stretch it.", taken)
+        if boils:
+            return say("There is more than you need: take {}, keep the rest, and only boil a little away.", taken)
+        return say("There is more than you need: {} makes the sauce, the rest is kept.", taken)
+    if route.let_down_ml > 0.0:
+        if salty:
+            return say("It is saltier than you like: {} of unsalted liquid first.", show_volume(route.let_down_ml))
+        return say(
+            "There is too little of it: {} of unsalted liquid, thickener and salt to follow.",
+            show_volume(route.let_down_ml),
+        )
+    if not boils:
+        return say("There is about as much as you want, and boiling it down would make it too salty or too little.")
+    if route.thickener is None:
+        return say("It binds by itself on the way, and the salt allows it.")
+    return say("It ends at the salt you like after about {} of boiling.", show_minutes(route.minutes.best))
 
 
 def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
@@ -75,14 +110,17 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             )
         )
     if route.steam_g > 0.0:
-        rate = boiling_rate_g_min(pot.burner.net_kw).best
-        heat = "" if pot.hot else ", and the time to bring it to the boil"
+        strength = power_of(pot, FULL_BOIL)
+        assert strength is not None
+        known = f", learned from {strength.batches} earlier," if strength.batches else ""
+        rate, first = strength.steam_g_min, warming_kj(pot) / strength.kj_min
         out.append(
             Reason(
                 "Time",
                 say(
-                    f"{grouped(route.steam_g)} g of steam ÷ {rate:.0f} g/min from {pot.burner.net_kw:g} kW into the "
-                    f"liquid{heat}: {{}}, likely {route.minutes.low:.0f} to {{}}",
+                    f"{first:.1f} min to the boil, then {grouped(route.steam_g)} g of steam ÷ {rate:.0f} g/min from "
+                    f"{strength.kj_min / 60.0:.2g} kW into the liquid{known}: {{}}, "
+                    f"likely {route.minutes.low:.0f} to {{}}",
                     show_minutes(route.minutes.best), show_minutes(route.minutes.high),
                 ),
             )

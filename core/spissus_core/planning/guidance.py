@@ -22,7 +22,7 @@ from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
 from ..fold import progress, there
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..measuring.measurement import Method, error_ml
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena.body import flour_equivalent_g
@@ -32,7 +32,18 @@ from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.fat import SkimWay
 from ..phenomena.seasoning import FIRST_SHARE as FIRST_SALT
 from ..pot import Pot
-from .routes import LEAST_LIQUID_ML, LEAST_LIQUID_SHARE, WAYS, Route, Way, solve, solve_route, volume_at_salt_ml
+from .routes import (
+    LEAST_LIQUID_ML,
+    LEAST_LIQUID_SHARE,
+    WAYS,
+    Route,
+    Way,
+    solve,
+    solve_route,
+    solve_routes,
+    suggested,
+    volume_at_salt_ml,
+)
 
 ActKind = Literal[
     "start", "cool", "want", "choose", "skim", "take", "heat", "boil", "let_down", "thicken", "test_body",
@@ -61,11 +72,11 @@ class Act:
 
     ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down and measure, dry
     g for thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
-    boil and to heat, where the heat has to be turned on first; ``measure`` says what to measure with
-    where what was used so far is too coarse, and ``outlook`` the rest of what is known. ``first`` tells
-    the first helping of thickener or salt from those that follow, ``why`` what the pot contradicts. ``wait_min``
-    is what a thickener wants before it is judged. ``cooling`` is where a cooling pot stands, and ``by`` when it must
-    meet its next limit.
+    boil and to heat, where the heat has to be turned on first; ``thought_ml`` is where it is thought to be now.
+    ``measure`` says what to measure with where what was used so far is too coarse, and ``outlook`` the rest of
+    what is known. ``first`` tells the first helping of thickener or salt from those that follow, ``why`` what the
+    pot contradicts. ``wait_min`` is what a thickener wants before it is judged, from when on is ``look_at``.
+    ``cooling`` is where a cooling pot stands, and ``by`` when it must meet its next limit.
     """
 
     kind: ActKind
@@ -76,6 +87,7 @@ class Act:
     expect_mm: float = 0.0
     stop_mm: float = 0.0
     stop_gross_g: float | None = None
+    thought_ml: float = 0.0
     first: bool = True
     why: Why | None = None
     way: SkimWay | None = None
@@ -101,10 +113,12 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         stands = judge(log.readings, log.surroundings_c)
         due = None if stands.limit_minute is None else log.began + timedelta(minutes=stands.limit_minute)
         return Act("cool", amount=pot.contents.fat_ml, cooling=stands, by=due)
+    if _unknown_salt(timeline, pot):
+        return Act("test_salt", why="unknown")
     if timeline.wanted is None:
-        return Act("want")
+        return Act("want", amount=suggested(pot).amount_ml)
     if timeline.chosen is None:
-        return Act("choose")
+        return Act("choose", _best(pot, timeline.wanted))
     route = route or plan(timeline)
     assert route is not None
     bench = _Bench(timeline, timeline.wanted, pot, route, ahead or progress(timeline))
@@ -113,6 +127,26 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         or bench.salt()
         or Act("finish", route, amount=pot.contents.liquid_ml)
     )  # fmt: skip
+
+
+def _unknown_salt(timeline: State, pot: Pot) -> bool:
+    """Whether nobody tasted or measured the salt: nothing is planned before that."""
+    told = timeline.started.liquid.salt.by if timeline.started else "taste"
+    nobody = told in ("stock", "list") and not timeline.salt_tested and not timeline.metered
+    return nobody and timeline.chosen is None and pot.salt_error > SALT_UNKNOWN
+
+
+#: Salt that nobody tasted is unknown from this error on, points.
+SALT_UNKNOWN = 0.06
+
+
+def _best(pot: Pot, wanted: ev.Wanted) -> Route | None:
+    """The way to propose; None where there is none."""
+    try:
+        best = solve_routes(pot, wanted)[0]
+    except SpissusError:
+        return None
+    return best if best.feasible else None
 
 
 def plan(timeline: State) -> Route | None:
@@ -142,8 +176,8 @@ def stop_of(timeline: State) -> float | None:
 
 
 def _settled(timeline: State) -> bool:
-    """Whether boiling is over: a thickener is in, or the sauce is done."""
-    return timeline.thickener_added or timeline.finished is not None
+    """Whether boiling is over: a thickener is in, spoon or tongue found it enough, or the sauce is done."""
+    return timeline.thickener_added or timeline.boiled_enough or timeline.finished is not None
 
 
 def _aside(timeline: State, route: Route) -> bool:
@@ -159,9 +193,12 @@ def _least_liquid_ml(pot: Pot) -> float:
     return max(LEAST_LIQUID_ML, LEAST_LIQUID_SHARE * pot.contents.liquid_ml)
 
 
-#: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already; a helping
-#: leaves at most this chance of too thick, the first less.
-SURE, MAY_BE, RISK, FIRST_RISK = 0.78, 0.3, 0.25, 0.12
+#: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already.
+SURE, MAY_BE = 0.78, 0.3
+#: A helping leaves at most this chance of too thick, the first less, and this chance of a full step too thick.
+RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.03
+#: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
+DOUBT = 0.12
 #: A matter is asked of the spoon, or the tongue, so often at one content; then the ledger decides.
 MOST_SPOONS, MOST_TASTES = 3, 3
 #: Three quarters of what is missing, then taste.
@@ -170,6 +207,8 @@ SHARE = 0.75
 WAITED_MIN, UNSURE_SHARE = 12.0, 0.05
 #: A sauce this far over what is liked, points of salt, is too salty to go on with; so far boiling may take it.
 TOO_SALTY, SALTIER = 0.12, 0.15
+#: Thought to be so far past its mark, as a share, a pot is told to be taken off before it is measured.
+LATE_SHARE = 0.03
 #: Short by less than this is what was wanted, as a share.
 SHORT_SHARE = 0.04
 
@@ -206,13 +245,22 @@ class _Bench:
         pot, route, timeline = self.pot, self.route, self.timeline
         if _settled(timeline):
             return None
+        window = timeline.heating
+        if window is not None and window.heating and window.setting.heat != "simmer":
+            # What boils, boils until somebody says otherwise: a pot is never thought to wait.
+            mark = self.mark_ml if timeline.stop_ml is None else timeline.stop_ml
+            late = pot.contents.liquid_ml < (1.0 - LATE_SHARE) * mark
+            return self._boil(mark, why="late" if late else self._why_boil())
         if min(self.over, self.route.salt_before.best - self.liking) > TOO_SALTY and not timeline.salt_tested:
             return self._to_the_liking()
         if _let_down(pot, route):
             return Act("let_down", route, amount=route.let_down_ml, why="past")
         if not there(timeline, self.mark_ml):
-            return self._boil(self.mark_ml, why="too_thin" if timeline.body_verdict == "low" else None)
+            return self._boil(self.mark_ml, why=self._why_boil())
         return None
+
+    def _why_boil(self) -> Why | None:
+        return "too_thin" if self.timeline.body_verdict == "low" else None
 
     @property
     def mark_ml(self) -> float:
@@ -243,10 +291,10 @@ class _Bench:
     def _boil(self, stop_ml: float, why: Why | None = None) -> Act:
         """Boil on until the next look; where the heat is off, turn it on."""
         pot = self.pot
-        stop = boiled_to_volume(pot.contents, stop_ml)
+        stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
         act = Act(
             "heat", self.route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
-            measure=_finer(pot, pot.contents.liquid_ml - stop_ml), why=why,
+            measure=_finer(pot, pot.contents.liquid_ml - stop_ml), why=why, thought_ml=pot.contents.liquid_ml,
         )  # fmt: skip
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
         if outlook is None:
@@ -288,9 +336,13 @@ class _Bench:
         if said[-1] == "right" and (chances.right >= SURE or len(said) >= MOST_SPOONS):
             return None
         agreed = len(said) >= 2 and said[-1] == said[-2]
+        if said == ("low",) and timeline.thickener_added and chances.right + chances.high > DOUBT:
+            return self._spoon("once_more")
         if not agreed and len(said) < MOST_SPOONS and (said[-1] == "right" or chances.right >= SURE):
             return self._spoon("once_more")
-        if said[-1] == "right" or (len(said) >= MOST_SPOONS and not agreed and chances.right > max(chances.low, chances.high)):
+        if said[-1] == "right" or (
+            len(said) >= MOST_SPOONS and not agreed and chances.right > max(chances.low, chances.high)
+        ):
             return None
         gap = self.belief.gap(now, aim)
         if said[-1] == "high" or (said[-1] != "low" and gap > 0.0):
@@ -298,9 +350,12 @@ class _Bench:
         return self._thicken()
 
     def _spoon(self, why: Why | None = None) -> Act:
+        """A spoonful; after a thickener once it has lost its raw taste."""
         timeline = self.timeline
-        wait = timeline.binders[-1] if timeline.binders and not timeline.body_tested and timeline.thickener_added else None
-        return Act("test_body", self.route, why=why, wait_min=wait)
+        waits = bool(timeline.binders) and not timeline.body_tested and timeline.thickener_added
+        wait = timeline.binders[-1] if waits else None
+        ready = timeline.bound_at + timedelta(minutes=wait[0]) if wait and timeline.bound_at else None
+        return Act("test_body", self.route, why=why, wait_min=wait, look_at=ready)
 
     def _school(self) -> School:
         """What binds it: the school of the way, and starch where boiling alone was not enough."""
@@ -312,7 +367,7 @@ class _Bench:
         binder = solve(self.pot, self.wanted, "here", school, kind=self.route.kind)
         first = not self.timeline.thickener_added
         believed = self.belief
-        risk = FIRST_RISK if first else RISK
+        risk = RISKS[min(len(self.timeline.binders), len(RISKS) - 1)]
 
         def gap(dry: float) -> float:
             return believed.gap(now.mixed(school.per_gram, dry), aim)
@@ -327,14 +382,17 @@ class _Bench:
         total = dry
 
         def risky(part: float) -> float:
-            return believed.chances(now.mixed(school.per_gram, part), aim).high - risk
+            after = now.mixed(school.per_gram, part)
+            return max(believed.chances(after, aim).high / risk, believed.beyond(after, aim) / LEAP_RISK) - 1.0
 
         if dry > 0.0 and risky(dry) > 0.0:
             dry = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, dry, xtol=0.05))
         if first:
             dry = min(dry, max(school.first_share * max(binder.dry_g, total), LEAST_DRY_SHARE * now.liquid_g))
         smallest = min(LEAST_DRY_G, LEAST_DRY_SHARE * now.liquid_g)
-        least = max(smallest, LEAST_DOSE_SHARE * _flour_in(self.pot) / (flour_equivalent_g(school.per_gram.starch) or math.inf))
+        least = max(
+            smallest, LEAST_DOSE_SHARE * _flour_in(self.pot) / (flour_equivalent_g(school.per_gram.starch) or math.inf)
+        )
         dry = max(dry, least)
         if binder.thickener is None:
             binder = replace(binder, thickener=school, dry_g=max(dry, total))

@@ -16,7 +16,8 @@ from .routes import Route
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
-    "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "salt": "season",
+    "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "measure": "thicken",
+    "take": "strain", "salt": "season",
     "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
 }  # fmt: skip
 

@@ -21,13 +21,14 @@ from ..amounts.estimate import Estimate
 from ..amounts.quantities import Said, say, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
+from ..estimation.window import kj_of, power_of, vapour_kj, warming_kj
 from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
-from ..ledger.water import OFF_THE_BOIL_C, REFERENCE_C
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
-from ..phenomena.evaporation import boiled_to_water, boiling_rate_g_min, minutes_to_boil_away, minutes_to_heat
+from ..phenomena.evaporation import boiled_to_water
+from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, salt_to_add_g
 from ..pot import Pot
 
@@ -58,9 +59,11 @@ class Way(NamedTuple):
 WAYS: Mapping[str, Way] = table(
     "ways",
     lambda row: Way(
-        row["label"], row["amount"] == "part", cast(Stop, row["stop"]),
+        row["label"],
+        row["amount"] == "part",
+        cast(Stop, row["stop"]),
         SCHOOLS[row["school"]] if row["school"] else None,
-    ),  # fmt: skip
+    ),
 )
 
 
@@ -68,7 +71,8 @@ WAYS: Mapping[str, Way] = table(
 class Route:
     """One way to the sauce.
 
-    ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` is the liquid (20 °C, floating fat left out) at which to stop boiling, ``mark_mm``
+    ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` the liquid (20 °C, floating fat left out) at which to
+    stop boiling, ``mark_mm``
     and ``gross_g`` the same on a skewer and a scale; ``let_down_ml`` unsalted liquid to stir in where
     the pot has gone past it, and ``steam_g`` what boils away. ``dry_g`` is the thickener without its
     carrier. ``final`` is the sauce with ``salt_to_add_g`` in it; ``salt_before`` what it would hold
@@ -146,7 +150,7 @@ SUGGESTED_PEOPLE, HELPING_ML = 4, 90.0
 
 
 def suggested(pot: Pot) -> Wanted:
-    """A wish to begin with: four people's helpings and one for the pot, or what there is at the usual salt, as a nappe."""
+    """A wish to begin with: four helpings and one for the pot, or what there is at the usual salt, as a nappe."""
     there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
     enough = (SUGGESTED_PEOPLE + 1) * HELPING_ML
     return Wanted(volume_ml=max(round(min(enough, there) / 10.0) * 10.0, 10.0))
@@ -189,7 +193,8 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     """The part of the pot that makes the sauce, mL: what boils down to it, or is let down to it, at the wanted salt."""
     salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
     to_boil_ml = (1.0 / TAKEN_BOILS_TO - 1.0) * wanted.amount_ml
-    boils = to_boil_ml >= LEAST_BOIL_MIN * boiling_rate_g_min(pot.burner.net_kw).best
+    strength = power_of(pot, FULL_BOIL)
+    boils = strength is not None and kj_of(to_boil_ml) >= LEAST_BOIL_MIN * strength.kj_min
     return wanted.amount_ml * min(1.0 / TAKEN_BOILS_TO if boils else 1.0, wanted.salt_percent / salt)
 
 
@@ -233,10 +238,7 @@ def _route(
     salt = salt_to_add_g(bound.salt, bound.liquid_g, wanted.salt_percent)
     final = bound + Contents(salt=salt)
     gone_g = now.mass_g - boiled.mass_g
-    minutes = minutes_to_boil_away(gone_g, pot.burner.net_kw)
-    warm_up = Estimate.exact(0.0)
-    if gone_g > 0.0 and not pot.hot:
-        warm_up = minutes_to_heat(now.mass_g, REFERENCE_C, OFF_THE_BOIL_C, pot.burner.net_kw)
+    minutes = boiling_minutes(pot, boiled)
     route = Route(
         kind=kind,
         feasible=True,
@@ -248,7 +250,7 @@ def _route(
         steam_g=gone_g,
         mark_mm=pot.mark_mm(boiled.liquid_ml),
         gross_g=pot.gross_of(boiled),
-        minutes=minutes.plus(warm_up),
+        minutes=minutes,
         thickener=thickener,
         dry_g=dry,
         final=final,
@@ -259,6 +261,18 @@ def _route(
     )
     reason = _why_not(pot, wanted, stop, route)
     return replace(route, feasible=reason is None, reason=reason)
+
+
+def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL) -> Estimate:
+    """Time to boil a pot down to ``boiled``, and to bring it to the boil first, min.
+
+    By the same power, learned rate, cover and warm-up as the forecast of a boiling pot (:mod:`..estimation.window`).
+    """
+    heat_kj = vapour_kj(pot.contents, boiled)
+    strength = power_of(pot, setting)
+    if heat_kj <= 0.0 or strength is None:
+        return Estimate.exact(0.0)
+    return Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat_kj + warming_kj(pot))
 
 
 def _salt_range(pot: Pot, contents: Contents) -> Estimate:
@@ -481,11 +495,18 @@ def volume_at_salt_ml(contents: Contents, ceiling_percent: float) -> float:
     return contents.liquid_ml + (mass - contents.liquid_g) * ML_G["water"]
 
 
-def salt_ceiling_ml(pot: Pot, wanted: Wanted) -> float | None:
-    """Liquid below which the pot is too salty, mL; None where boiling never gets there."""
+def salt_ceiling_ml(pot: Pot, wanted: Wanted, route: Route | None = None) -> float | None:
+    """Liquid below which the pot is too salty, mL; None where boiling never gets there.
+
+    It is that of the sauce as it will be: what ``route`` has yet to stir in thins its salt. A pot past its ceiling
+    already has one above its surface.
+    """
     if pot.contents.salt <= 0.0:
         return None
-    volume = volume_at_salt_ml(pot.contents, wanted.ceiling_percent)
+    binds = route.thickener.added(route.dry_g) if route is not None and route.thickener is not None else Contents()
+    salt = pot.contents.salt + binds.salt
+    water_g = 100.0 * salt / wanted.ceiling_percent - pot.contents.liquid_g - binds.liquid_g
+    volume = pot.contents.liquid_ml + water_g * ML_G["water"]
     solids = pot.contents.liquid_ml - pot.contents.water * ML_G["water"]
     return volume if volume > solids + LEAST_WATER_SHARE * pot.contents.water else None
 

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..estimation.track import DRIFT_PER_MIN
 from ..estimation.path import LEAST_SHARE, Path
+from ..estimation.track import DRIFT_PER_MIN
 from ..estimation.window import WATER_KJ_G
 from ..ledger.contents import Contents
 from ..phenomena.evaporation import boiled_to_water

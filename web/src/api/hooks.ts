@@ -25,6 +25,7 @@ export type Ingredient = Schemas['IngredientOut']
 export type { Schemas }
 export type Device = Schemas['DeviceOut']
 export type Stage = Batch['act']['stage']
+export type Answer = Batch['act']['answers'][number]
 
 export const keys = {
   session: ['session'] as const,

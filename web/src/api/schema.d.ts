@@ -1069,7 +1069,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "now" | "stop" | "ceiling";
+            kind: "start" | "now" | "stop" | "ceiling" | "over";
             depth: components["schemas"]["ShownOut"];
         };
         /**
@@ -1712,7 +1712,9 @@ export interface components {
          * ActOut
          * @description The next act: its sentence, and what answers it where one tap is enough.
          *
-         *     Where it is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
+         *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
+         *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
+         *     is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
          *     then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
          *     its own zone.
          */
@@ -1721,7 +1723,16 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "salt" | "test_salt" | "finish" | "done" | "alone";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone";
+            /** Why */
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "once_more" | "may_be_thick" | "too_little" | "still_fat" | "unsure") | null;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Way */
+            way: string | null;
+            /** Measure */
+            measure: ("jug" | "dip" | "scale" | "eye" | "spoon") | null;
+            wait_min: components["schemas"]["RangeOut"] | null;
             /**
              * Stage
              * @enum {string}
@@ -1737,6 +1748,22 @@ export interface components {
             amount: number;
             /** Thickener */
             thickener: ("white_roux" | "blond_roux" | "corn_starch") | null;
+        };
+        /**
+         * AnswerOut
+         * @description A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said.
+         */
+        AnswerOut: {
+            /** Label */
+            label: string;
+            /** Payload */
+            payload?: {
+                [key: string]: unknown;
+            } | null;
+            /** Opens */
+            opens?: ("strain" | "skim" | "reduce" | "thicken" | "season" | "serve") | "plan" | null;
+            /** Asks */
+            asks?: ("reading" | "add") | null;
         };
         /**
          * ArrivalOut
@@ -1803,7 +1830,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("reduction" | "roux" | "corn_starch" | "salt_limit") | null;
+            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus") | null;
             plan: components["schemas"]["RouteOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Log */
@@ -1995,18 +2022,29 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** RouteOut */
+        /**
+         * RouteOut
+         * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
+         *
+         *     ``take`` is the part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to
+         *     stir in first.
+         */
         RouteOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "reduction" | "roux" | "corn_starch" | "salt_limit";
+            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus";
             /** Label */
             label: string;
             /** Feasible */
             feasible: boolean;
+            /** Recommended */
+            recommended: boolean;
+            because: components["schemas"]["SaidOut"] | null;
             reason: components["schemas"]["SaidOut"] | null;
+            take: components["schemas"]["ShownOut"] | null;
+            let_down: components["schemas"]["ShownOut"] | null;
             volume: components["schemas"]["ShownOut"];
             boil_to: components["schemas"]["ShownOut"];
             /** Share Left */
@@ -2215,7 +2253,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "reduction" | "roux" | "corn_starch" | "salt_limit";
+            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus";
         };
         /**
          * Cooling
@@ -2300,7 +2338,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * Finished
@@ -2567,8 +2605,23 @@ export interface components {
             event: string;
         };
         /**
+         * Taken
+         * @description What the sauce needs is measured off by the jug; the rest is kept for the meat or another day.
+         */
+        Taken: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taken";
+            /** Volume Ml */
+            volume_ml: number | string;
+        };
+        /**
          * Tested
          * @description A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
+         *
+         *     A spoon is low, right or high; a tongue that, or one of the five words a cook would use.
          */
         Tested: {
             /**
@@ -2585,7 +2638,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "low" | "right" | "high";
+            verdict: "flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty";
         };
         /**
          * ThickenedIn

@@ -3,7 +3,7 @@ import { panScale, slice, spread, type PanGeometry } from './geometry'
 import { sauce } from './tone'
 import { useWidth } from './useSize'
 
-export type MarkKind = 'start' | 'now' | 'stop' | 'ceiling'
+export type MarkKind = 'start' | 'now' | 'stop' | 'ceiling' | 'over'
 
 export interface PotMark {
   kind: MarkKind
@@ -30,12 +30,14 @@ const words: Record<MarkKind, string> = {
   now: 'now',
   stop: 'stop here',
   ceiling: 'too salty below',
+  over: 'too salty already',
 }
 const inks: Record<MarkKind, string> = {
   start: 'var(--quiet)',
   now: 'var(--ink)',
   stop: 'var(--done)',
   ceiling: 'var(--salt)',
+  over: 'var(--salt)',
 }
 
 /** The pan cut through the middle, to scale: liquid, fat, and a skewer with its marks. */

@@ -1,5 +1,5 @@
 import type { Problem } from '../api/client'
-import type { Batch, Payload, Stage } from '../api/hooks'
+import type { Answer, Batch, Payload, Stage } from '../api/hooks'
 import { clock } from '../app/clock'
 import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
@@ -18,15 +18,19 @@ interface Props {
   alarm: { ringing: boolean; hush: () => void }
 }
 
-interface Answer {
-  label: string
-  act: () => void
-  letter?: string
-}
+/** The letters that open what an answer opens; `letters.tsx` listens to them. */
+const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading: 'R', add: 'A' }
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
 export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet, undo, alarm }: Props) {
-  const answers = answersTo({ batch, view, onRecord, onOpen, onSheet })
+  // What the open stage offers itself is not offered twice.
+  const answers = batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
+  const give = ({ payload, opens, asks }: Answer) => {
+    if (payload) onRecord(payload as Payload)
+    else if (asks) onSheet(asks)
+    else if (opens) onOpen(opens)
+  }
+  const asked = new Set(answers.map((answer) => answer.asks))
   return (
     <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-3 text-bar-ink md:px-7 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}>
       {problem && (
@@ -40,7 +44,13 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
         </p>
         <div className="flex flex-wrap gap-2">
           {answers.map((answer, i) => (
-            <Button key={answer.label} look={i === 0 || answers.length === 3 ? 'bar-main' : 'bar'} letter={answer.letter} disabled={busy} onClick={answer.act}>
+            <Button
+              key={answer.label}
+              look={i === 0 || answers.every(({ payload }) => payload) ? 'bar-main' : 'bar'}
+              letter={LETTERS[answer.opens ?? answer.asks ?? '']}
+              disabled={busy}
+              onClick={() => give(answer)}
+            >
               {answer.label}
             </Button>
           ))}
@@ -49,12 +59,12 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
               Quiet
             </Button>
           )}
-          {!batch.finished && batch.act.kind !== 'boil' && (
+          {!batch.finished && !asked.has('reading') && (
             <Button look="bar" letter="R" onClick={() => onSheet('reading')}>
               Reading
             </Button>
           )}
-          {!batch.finished && (
+          {!batch.finished && !asked.has('add') && (
             <Button look="bar" letter="A" onClick={() => onSheet('add')}>
               Add
             </Button>
@@ -107,49 +117,4 @@ function Emphasised({ text }: { text: string }) {
       part
     ),
   )
-}
-
-type Context = Pick<Props, 'batch' | 'view' | 'onRecord' | 'onOpen' | 'onSheet'>
-
-/** What answers each act. One tap records what the sentence asks for. */
-function answersTo({ batch, view, onRecord, onOpen, onSheet }: Context): Answer[] {
-  const { act } = batch
-  const verdicts = (of: 'body' | 'salt', words: [string, string, string]): Answer[] => [
-    { label: words[0], act: () => onRecord({ kind: 'tested', of, verdict: 'low' }) },
-    { label: words[1], act: () => onRecord({ kind: 'tested', of, verdict: 'right' }) },
-    { label: words[2], act: () => onRecord({ kind: 'tested', of, verdict: 'high' }) },
-  ]
-  switch (act.kind) {
-    case 'start':
-    case 'want':
-    case 'choose':
-      return view === 'plan' ? [] : [{ label: 'Plan', letter: 'P', act: () => onOpen('plan') }]
-    case 'cool':
-      return view === 'skim' ? [] : [{ label: 'Temperature', act: () => onOpen('skim') }]
-    case 'skim':
-      return view === 'skim' ? [] : [{ label: 'Skim', letter: 'S', act: () => onOpen('skim') }]
-    case 'heat':
-      return [{ label: 'It is on', act: () => onRecord({ kind: 'heated', heat: 'boil', share: 1, cover: 'open', oven_c: 150 }) }]
-    case 'boil':
-      return [{ label: 'Reading', letter: 'R', act: () => onSheet('reading') }]
-    case 'let_down':
-      return [{ label: 'Stirred in', act: () => onRecord({ kind: 'added', ingredient: 'water', volume_ml: act.amount }) }]
-    case 'thicken': {
-      const { thickener } = act
-      return thickener === null
-        ? []
-        : [{ label: 'Whisked in', act: () => onRecord({ kind: 'thickened', thickener, dry_g: act.amount }) }]
-    }
-    case 'test_body':
-      return verdicts('body', ['Too thin', 'Right', 'Too thick'])
-    case 'salt':
-      return [{ label: 'Stirred in', act: () => onRecord({ kind: 'salted', salt_g: act.amount, salt: 'table' }) }]
-    case 'test_salt':
-      return verdicts('salt', ['Flat', 'Right', 'Too salty'])
-    case 'finish':
-      return view === 'serve' ? [] : [{ label: 'Finish', act: () => onOpen('serve') }]
-    case 'done':
-    case 'alone':
-      return []
-  }
 }

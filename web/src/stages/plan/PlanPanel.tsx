@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import type { Problem } from '../../api/client'
-import { useLists, useRoutes, type Batch, type Payload, type Wanted } from '../../api/hooks'
+import { useLists, useRoutes, type Batch, type Payload, type Route, type Wanted } from '../../api/hooks'
 import { useSay } from '../../app/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
+import { Unfold } from '../../ui/Unfold'
 import { useSettled } from '../../app/useSettled'
 import { RouteCard } from './RouteCard'
 
@@ -67,6 +68,16 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
   const least = data?.least
   const most = data?.most
   const now = data?.wanted
+  const ways = data?.routes ?? []
+  const card = (route: Route) => (
+    <RouteCard
+      key={route.kind}
+      route={route}
+      chosen={batch.chosen === route.kind}
+      busy={routes.isError || routes.isPlaceholderData}
+      onChoose={() => onRecord([wanted, { kind: 'chosen', route: route.kind }])}
+    />
+  )
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-5 lg:grid-cols-[20rem_1fr]">
       <section aria-label="What you want" className="grid content-start gap-4">
@@ -118,17 +129,26 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
           />
         )}
         {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="font-medium text-heat">{wrong.message}</p>}
-        <ul className="grid gap-3 md:grid-cols-2">
-          {data?.routes.map((route) => (
-            <RouteCard
-              key={route.kind}
-              route={route}
-              chosen={batch.chosen === route.kind}
-              busy={routes.isError || routes.isPlaceholderData}
-              onChoose={() => onRecord([wanted, { kind: 'chosen', route: route.kind }])}
-            />
-          ))}
-        </ul>
+        <ul className="grid gap-3 md:grid-cols-2">{ways.filter((r) => r.feasible).map(card)}</ul>
+        {data && !ways.some((r) => r.feasible) && (
+          <p className="text-lg font-medium text-heat">No way leads there from this pot. Ask for another amount, body or salt.</p>
+        )}
+        {ways.some((r) => !r.feasible) && (
+          <Unfold
+            label="the ways that cannot be taken"
+            summary={<span className="inline-flex min-h-12 items-center font-semibold underline">{ways.filter((r) => !r.feasible).length} ways that this pot does not allow, and why</span>}
+          >
+            <ul className="grid gap-1 pt-1">
+              {ways
+                .filter((r) => !r.feasible)
+                .map((route) => (
+                  <li key={route.kind} aria-label={route.label}>
+                    <span className="font-semibold">{route.label}:</span> {route.reason && say(route.reason)}
+                  </li>
+                ))}
+            </ul>
+          </Unfold>
+        )}
       </section>
     </div>
   )

@@ -18,21 +18,37 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
   const { low, best, high } = route.minutes
   return (
     <li
-      className={`flex flex-col gap-2 rounded-2xl border-2 bg-panel p-4 ${chosen ? 'border-done' : 'border-line'}`}
+      className={`flex flex-col gap-2 rounded-2xl border-2 bg-panel p-4 ${chosen ? 'border-done' : route.recommended ? 'border-ink' : 'border-line'}`}
       aria-label={route.label}
     >
       <div className="flex items-baseline justify-between gap-3">
-        <h3 className={`text-lg ${route.feasible ? '' : 'text-quiet'}`}>{route.label}</h3>
-        {chosen && <span className="font-semibold text-done">your way</span>}
+        <h3 className="text-lg">{route.label}</h3>
+        {chosen ? <span className="font-semibold text-done">your way</span> : route.recommended && <span className="font-semibold">take this one</span>}
       </div>
-      {!route.feasible && route.reason && <p className="font-medium text-heat">{say(route.reason)}</p>}
-      <div className={`grid grid-cols-[auto_1fr] gap-x-4 ${route.feasible ? '' : 'text-quiet'}`}>
+      {route.because && <p>{say(route.because)}</p>}
+      <div className="grid grid-cols-[auto_1fr] gap-x-4">
         <p className="text-3xl font-bold tracking-tight">{say(route.volume)}</p>
         <p className="self-end text-right text-lg font-bold text-salt">
           {route.salt_after.best.toFixed(2)} % <span className="font-normal">salt</span>
         </p>
       </div>
-      <dl className={`grid grid-cols-[auto_1fr] gap-x-3 leading-snug ${route.feasible ? '' : 'text-quiet'}`}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 leading-snug">
+        {route.take && (
+          <>
+            <dt className="text-quiet">take</dt>
+            <dd>
+              <b>{say(route.take)}</b> for the sauce
+            </dd>
+          </>
+        )}
+        {route.let_down && (
+          <>
+            <dt className="text-quiet">stir in</dt>
+            <dd>
+              <b>{say(route.let_down)}</b> of unsalted stock or water
+            </dd>
+          </>
+        )}
         <dt className="text-quiet">boil</dt>
         <dd>
           {left >= 100 ? (
@@ -70,7 +86,7 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
         </p>
       ))}
       <div className="mt-auto flex items-start gap-3 pt-1">
-        <Button look={route.feasible && !chosen ? 'main' : 'plain'} disabled={!route.feasible || busy} onClick={onChoose}>
+        <Button look={route.recommended && !chosen ? 'main' : 'plain'} disabled={busy} onClick={onChoose}>
           <span>
             {chosen ? 'Keep this way' : 'Take this way'}
             <span className="sr-only">: {route.label}</span>

@@ -1,0 +1,79 @@
+"""What answers each act: one to three buttons, each with the entry it records or the place where more is said."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from spissus_core.events import State
+from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import suggested
+
+from .schemas import AnswerOut
+
+
+def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
+    """The answers to an act, the one that it asks for first."""
+    match act.kind:
+        case "want":
+            pot = timeline.pot
+            wish = [] if pot is None else [_records("That is it", suggested(pot).model_dump(mode="json"))]
+            return [*wish, AnswerOut(label="Something else", opens="plan")]
+        case "choose":
+            if act.route is None:
+                return [AnswerOut(label="Change the wish", opens="plan")]
+            take = _records("Take this way", {"kind": "chosen", "route": act.route.kind})
+            return [take, AnswerOut(label="Other ways", opens="plan")]
+        case "take":
+            return [_records("Taken", {"kind": "taken", "volume_ml": act.amount}), _opens("Another amount", "strain")]
+        case "cool":
+            return [_opens("Temperature", "skim")]
+        case "skim":
+            off = [_records("It is off", {"kind": "skimmed", "way": act.way})] if act.way else []
+            return [*off, _opens("Another way", "skim")]
+        case "heat":
+            return [_records("It is on", {"kind": "heated", **FULL_BOIL.model_dump(mode="json")})]
+        case "boil":
+            return [AnswerOut(label="Reading", asks="reading")]
+        case "measure":
+            return [AnswerOut(label="Reading", asks="reading")]
+        case "let_down":
+            stirred = {"kind": "added", "ingredient": "water", "volume_ml": act.amount}
+            return [_records("Stirred in", stirred), AnswerOut(label="Something else", asks="add")]
+        case "thicken":
+            thickener = act.route.thickener if act.route else None
+            if thickener is None:
+                return []
+            whisked = {"kind": "thickened", "thickener": thickener.key, "dry_g": act.amount}
+            return [_records("Whisked in", whisked), _opens("Another amount", "thicken")]
+        case "test_body":
+            return [_said("body", word, verdict) for word, verdict in _SPOON]
+        case "salt":
+            return [
+                _records("Stirred in", {"kind": "salted", "salt_g": act.amount}),
+                _opens("Another amount", "season"),
+            ]
+        case "test_salt":
+            return [_said("salt", word, verdict) for word, verdict in _TONGUE]
+        case "finish":
+            return [_opens("Finish", "serve")]
+        case "start" | "done" | "alone":
+            return []
+
+
+_SPOON = (("Too thin", "low"), ("Right", "right"), ("Too thick", "high"))
+_TONGUE = (
+    ("Flat", "flat"), ("Nearly", "nearly"), ("Right", "right"), ("Salty", "salty"), ("Too salty", "too_salty"),
+)  # fmt: skip
+
+
+def _records(label: str, payload: dict[str, Any]) -> AnswerOut:
+    return AnswerOut(label=label, payload={key: value for key, value in payload.items() if value is not None})
+
+
+def _opens(label: str, stage: str) -> AnswerOut:
+    return AnswerOut.model_validate({"label": label, "opens": stage})
+
+
+def _said(of: str, word: str, verdict: str) -> AnswerOut:
+    return _records(word, {"kind": "tested", "of": of, "verdict": verdict})
