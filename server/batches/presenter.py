@@ -277,7 +277,7 @@ MOST_CURVE_POINTS = 120
 
 def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -> list[out.CoursePoint]:
     """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present."""
-    begin, end = ahead.last, max(outlook.arrives[2], *([now + COURSE_AHEAD] if now else []))
+    begin, end = ahead.last, max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
     steps = 16
     gross = pot.gross_g
     return [

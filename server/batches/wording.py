@@ -224,10 +224,10 @@ def _let_down_line(act: Act, timeline: State) -> Said:
             return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
         case "too_little":
             return say("Short of what you wanted: stir in {} of unsalted stock or water.", amount)
+        case "stretch":
+            return say(f"Stir in {{}} of unsalted stock or water first; {after:.2f} % salt then.", amount)
         case _:
-            return say(
-                f"Too little for the plan: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount
-            )
+            return say(f"Past the mark: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
 
 
 def _thicken_line(act: Act) -> Said:
@@ -247,7 +247,7 @@ def _thicken_line(act: Act) -> Said:
 def _asked(timeline: State) -> str:
     """The question to a spoonful: what it looks like before the trade's word."""
     step = LADDER[timeline.wanted.body if timeline.wanted else USUAL_STEP]
-    return f"is it {step.word}, {step.does.replace(';', ',')}?"
+    return f"{step.does.replace(';', ',')} ({step.word})?"
 
 
 #: What is asked for where nobody said how thick it is to be.

@@ -61,16 +61,18 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     start(page, site, "Shin in brown ale")
 
     # What is wanted, and the ways there.
-    expect(now_line(page)).to_contain_text("Say what you want")
+    expect(now_line(page)).to_contain_text("For four people")
     page.get_by_role("radio", name="Portions").click()
     page.get_by_label("Portions", exact=True).fill("10")
     page.get_by_label("each").fill("90 ml")
     page.get_by_role("radio", name="nappe").click()
     roux = page.get_by_role("listitem", name="Your volume, with roux")
     expect(roux).to_contain_text("900\u00a0mL")
+    # What this pot does not allow is folded away, with the reason.
+    page.get_by_role("button", name=re.compile("this pot does not allow")).click()
     down = page.get_by_role("listitem", name="Boil down, nothing added")
     expect(down).to_contain_text("your ceiling is 1.30 %")
-    expect(down.get_by_role("button", name="Take this way")).to_be_disabled()
+    expect(down.get_by_role("button", name="Take this way")).to_have_count(0)
     roux.get_by_role("button", name=re.compile("Why")).click()
     expect(roux).to_contain_text("g salt ÷")
     roux.get_by_role("button", name="Take this way").click()
@@ -88,11 +90,22 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     # Bind, test, season.
     expect(now_line(page)).to_contain_text("of flour with")
     now_line(page).get_by_role("button", name="Whisked in").click()
-    expect(now_line(page)).to_contain_text("Is it a nappe?")
+    expect(now_line(page)).to_contain_text("min more. Simmer")
+    expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
     now_line(page).get_by_role("button", name="Too thin").click()
     expect(now_line(page)).to_contain_text("more flour")
     now_line(page).get_by_role("button", name="Whisked in").click()
-    now_line(page).get_by_role("button", name="Right", exact=True).click()
+    # One spoon is not the whole truth: it is asked until two agree, or the ledger does.
+    for _ in range(3):
+        right = now_line(page).get_by_role("button", name="Right", exact=True)
+        expect(now_line(page)).to_contain_text(re.compile("spoonful|measure it|Taste it"))
+        if "spoonful" not in now_line(page).inner_text():
+            break
+        entries = page.get_by_role("button", name=re.compile("^Log")).inner_text()
+        right.click()
+        expect(page.get_by_role("button", name=re.compile("^Log"))).not_to_have_text(entries)
+    if "measure it" in now_line(page).inner_text():
+        take_reading(page, "Scale", "3060")
     expect(now_line(page)).to_contain_text("Taste it")
     now_line(page).get_by_role("button", name="Right", exact=True).click()
 
@@ -134,7 +147,7 @@ def test_dragging_the_volume_moves_everything(page: Page, site: Site) -> None:
     page.mouse.up()
     expect(handle).not_to_have_attribute("aria-valuetext", before or "")
     dragged = handle.get_attribute("aria-valuetext") or ""
-    expect(page.get_by_role("listitem", name="Your volume, with roux")).to_contain_text(dragged)
+    expect(page.get_by_role("region", name="Ways there")).to_contain_text(dragged)
     handle.focus()
     page.keyboard.press("ArrowLeft")
     expect(handle).not_to_have_attribute("aria-valuetext", dragged)

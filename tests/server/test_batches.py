@@ -26,7 +26,12 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     assert batch["pot"]["fat"]["metric"] == "75\u00a0mL"
     url = batch["id"]
     routes = cook.send(f"/batches/{url}/routes", WANTED).json()
-    assert [r["kind"] for r in routes["routes"]] == ["reduction", "roux", "corn_starch", "salt_limit"]
+    able = [r["feasible"] for r in routes["routes"]]
+    # The one to propose comes first, and last what this pot does not allow.
+    assert [r["recommended"] for r in routes["routes"]] == [True, *[False] * (len(able) - 1)]
+    assert able == sorted(able, reverse=True)
+    assert routes["routes"][0]["because"]["metric"]
+    assert all(r["reason"] for r in routes["routes"] if not r["feasible"])
     assert len(routes["trade"]) > 10
 
     act = cook.record(url, WANTED).json()["act"]
@@ -45,7 +50,9 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         (thickened, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "low"}, "thicken"),
         ({"kind": "thickened", "thickener": "white_roux", "dry_g": "10 g"}, "test_body"),
-        ({"kind": "tested", "of": "body", "verdict": "right"}, "test_salt"),
+        ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
+        ({"kind": "tested", "of": "body", "verdict": "right"}, "measure"),
+        ({"kind": "read", "measured": {"method": "scale", "value": "2610 g"}}, "test_salt"),
         ({"kind": "tested", "of": "salt", "verdict": "right"}, "finish"),
         ({"kind": "noted", "text": "Good with the mash."}, "finish"),
         ({"kind": "finished", "yield_ml": "880 ml"}, "done"),
@@ -55,7 +62,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         assert answer.json()["act"]["kind"] == then
     finished = cook.get(f"/batches/{url}").json()
     assert finished["served"]["volume"]["metric"] == "880\u00a0mL"
-    assert len(finished["log"]) == 12
+    assert len(finished["log"]) == 14
     line = cook.get("/batches").json()["items"][0]
     assert line["finished"]
     assert line["volume"]["value"] == 880
@@ -161,9 +168,10 @@ def test_an_agreed_amount_stands_when_the_pot_has_gone_past_it(cook: Caller) -> 
     cook.record(url, {"kind": "read", "measured": {"method": "scale", "value": "2400 g"}})
     routes = cook.send(f"/batches/{url}/routes", WANTED)
     assert routes.status_code == 200
-    assert "Stir in" in routes.json()["routes"][1]["notes"][-1]["metric"]
+    roux = next(r for r in routes.json()["routes"] if r["kind"] == "roux")
+    assert roux["let_down"] is not None
     assert cook.record(url, WANTED | {"body": 2}).status_code == 200
-    assert cook.send(f"/batches/{url}/routes", WANTED | {"portions": 12}).status_code == 422
+    assert cook.send(f"/batches/{url}/routes", WANTED | {"portions": 20}).status_code == 422
 
 
 def test_choosing_before_wanting(cook: Caller) -> None:

@@ -7,6 +7,7 @@ from typing import Any
 from uuid import uuid4
 
 import pytest
+import time_machine
 from kitchens.models import LearnedRate
 
 from .conftest import Caller
@@ -16,8 +17,10 @@ LONG_AGO = datetime.now(UTC) - timedelta(minutes=90)
 
 
 def record(cook: Caller, batch: dict[str, Any], minute: float, payload: dict[str, Any]) -> dict[str, Any]:
-    at = (LONG_AGO + timedelta(minutes=minute)).isoformat()
-    answer = cook.send(f"/batches/{batch['id']}/events", {"id": str(uuid4()), "at": at, "payload": payload})
+    at = LONG_AGO + timedelta(minutes=minute)
+    with time_machine.travel(at, tick=False):
+        body = {"id": str(uuid4()), "at": at.isoformat(), "payload": payload}
+        answer = cook.send(f"/batches/{batch['id']}/events", body)
     assert answer.status_code == 200, answer.content
     return answer.json()
 
@@ -25,7 +28,8 @@ def record(cook: Caller, batch: dict[str, Any], minute: float, payload: dict[str
 def planned(cook: Caller, name: str = "Shin") -> dict[str, Any]:
     start = cook.start_body(fat_ml=0)
     body = {"id": str(uuid4()), "event_id": str(uuid4()), "at": LONG_AGO.isoformat(), "name": name, "start": start}
-    batch = cook.send("/batches", body).json()
+    with time_machine.travel(LONG_AGO, tick=False):
+        batch = cook.send("/batches", body).json()
     record(cook, batch, 0, WANTED)
     return record(cook, batch, 0, {"kind": "chosen", "route": "roux"})
 
@@ -85,27 +89,32 @@ def test_of_two_identical_pans_none_is_lost(cook: Caller) -> None:
     spec = {name: value for name, value in pan.items() if name.endswith(("_mm", "_g")) or name in ("name", "shape")}
     twin = cook.send("/pans", spec).json()["id"]
     batch = planned(cook)
-    choices = cook.send(f"/batches/{batch['id']}/pans", {}).json()["choices"]
+    with time_machine.travel(LONG_AGO, tick=False):
+        choices = cook.send(f"/batches/{batch['id']}/pans", {}).json()["choices"]
     of = {one: [c["burner_id"] for c in choices if c["pan_id"] == one] for one in (pan["id"], twin)}
     assert len(of[twin]) == len(of[pan["id"]]) == len(cook.kitchen()["burners"])
 
 
 def test_pans_are_compared_and_changed(cook: Caller) -> None:
     batch, kitchen = planned(cook), cook.kitchen()
-    found = cook.send(f"/batches/{batch['id']}/pans", {"burner_id": kitchen["burners"][1]["id"]}).json()
+    with time_machine.travel(LONG_AGO, tick=False):
+        found = cook.send(f"/batches/{batch['id']}/pans", {"burner_id": kitchen["burners"][1]["id"]}).json()
     names = {c["pan"]["name"]: c for c in found["choices"]}
     assert names["24 cm braising pan"]["here"]
     assert names["16 cm saucepan"]["minutes"] is not None
     wide, narrow = names["28 cm sauté pan"], names["16 cm saucepan"]
     assert wide["dip_error"]["value"] > 2 * narrow["dip_error"]["value"]
-    simmer = cook.send(f"/batches/{batch['id']}/pans", {"heat": {"heat": "simmer"}}).json()["choices"]
+    with time_machine.travel(LONG_AGO, tick=False):
+        simmer = cook.send(f"/batches/{batch['id']}/pans", {"heat": {"heat": "simmer"}}).json()["choices"]
     times = {(c["pan"]["name"], c["burner"]): c["minutes"]["best"] for c in simmer if c["minutes"]}
     burner = kitchen["burners"][3]["name"]
     assert times["28 cm sauté pan", burner] < times["20 cm saucepan", burner]
     moved = {"kind": "moved", "pan_id": wide["pan_id"], "burner_id": wide["burner_id"]}
     after = record(cook, batch, 5, moved)
     assert after["pan"]["name"] == "28 cm sauté pan"
-    assert after["pot"]["liquid"] == batch["pot"]["liquid"]
+    # In five minutes, warming up first, it has lost less than they would boil away.
+    lost = batch["pot"]["liquid"]["value"] - after["pot"]["liquid"]["value"]
+    assert 0.0 < lost < 5 * batch["curve"]["steam_g_min"]["best"]
     # The marks belong to the new pan.
     assert after["marks"][-1]["depth"]["value"] < batch["marks"][-1]["depth"]["value"]
 
@@ -117,7 +126,8 @@ def test_a_pot_is_split_and_poured_together(cook: Caller) -> None:
     two = record(cook, batch, 2, split)
     assert two["beside"] == "20 cm saucepan"
     assert two["curve"]["steam_g_min"]["best"] == pytest.approx(2 * batch["curve"]["steam_g_min"]["best"], rel=0.02)
-    assert two["pot"]["liquid"] == batch["pot"]["liquid"]
+    lost = batch["pot"]["liquid"]["value"] - two["pot"]["liquid"]["value"]
+    assert 0.0 <= lost < 2 * batch["curve"]["steam_g_min"]["best"]
     assert two["pot"]["gross"]["value"] < batch["pot"]["gross"]["value"] - 550
     one = record(cook, batch, 8, {"kind": "rejoined"})
     assert one["beside"] is None

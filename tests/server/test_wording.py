@@ -15,7 +15,9 @@ PLAN = (START, wanted(900), ev.Chosen(route="roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"))
 BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
-RIGHT = (*BOUND, ev.Tested(of="body", verdict="right"))
+FINE = ev.Tested(of="body", verdict="right")
+FLAT = ev.Tested(of="salt", verdict="flat")
+RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
 
 def said(timeline: Timeline) -> tuple[str, str]:
@@ -27,17 +29,19 @@ def said(timeline: Timeline) -> tuple[str, str]:
     ("steps", "metric", "us"),
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
-        ((START,), "Say what you want of it", "how thick, how salty."),
-        ((START, wanted(900)), "Pick a way there.", "Pick a way there."),
+        ((START,), "For four people on something to soak it up: 450 mL, nappe, 0.9 % salt.", "Is that it?"),
+        ((START, wanted(900)), "Take what you need, with corn starch. There is more", "and only boil a little away."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
         (SKIMMED, "Stop at 20 mm.", "Stop at 3/4 in."),
-        (AT_MARK, "Whisk in 16 g (2 tbsp) of flour with 16 g fat.", "Whisk in 2 tbsp (0.58 oz) of flour"),
-        (BOUND, "Simmer 5 to 10 min, then a spoonful on a warm plate. Is it a nappe?", "Is it a nappe?"),
+        (AT_MARK, "of flour with", "More follows by the spoon."),
+        (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays (nappe)?"),
         ((*BOUND, ev.Tested(of="body", verdict="low")), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        (RIGHT, "Taste it: about 0.9", "Taste it: about 0.9"),
-        ((*RIGHT, ev.Tested(of="salt", verdict="high")), "Too salty: stir in", "Too salty: stir in"),
-        ((*RIGHT, ev.Tested(of="salt", verdict="low")), "more salt, and taste again.", "tsp (0.5 g)"),
+        ((*BOUND, FINE), "By the ledger it is", "One more spoonful on a warm plate"),
+        (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
+        ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
+        ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
+        ((*RIGHT, FLAT), "I make it 0.9", "taste once more, with water."),
         ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
         ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
@@ -50,7 +54,7 @@ def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
 
 
 def test_the_line_once_the_look_is_due() -> None:
-    assert overdue_line(next_act(told(*SKIMMED))).metric == "Look now. Stop at 20\u00a0mm."
+    assert overdue_line(next_act(told(*SKIMMED)), told(*SKIMMED)).metric == "Look now. Stop at 20\u00a0mm."
 
 
 @pytest.mark.parametrize(
@@ -58,7 +62,7 @@ def test_the_line_once_the_look_is_due() -> None:
     [
         (started("53 mm", "dip"), "53 mm by dip in: 24 cm pan"),
         (wanted(900), "Wanted: 900 mL, nappe, 0.9 % salt, at most 1.3 %"),
-        (ev.Chosen(route="salt_limit"), "Chosen: as far as the salt allows"),
+        (ev.Chosen(route="salt_limit"), "Chosen: to your salt, with roux"),
         (ev.Skimmed(way="chill"), "Skimmed: chill and lift"),
         (ev.Skimmed(fat_ml=60), "Skimmed 60 mL of fat"),
         (ev.Skimmed(fat_ml=0), "Left the fat on"),

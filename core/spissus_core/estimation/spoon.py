@@ -28,7 +28,7 @@ Verdict = Literal["low", "right", "high"]
 
 #: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
 #: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor.
-STRENGTH_SPREAD, BEFORE_SPREAD = 0.32, 0.5
+STRENGTH_SPREAD, BEFORE_SPREAD = 0.3, 0.5
 WILD_SHARE, WILD_FACTOR = 0.2, 2.0
 
 #: Standard error of a spoon, in steps of the ladder, and how far from the middle of a step a sauce is still right.
@@ -78,7 +78,7 @@ def _heights(contents: Contents) -> NDArray[np.float64]:
     """Place on the ladder for each pair of factors."""
     as_tabled = body_of(contents)
     percent = as_tabled.flour_percent * _THICKENER + as_tabled.pulp_percent * _BEFORE
-    logs = STARCH_A * percent**1.5 / (1.0 + STARCH_B * percent) + as_tabled.gelatin * _BEFORE
+    logs = STARCH_A * percent**1.5 / (1.0 + STARCH_B * percent) + as_tabled.gelatin * np.sqrt(_BEFORE)
     logs = logs + as_tabled.solubles + as_tabled.fat
     viscosity = VISCOSITY_60C_MPAS * 10.0**logs + as_tabled.gum
     return np.interp(np.log(viscosity), _BOUNDS, _PLACES)

@@ -147,7 +147,10 @@ def flour_equivalent_g(starch: Mapping[str, float]) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Strength:
-    """How strong this pot's thickener is, and the body it had already, each over what the tables say."""
+    """How strong this pot's thickener is, and the body it had already, each over what the tables say.
+
+    The body it had is that of its pulp; gelatin, of which more is known, goes by the root of the factor.
+    """
 
     thickener: float = 1.0
     before: float = 1.0
@@ -217,7 +220,7 @@ def _terms(contents: Contents, strength: Strength) -> _Terms:
     pulp = strength.before * pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
     return _Terms(
         starch_and_pulp=starch_log(flour + pulp),
-        gelatin=strength.before * gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
+        gelatin=math.sqrt(strength.before) * gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
         solubles=solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
         fat=fat_log(fat_ml / liquid_ml),
         gum=gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0,

@@ -53,7 +53,8 @@ ActKind = Literal[
 #: Why an act is spoken where it is not simply the next step: the pot contradicts the plan, or two say different
 #: things of it.
 Why = Literal[
-    "past", "too_salty", "too_thin", "too_thick", "once_more", "may_be_thick", "too_little", "still_fat", "unsure",
+    "past", "too_salty", "too_thin", "too_thick", "too_little", "once_more", "may_be_thick", "still_fat", "unsure",
+    "unknown", "late", "stretch",
 ]  # fmt: skip
 
 #: Thickener to prepare for what is worked out (common practice).
@@ -196,9 +197,13 @@ def _least_liquid_ml(pot: Pot) -> float:
 #: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already.
 SURE, MAY_BE = 0.78, 0.3
 #: A helping leaves at most this chance of too thick, the first less, and this chance of a full step too thick.
-RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.03
+RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.06
+#: Liquid stirred in leaves at most this chance of too thin.
+THIN_RISK = 0.3
+#: A first helping of less than this share of the usual one waits for a spoon.
+LEAST_FIRST = 0.5
 #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
-DOUBT = 0.12
+DOUBT = 0.2
 #: A matter is asked of the spoon, or the tongue, so often at one content; then the ledger decides.
 MOST_SPOONS, MOST_TASTES = 3, 3
 #: Three quarters of what is missing, then taste.
@@ -254,7 +259,8 @@ class _Bench:
         if min(self.over, self.route.salt_before.best - self.liking) > TOO_SALTY and not timeline.salt_tested:
             return self._to_the_liking()
         if _let_down(pot, route):
-            return Act("let_down", route, amount=route.let_down_ml, why="past")
+            boiled = window is not None and window.readings > 0
+            return Act("let_down", route, amount=route.let_down_ml, why="past" if boiled else "stretch")
         if not there(timeline, self.mark_ml):
             return self._boil(self.mark_ml, why=self._why_boil())
         return None
@@ -330,7 +336,10 @@ class _Bench:
                 return self._spoon()
             if route.thickener is None or chances.right + chances.high > MAY_BE:
                 return self._spoon("may_be_thick")
-            return self._thicken()
+            first = self._thicken()
+            nominal = route.dry_g * route.thickener.first_share
+            # So little that it would tell nothing: what is there already is asked of the spoon before.
+            return self._spoon("may_be_thick") if first.amount < LEAST_FIRST * nominal else first
         if len(said) >= 2 and said[-1] == said[-2] == "right":
             return None
         if said[-1] == "right" and (chances.right >= SURE or len(said) >= MOST_SPOONS):
@@ -361,7 +370,7 @@ class _Bench:
         """What binds it: the school of the way, and starch where boiling alone was not enough."""
         return self.way.school or SCHOOLS["corn_starch"]
 
-    def _thicken(self) -> Act | None:
+    def _thicken(self) -> Act:
         """As much as is probably missing, and not so much that it is probably too thick."""
         school, now, aim = self._school(), self.pot.contents, self.wanted.body
         binder = solve(self.pot, self.wanted, "here", school, kind=self.route.kind)
@@ -402,14 +411,22 @@ class _Bench:
         )  # fmt: skip
 
     def _thin(self) -> Act:
-        """As much liquid as brings the body back, three quarters of it."""
-        now, aim = self.pot.contents, self.wanted.body
+        """As much liquid as brings the body back, three quarters of it, and not so much that it is probably too thin."""
+        now, aim, believed = self.pot.contents, self.wanted.body, self.belief
 
-        def gap(water: float) -> float:
-            return self.belief.gap(now.with_masses(water=now.water + water), aim)
+        def with_water(grams: float) -> Contents:
+            return now.with_masses(water=now.water + grams)
+
+        def gap(grams: float) -> float:
+            return believed.gap(with_water(grams), aim)
+
+        def risky(grams: float) -> float:
+            return believed.chances(with_water(grams), aim).low - THIN_RISK
 
         most = now.water
         missing = most if gap(most) > 0.0 else float(brentq(gap, 0.0, most, xtol=0.5)) if gap(0.0) > 0.0 else 0.0
+        if missing > 0.0 and risky(missing) > 0.0:
+            missing = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, missing, xtol=0.5))
         amount = max(SHARE * missing * SPECIFIC_VOLUME_ML_G["water"], 2.0 * _least_liquid_ml(self.pot))
         return Act("let_down", self.route, amount=amount, first=False, why="too_thick")
 
@@ -449,12 +466,11 @@ class _Bench:
             if good >= SURE_SALT or agreed or not more:
                 return None
             return Act("test_salt", self.route, amount=missing, why="once_more", first=False)
-        if side * over < WORTH_SALT:
-            # The tongue says one thing, the ledger that it is right: once more, and two that agree have it.
-            if good < SURE_SALT and more and not agreed:
+        if side * over < WORTH_SALT and not agreed:
+            # The tongue says one thing, the ledger another: once more, and two tastes that agree have it.
+            if (len(said) == 1 and said[-1] != "nearly") or (good < SURE_SALT and more):
                 return Act("test_salt", self.route, amount=missing, why="once_more", first=False)
-            if not agreed or side * over < 0.0:
-                return None
+            return None
         if side < 0:
             amount = max(SHARE_SALT * missing, LEAST_SALT_SHARE / 100.0 * self.liking * now.liquid_g, LEAST_SALT_G)
             return Act("salt", self.route, amount=amount, first=False)

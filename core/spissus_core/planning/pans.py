@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
-from ..estimation.window import vapour_kj
+from ..estimation.window import vapour_kj, warming_kj
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import SHALLOW_MM, Pan
@@ -41,7 +41,8 @@ class PanChoice:
 def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], setting: HeatSetting) -> list[PanChoice]:
     """Every pan and burner for boiling ``pot`` down to ``stop_ml`` mL, the quickest that serves first."""
     stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
-    heat = vapour_kj(pot.contents, stop)
+    heat = max(vapour_kj(pot.contents, stop), 0.0)
+    heat += warming_kj(pot) if heat else 0.0
     thick = pot.body.step.index >= SCORCHES_FROM_STEP
     out = []
     for place, (pan, burner) in enumerate(choices):

@@ -185,6 +185,9 @@ LEAST_ASIDE_ML, LEAST_ASIDE_SHARE = 60.0, 0.1
 #: salt, were it at the upper end of what is known, ends at the liking. Modelling choice.
 TAKEN_BOILS_TO = 0.65
 
+#: At least this share of a sauce is pot: what is let down further is water. Modelling choice.
+LEAST_TAKEN = 0.25
+
 #: What boils down in less than this is past its mark before anyone looks, min. Modelling choice.
 LEAST_BOIL_MIN = 6.0
 
@@ -195,7 +198,7 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     to_boil_ml = (1.0 / TAKEN_BOILS_TO - 1.0) * wanted.amount_ml
     strength = power_of(pot, FULL_BOIL)
     boils = strength is not None and kj_of(to_boil_ml) >= LEAST_BOIL_MIN * strength.kj_min
-    return wanted.amount_ml * min(1.0 / TAKEN_BOILS_TO if boils else 1.0, wanted.salt_percent / salt)
+    return wanted.amount_ml * min(1.0 / TAKEN_BOILS_TO if boils else 1.0, max(wanted.salt_percent / salt, LEAST_TAKEN))
 
 
 def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
@@ -349,7 +352,7 @@ def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     total += _THIN * max(wanted.body + 0.5 - _step(route.body), 0.0)
     total += _TOO_MUCH * 10.0 * max(made - 1.1, 0.0) + _TOO_LITTLE * 10.0 * max(AMOUNT_SLACK - made, 0.0)
     total += _FLAT * 10.0 * route.let_down_ml / max(route.volume_ml, 1.0)
-    total += _PALE * max(1.0 - route.salt_before.best / wanted.salt_percent, 0.0)
+    total += _PALE * max(1.0 - route.salt_before.best / max(wanted.salt_percent, SALT_SLACK_PERCENT), 0.0)
     # The upper end counts as well: what is too salty can only be stretched, what is flat takes a pinch.
     likely = 0.5 * (route.salt_after.best + route.salt_after.high)
     over = max(route.salt_after.best - wanted.salt_percent - 0.5 * SALT_SLACK_PERCENT, 0.0)
@@ -450,9 +453,13 @@ def _water_for_volume(fixed: Contents, bare: Contents, wanted: Wanted) -> Callab
     return lambda dry: (room_ml - dry * per_dry_ml) / ML_G["water"]
 
 
+#: No pot is let down to less salt than this, %. Modelling choice.
+LEAST_SALT_PERCENT = 0.02
+
+
 def _water_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: float) -> Callable[[float], float]:
     """Water, g, at which the sauce stands at the wanted salt; never less than ``least``."""
-    share = wanted.salt_percent / 100.0
+    share = max(wanted.salt_percent, LEAST_SALT_PERCENT) / 100.0
     at_none = fixed.salt / share - fixed.liquid_g
     per_dry = bare.salt / share - bare.liquid_g
     return lambda dry: max(at_none + dry * per_dry, least)

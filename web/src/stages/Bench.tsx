@@ -54,7 +54,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const [sheet, setSheet] = useState<SheetName | null>(null)
   const view = viewOf(batch, asked)
   const now = useNow()
-  const due = batch.act.kind === 'boil' && batch.act.look_at !== null ? Date.parse(batch.act.look_at) : null
+  const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
   const alarm = useAlarm(due)
   useAwake(batch.act.kind === 'boil')
   // Between readings the level is where the forecast says, dotted until a reading confirms it.

@@ -102,7 +102,8 @@ function Sentence({ batch }: { batch: Batch }) {
   if (look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
   const left = Date.parse(look_at) - now
   const minutes = Math.max(Math.round(left / 60_000), 1)
-  return <Emphasised text={left > 0 ? `Boil. Look in ${minutes}\u00a0min. ${say(sentence)}` : say(overdue)} />
+  const first = batch.act.kind === 'boil' ? `Boil. Look in ${minutes}\u00a0min.` : `${minutes}\u00a0min more.`
+  return <Emphasised text={left > 0 ? `${first} ${say(sentence)}` : say(overdue)} />
 }
 
 /** Amounts stand out, so that the sentence can be read from afar. */

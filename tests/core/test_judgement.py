@@ -1,0 +1,252 @@
+"""Judgement: what is proposed first, what a spoon and a tongue teach, and what is never said."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from datetime import timedelta
+
+import pytest
+from makers import EVENING, braise, event, fold, pot, read, started, told, wanted
+from spissus_core import events as ev
+from spissus_core.estimation.spoon import belief
+from spissus_core.fold import Timeline
+from spissus_core.planning.guidance import next_act
+from spissus_core.planning.routes import WAYS, solve_routes, suggested
+from spissus_core.pot import Pot
+
+START = started("1.6 l")
+WAY = (START, wanted(900), ev.Chosen(route="roux"))
+LOW, RIGHT, HIGH = (ev.Tested(of="body", verdict=verdict) for verdict in ("low", "right", "high"))
+
+
+def flour(grams: float) -> ev.Thickened:
+    return ev.Thickened(thickener="white_roux", dry_g=grams)
+
+
+# -- the first proposal ---------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("salt", "liquid_ml", "gelatin"), itertools.product((0.3, 0.9, 1.2), (300.0, 1500.0, 6000.0), (3.0, 24.0))
+)
+def test_every_pot_gets_a_way_that_ends_at_the_salt_that_is_liked(
+    salt: float, liquid_ml: float, gelatin: float
+) -> None:
+    share = liquid_ml / 1000.0
+    contents = braise(
+        liquid_ml, salt=10.0 * salt * share, gelatin=gelatin * share, sugar=10 * share, other=12 * share,
+        acid=3 * share, pulp=share,
+    )  # fmt: skip
+    one = pot(contents)
+    for wish in (suggested(one), wanted(min(0.6 * liquid_ml, 900.0))):
+        best = solve_routes(one, wish)[0]
+        assert best.feasible
+        assert best.salt_after.best == pytest.approx(wish.salt_percent, abs=0.1)
+        assert best.volume_ml >= 0.95 * wish.amount_ml
+        # It never ends at the ceiling to be watered down.
+        assert best.salt_before.best < wish.ceiling_percent - 0.1
+
+
+def test_much_more_than_is_needed_is_taken_in_part_and_too_little_is_stretched() -> None:
+    big = pot(braise(5000, salt=30.0))
+    best = solve_routes(big, wanted(450))[0]
+    assert WAYS[best.kind].part
+    assert best.aside_ml > 3500
+    little = pot(braise(600, salt=5.0))
+    best = solve_routes(little, wanted(900))[0]
+    assert best.let_down_ml > 150
+    assert best.volume_ml == pytest.approx(900, rel=0.01)
+
+
+def test_a_pot_that_is_thick_already_is_not_boiled_to_be_let_down_again() -> None:
+    thick = (started("900 ml", character="milled", salt={"by": "meter", "percent": 0.4}), wanted(500, body=1))
+    act = next_act(told(*thick, ev.Chosen(route="roux")))
+    assert act.kind != "boil" or act.amount > 600
+
+
+def test_salt_that_nobody_knows_is_tasted_before_anything_is_planned() -> None:
+    unknown = started("1.6 l", salt={"by": "stock", "stock": "salted"})
+    act = next_act(told(unknown))
+    assert (act.kind, act.why) == ("test_salt", "unknown")
+    assert next_act(told(unknown, ev.Tested(of="salt", verdict="right"))).kind == "want"
+    assert next_act(told(unknown, ev.Metered(percent=0.8))).kind == "want"
+
+
+# -- the spoon ------------------------------------------------------------------------------------
+
+
+def believed(*happened: ev.Kind) -> Pot:
+    found = told(*WAY, *happened).pot
+    assert found is not None
+    return found
+
+
+def test_too_thin_twice_asks_for_more_and_teaches_that_the_flour_is_weak() -> None:
+    once = told(*WAY, read("scale", "2360 g"), flour(16), LOW, LOW)
+    first = next_act(once)
+    again = told(*WAY, read("scale", "2360 g"), flour(16), LOW, LOW, flour(first.amount), LOW, LOW)
+    second = next_act(again)
+    assert first.kind == second.kind == "thicken"
+    assert first.amount + second.amount > 0.6 * 16
+    assert once.pot is not None
+    assert again.pot is not None
+    assert again.pot.strength.thickener < once.pot.strength.thickener < 1.0
+    # What is in the pot is what went in, whatever it is thought to do.
+    assert again.pot.contents.starch["wheat"] == pytest.approx(16 + first.amount)
+
+
+def test_one_right_where_the_ledger_agrees_is_enough_and_where_it_does_not_it_is_asked_again() -> None:
+    agreed = told(*WAY, read("scale", "2360 g"), flour(27), RIGHT)
+    assert next_act(agreed).kind != "thicken"
+    doubted = next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT))
+    assert (doubted.kind, doubted.why) == ("test_body", "once_more")
+    assert next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT, RIGHT)).kind not in ("test_body", "let_down")
+
+
+def test_too_thick_is_let_down_by_the_gap_and_tasted_at_once() -> None:
+    bit, lot = (next_act(told(*WAY, read("scale", "2360 g"), flour(grams), HIGH, HIGH)) for grams in (34, 55))
+    assert bit.kind == lot.kind == "let_down"
+    assert lot.amount > 1.3 * bit.amount
+    after = told(
+        *WAY, read("scale", "2360 g"), flour(55), HIGH, HIGH, ev.Added(ingredient="water", volume_ml=lot.amount)
+    )
+    spoon = next_act(after)
+    assert spoon.kind == "test_body"
+    # Nothing is boiled away again.
+    assert after.heating is None or after.heating.setting.heat != "boil" or not after.heating.heating
+
+
+def test_a_waiting_thickener_has_its_time() -> None:
+    act = next_act(told(*WAY, read("scale", "2360 g"), flour(16)))
+    whisked = told(*WAY, read("scale", "2360 g"), flour(16)).moments[-1].event.at
+    assert act.kind == "test_body"
+    assert act.look_at == whisked + timedelta(minutes=5)
+
+
+def test_a_body_that_was_not_foreseen_is_learned_apart_from_the_thickener() -> None:
+    thick = told(START, wanted(900), HIGH, HIGH).pot
+    thin = told(START, wanted(900), LOW, LOW).pot
+    assert thick is not None
+    assert thin is not None
+    assert thick.strength.before > thin.strength.before
+    assert thick.strength.thickener == pytest.approx(1.0, abs=0.02)
+
+
+# -- the tongue -----------------------------------------------------------------------------------
+
+BOUND = (*WAY, read("scale", "2360 g"), flour(27), RIGHT, RIGHT, read("scale", "2410 g"))
+
+
+def taste(verdict: str) -> ev.Tested:
+    return ev.Tested.model_validate({"of": "salt", "verdict": verdict})
+
+
+def test_a_taste_moves_salt_and_liking_as_far_as_each_is_unsure() -> None:
+    known, unsure = started("1.6 l"), started("1.6 l", salt={"by": "taste", "verdict": "nearly"})
+    for start in (known, unsure):
+        before, after = told(start, wanted(900)), told(start, wanted(900), taste("flat"))
+        assert before.pot is not None
+        assert after.pot is not None
+        assert after.pot.contents.salt <= before.pot.contents.salt
+        assert after.pot.salt_error < before.pot.salt_error
+    loose, tight = (_moved(start) for start in (unsure, known))
+    assert loose > 2.0 * tight
+
+
+def _moved(start: ev.Started) -> float:
+    """How far a taste that says too salty moves the salt, as a share."""
+    before, after = told(start, wanted(900)).pot, told(start, wanted(900), taste("too_salty")).pot
+    assert before is not None
+    assert after is not None
+    return after.contents.salt / before.contents.salt - 1.0
+
+
+def test_a_single_right_against_the_ledger_is_asked_once_more_and_two_have_it() -> None:
+    salty = (*BOUND, ev.Salted(salt_g=5))
+    first = next_act(told(*salty, taste("right")))
+    assert (first.kind, first.why) == ("test_salt", "once_more")
+    assert next_act(told(*salty, taste("right"), taste("right"))).kind == "finish"
+
+
+def test_too_salty_is_let_down_by_what_the_evidence_says() -> None:
+    bit = next_act(told(*BOUND, ev.Salted(salt_g=2), taste("salty"), taste("salty")))
+    lot = next_act(told(*BOUND, ev.Salted(salt_g=5), taste("too_salty"), taste("too_salty")))
+    assert bit.kind == lot.kind == "let_down"
+    assert lot.amount > 1.4 * bit.amount
+    assert lot.why == "too_salty"
+
+
+# -- never against its own figures ----------------------------------------------------------------
+
+
+def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
+    salty = (started("1.6 l", salt={"by": "meter", "percent": 0.9}), wanted(900), ev.Chosen(route="roux"))
+    act = next_act(told(*salty))
+    timeline = told(*salty)
+    assert timeline.pot is not None
+    if act.kind in ("boil", "heat"):
+        at_mark = 100.0 * timeline.pot.contents.salt / (act.amount * timeline.pot.contents.density_g_ml)
+        assert at_mark < 0.9 + 0.2
+    metered = next_act(told(*salty, ev.Metered(percent=1.45)))
+    assert (metered.kind, metered.why) == ("let_down", "too_salty")
+
+
+def test_a_late_look_says_that_it_has_probably_gone_past() -> None:
+    def act(minutes: float) -> tuple[str, str | None]:
+        events = [event(i, kind, minute=0) for i, kind in enumerate(WAY, 1)]
+        found = next_act(fold(events, EVENING + timedelta(minutes=minutes)))
+        return found.kind, found.why
+
+    assert act(5) == ("boil", None)
+    assert act(45) == ("boil", "late")
+    # Nobody saw it: nothing is stirred in or bound before somebody has.
+    assert act(300) == ("boil", "late")
+
+
+def test_the_pot_goes_on_between_every_two_events() -> None:
+    """A note, a taste and an addition find the pot where it is thought to be by then, not where it was read last."""
+    log = [event(i, kind, minute=0) for i, kind in enumerate(WAY, 1)]
+
+    def liquid(*more: tuple[float, ev.Kind]) -> float:
+        found: Timeline = fold([*log, *(event(9 + i, kind, minute=m) for i, (m, kind) in enumerate(more))])
+        assert found.pot is not None
+        return found.pot.contents.liquid_ml
+
+    noted = liquid((10, ev.Noted(text="smells good")))
+    assert noted < liquid() - 150
+    assert liquid((10, ev.Added(ingredient="water", volume_ml=100))) == pytest.approx(noted + 100, rel=0.01)
+    assert liquid((5, ev.Noted(text="a")), (10, ev.Noted(text="b"))) == pytest.approx(noted, rel=1e-6)
+
+
+def test_what_simmers_under_its_lid_loses_steam_too() -> None:
+    log = [event(i, kind, minute=i) for i, kind in enumerate((*WAY, read("scale", "2360 g"), flour(16)), 1)]
+    soon, later = (fold(log, EVENING + timedelta(minutes=m)).pot for m in (6, 36))
+    assert soon is not None
+    assert later is not None
+    lost = soon.contents.liquid_ml - later.contents.liquid_ml
+    assert 3.0 < lost < 60.0
+    assert later.error_ml > soon.error_ml
+
+
+def test_advice_is_never_smaller_than_it_can_be_measured() -> None:
+    for happened in (
+        (flour(26), LOW, LOW),
+        (flour(27), RIGHT, RIGHT, taste("flat"), taste("flat")),
+        (flour(28), HIGH, HIGH),
+    ):
+        act = next_act(told(*WAY, read("scale", "2360 g"), *happened))
+        if act.kind == "thicken":
+            assert act.amount >= 1.0
+        if act.kind == "salt":
+            assert act.amount >= 0.3
+        if act.kind == "let_down":
+            assert act.amount >= 15.0
+
+
+def test_a_belief_is_a_probability() -> None:
+    spoons = told(*WAY, read("scale", "2360 g"), flour(16), LOW, flour(8), RIGHT).spoons
+    found = belief(spoons)
+    chances = found.chances(spoons[-1].contents, 3)
+    assert math.isclose(chances.low + chances.right + chances.high, 1.0, abs_tol=1e-9)
+    assert float(found.weights.sum()) == pytest.approx(1.0)
