@@ -9,15 +9,17 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from . import events as ev
 from .errors import SetAsideError, SpissusError
 from .estimation.forecast import Progress
 from .estimation.window import Window, ml_of
-from .events.state import State
+from .events.state import Concern, Slip, State
+from .phenomena.cooling import judge
 from .phenomena.heating import FULL_BOIL, HeatSetting
+from .phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .pot import Pot
 
 #: Where boiling ends by the plan, mL; None where nothing is to be boiled away.
@@ -101,7 +103,8 @@ def fold(
             except Exception as error:  # whatever it is, it must not take the batch with it
                 problem = unworkable(error)
             else:
-                state = _estimated(state, after, event, stop_of) if begun else after
+                before, state = state, _estimated(state, after, event, stop_of) if begun else after
+                state = _doubted(before, state, event)
         moments.append(Moment(event, state.pot if begun else None, struck=taken_back, problem=problem))
     seen = state
     if now is not None and begun and state.finished is None:
@@ -128,8 +131,66 @@ def _estimated(before: State, after: State, event: ev.Event, stop_of: StopOf | N
         return after.but(heating=None, last_look=last, not_estimated=error)
 
 
+#: A reading of salt so far over what is liked, points, that comes of one entry which at least doubles it, is asked
+#: about; so is salt that goes in twice within so many seconds. Modelling choices.
+SLIP_POINTS, SLIP_FACTOR, TWICE_S = 0.15, 2.0, 60.0
+
+
+def _doubted(before: State, after: State, event: ev.Event) -> State:
+    """The batch with what has become doubtful by an event: its cooling, its butter, or the entry itself."""
+    return _slipped(before, _concerned(before, after, event), event)
+
+
+def _concerned(before: State, after: State, event: ev.Event) -> State:
+    """A cooling that failed, or was left before anyone knew, and butter that boils, are concerns."""
+    found: list[Concern] = []
+    log = after.cooling or before.cooling
+    ended = before.cooling is not None and (after.cooling is None or after.cooling.began != before.cooling.began)
+    if log is not None and (ended or isinstance(event.payload, ev.Probed)):
+        stood = judge((before.cooling or log).readings if ended else log.readings, log.surroundings_c).verdict
+        left_late = ended and stood == "unknown" and event.at - log.began > DANGER
+        if stood == "missed" or (ended and stood == "too_slow") or left_late:
+            found.append(Concern("cooling", event.at, stood))
+    if _butter_boils(after) and not _butter_boils(before):
+        found.append(Concern("butter", event.at))
+    known = {concern.kind for concern in after.concerns}
+    new = tuple(concern for concern in found if concern.kind not in known)
+    return after.but(concerns=(*after.concerns, *new)) if new else after
+
+
+def _butter_boils(state: State) -> bool:
+    """Whether it is on to boil with butter in it."""
+    window = state.heating
+    return state.mounted and window is not None and window.heating and window.setting.heat == "boil"
+
+
+def _slipped(before: State, after: State, event: ev.Event) -> State:
+    """Salt over the ceiling, or twice what there was, of one entry; and salt twice within a minute."""
+    happened, pot, was = event.payload, after.pot, before.pot
+    if pot is None or was is None or not isinstance(happened, ev.Salted | ev.Added | ev.Thickened):
+        return after
+    grams = pot.contents.salt - was.contents.salt
+    if grams <= 0.0:
+        return after
+    wanted = after.wanted
+    ceiling = wanted.ceiling_percent if wanted else USUAL_CEILING_PERCENT
+    liking = wanted.salt_percent if wanted else USUAL_SALT_PERCENT
+    percent, past = pot.contents.salt_percent, was.contents.salt_percent
+    over = past <= ceiling < percent
+    doubled = percent > SLIP_FACTOR * past and percent > liking + SLIP_POINTS
+    salted, last = isinstance(happened, ev.Salted), before.salted_at
+    twice = salted and last is not None and (event.at - last).total_seconds() <= TWICE_S
+    if not (over or doubled or twice):
+        return after
+    entered = happened.salt_g if isinstance(happened, ev.Salted) else pot.contents.mass_g - was.contents.mass_g
+    return after.but(slip=Slip(event.id, entered, percent, twice=twice and not over and not doubled))
+
+
+#: Cooled without anyone knowing its temperature for longer than this it is doubtful (FDA Food Code: 2 h to 21 °C).
+DANGER = timedelta(hours=2)
+
 #: Kinds that leave what is planned as it was.
-_LEAVES_PLAN = (ev.Read, ev.Noted, ev.Seen, ev.Probed, ev.Heated)
+_LEAVES_PLAN = (ev.Read, ev.Noted, ev.Seen, ev.Probed, ev.Heated, ev.Answered, ev.Meant)
 
 #: What is taken for granted while flour or starch loses its raw taste: the lid on.
 _UNDER_A_LID = HeatSetting(heat="simmer", cover="tight")
@@ -225,12 +286,18 @@ def struck_ids(log: Iterable[ev.Event]) -> frozenset[UUID]:
 
 
 def _placed(log: Iterable[ev.Event], struck: frozenset[UUID]) -> list[ev.Event]:
-    """The events in order of time, each where the newest word on it says it belongs."""
+    """The events in order of time, each when, and with the weight, the newest word on it says."""
     log = list(log)
     said = [e for e in log if isinstance(e.payload, ev.Dated) and e.id not in struck]
     if said:
         when = {e.payload.event: e.payload.at for e in sorted(said, key=lambda e: e.seq)}  # type: ignore[attr-defined]
         log = [e.model_copy(update={"at": when[e.id], "told": None}) if e.id in when else e for e in log]
+    meant = [e for e in log if isinstance(e.payload, ev.Meant) and e.id not in struck]
+    if meant:
+        weighed = {e.payload.event: e.payload for e in sorted(meant, key=lambda e: e.seq)}  # type: ignore[attr-defined]
+        log = [
+            e.model_copy(update={"payload": weighed[e.id].corrected(e.payload)}) if e.id in weighed else e for e in log
+        ]  # fmt: skip
     return sorted(log, key=lambda e: (e.at, e.seq))
 
 

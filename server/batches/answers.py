@@ -57,6 +57,23 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             return [_said("salt", word, verdict) for word, verdict in _TONGUE]
         case "finish":
             return [_opens("Finish", "serve")]
+        case "warn":
+            assert act.concern is not None
+            key = act.concern.kind
+            if key == "butter":
+                return [_records("Taken off in time", {"kind": "answered", "concern": key, "answer": "in_order"})]
+            away = _records("Thrown away", {"kind": "answered", "concern": key, "answer": "thrown_away"})
+            return [away, _records("A reading was wrong", {"kind": "answered", "concern": key, "answer": "in_order"})]
+        case "slip":
+            slip = act.slip
+            assert slip is not None
+            event = str(slip.event)
+            if slip.twice:
+                both = _records("Both went in", {"kind": "meant", "event": event})
+                return [both, _records("Only one", {"kind": "struck", "event": event})]
+            right = _records(f"{slip.grams:.3g} g", {"kind": "meant", "event": event})
+            tenth = round(slip.grams / 10.0, 2)
+            return [right, _records(f"{tenth:.2g} g", {"kind": "meant", "event": event, "grams": tenth})]
         case "start" | "done" | "alone":
             return []
 

@@ -176,6 +176,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     moment = next(m for m in board.timeline.moments if m.event.id == event_id)
     if moment.problem is not None:
         raise moment.problem
+    _refuse_no_way(board, payload)
     try:
         Event.objects.create(
             id=event_id, batch=batch, seq=event.seq, at=at, kind=payload.kind, version=ev.VERSION,
@@ -215,6 +216,13 @@ def _refuse_new_faults(batch: Batch, after: Board, before: Board) -> None:
     raise SpissusError("kind", f"With this the batch could not be shown any more, so it was not taken. {why}".strip())
 
 
+def _refuse_no_way(board: Board, payload: ev.Kind) -> None:
+    """Take no way that cannot lead there."""
+    route = board.route if isinstance(payload, ev.Chosen) else None
+    if route is not None and route.reason is not None:
+        raise SpissusError("route", route.reason.metric)
+
+
 def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None:
     """Keep the rate of a finished batch for the next one in the same pan; forget it if it goes on after all."""
     if not isinstance(payload, ev.Finished | ev.Struck):
@@ -243,6 +251,8 @@ def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
         _check_strike(log, payload)
     elif isinstance(payload, ev.Dated):
         _check_date(log, payload)
+    elif isinstance(payload, ev.Meant):
+        _in_log(log, payload.event)
     payload.check(after)
 
 

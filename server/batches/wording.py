@@ -117,6 +117,30 @@ def now_line(act: Act, timeline: State) -> Said:
             return say("Finished with {}.", show_volume(act.amount))
         case "alone":
             return ALONE
+        case "warn":
+            assert act.concern is not None
+            return CONCERNS[act.concern.kind]
+        case "slip":
+            return _slip_line(act)
+
+
+#: What is said of a pot that is doubtful, before anything else and on every page.
+CONCERNS = {
+    "cooling": say(
+        "It was not cooled in time, or nobody knows that it was. By the food code it is not safe to keep: throw it "
+        "away, or say that a reading was wrong. Local food rules come first."
+    ),
+    "butter": say("Butter is in it, and it is on to boil: it parts. Take it off the heat, and whisk."),
+}
+
+
+def _slip_line(act: Act) -> Said:
+    """What is asked of an entry that looks like a slip."""
+    slip = act.slip
+    assert slip is not None
+    if slip.twice:
+        return say(f"Salt went in twice within a minute; {slip.percent:.2f} % now. Both?")
+    return say(f"That makes {slip.percent:.1f} % salt: {slip.grams:.3g}\u00a0g, or {slip.grams / 10:.2g}\u00a0g?")
 
 
 def _want_line(act: Act, timeline: State) -> Said:
@@ -124,7 +148,7 @@ def _want_line(act: Act, timeline: State) -> Said:
     assert pot is not None
     wish = suggested(pot)
     return say(
-        f"For four people on something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g} % salt. "
+        f"For four people, with something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g} % salt. "
         "Is that it?",
         show_volume(act.amount),
     )

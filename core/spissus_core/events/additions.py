@@ -74,6 +74,10 @@ def bound(state: State, by: School | None) -> State:
     return state.but(thickener_added=settles, binders=(*state.binders, *waits), waited_min=waited)
 
 
+#: What is mounted at the end, and parts when it boils (common practice).
+MOUNTS = frozenset({"butter", "butter_salted"})
+
+
 class Salted(ActsOnPot):
     """Salt stirred in."""
 
@@ -90,7 +94,7 @@ class Salted(ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""
         after = super().apply(state, at)
-        return after if state.pot is None else after.but(salt_added=True, salt_tested=())
+        return after if state.pot is None else after.but(salt_added=True, salted_at=at, salt_tested=())
 
     def said(self) -> Said:
         """How much."""
@@ -150,7 +154,8 @@ class Added(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        after = bound(after, None) if self.what.whole else after
+        after = bound(after, None) if self.what.whole else after.but(bound_at=None)
+        after = after.but(mounted=True) if self.what.key in MOUNTS else after
         return after.but(body_tested=(), salt_tested=(), allergens=state.allergens.union(self.allergens))
 
     def said(self) -> Said:

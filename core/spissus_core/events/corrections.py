@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
 from pydantic import AwareDatetime
 
+from ..amounts.fields import MassG
 from ..amounts.quantities import Said, say
 from .base import Kind
 from .state import State
@@ -39,3 +41,39 @@ class Struck(Kind):
     def said(self) -> Said:
         """That it was taken back."""
         return say("Took an entry back")
+
+
+class Meant(Kind):
+    """How much of another event went in after all: what was entered, or another weight."""
+
+    versions = (2,)
+
+    kind: Literal["meant"] = "meant"
+    event: UUID
+    grams: MassG | None = None
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The question is answered."""
+        asked = state.slip is not None and state.slip.event == self.event
+        return state.but(slip=None) if asked else state
+
+    def check(self, after: State) -> None:
+        """Which event is for the log to judge."""
+
+    def corrected(self, happened: Kind) -> Kind:
+        """The event with the weight that was meant; as it is where that has no weight."""
+        name = _WEIGHTS.get(happened.kind)
+        if name is None or self.grams is None:
+            return happened
+        rest = {"volume_ml": None} if happened.kind == "added" else {}
+        return happened.kept_with(**{name: self.grams, **rest})
+
+    def said(self) -> Said:
+        """That it was right, or how much it was."""
+        if self.grams is None:
+            return say("It was as entered")
+        return say(f"It was {self.grams:.1f}\u00a0g")
+
+
+#: The field that holds the weight of what went in, by kind.
+_WEIGHTS = {"salted": "salt_g", "added": "mass_g", "thickened": "dry_g"}

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 from typing import TYPE_CHECKING, Literal
+from uuid import UUID
 
 from ..amounts.changing import Changeable
 from ..estimation.spoon import Spoonful, Verdict
@@ -35,6 +36,32 @@ class CoolingLog:
     readings: tuple[Reading, ...]
 
 
+#: What may be doubtful about a pot, and stays so until the cook answers it.
+ConcernKind = Literal["cooling", "butter"]
+
+
+@dataclass(frozen=True, slots=True)
+class Concern:
+    """Something that makes a pot doubtful: what, since when, and how a cooling stood."""
+
+    kind: ConcernKind
+    since: datetime
+    verdict: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Slip:
+    """An entry that looks like a slip of the finger: which, how much of what, and the salt it made, %.
+
+    ``twice`` says that the same went in a minute before.
+    """
+
+    event: UUID
+    grams: float
+    percent: float
+    twice: bool = False
+
+
 @dataclass(frozen=True, kw_only=True)
 class State(Changeable):
     """A batch after an event.
@@ -50,6 +77,9 @@ class State(Changeable):
     changed in it, ``metered`` whether a salt meter ever was held into it, ``bound_at`` when
     thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
     much more salt the tongue seems to like than was said, known to ``liking_error``.
+
+    ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``slip`` is the entry that is asked
+    about. ``mounted`` says that butter is in, ``salted_at`` when salt last went in.
     """
 
     started: Started | None = None
@@ -68,6 +98,11 @@ class State(Changeable):
     body_tested: tuple[Verdict, ...] = ()
     salt_tested: tuple[Taste, ...] = ()
     bound_at: datetime | None = None
+    salted_at: datetime | None = None
+    mounted: bool = False
+    concerns: tuple[Concern, ...] = ()
+    thrown_away: bool = False
+    slip: Slip | None = None
     waited_min: float = 0.0
     metered: bool = False
     kept_fat_g: float = 0.0

@@ -21,8 +21,9 @@ from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
+from ..events.state import Concern, Slip
 from ..fold import progress, there
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Method, error_ml
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena.body import flour_equivalent_g
@@ -47,7 +48,8 @@ from .routes import (
 
 ActKind = Literal[
     "start", "cool", "want", "choose", "skim", "take", "heat", "boil", "let_down", "thicken", "test_body",
-    "measure", "salt", "test_salt", "finish", "done", "alone",
+    "measure", "salt", "test_salt", "finish", "done", "alone", "warn",
+    "slip",
 ]  # fmt: skip
 
 #: Why an act is spoken where it is not simply the next step: the pot contradicts the plan, or two say different
@@ -77,7 +79,8 @@ class Act:
     ``measure`` says what to measure with where what was used so far is too coarse, and ``outlook`` the rest of
     what is known. ``first`` tells the first helping of thickener or salt from those that follow, ``why`` what the
     pot contradicts. ``wait_min`` is what a thickener wants before it is judged, from when on is ``look_at``.
-    ``cooling`` is where a cooling pot stands, and ``by`` when it must meet its next limit.
+    ``cooling`` is where a cooling pot stands, and ``by`` when it must meet its next limit. ``concern`` is what makes
+    the pot doubtful, ``slip`` the entry that is asked about.
     """
 
     kind: ActKind
@@ -97,6 +100,8 @@ class Act:
     outlook: Outlook | None = None
     cooling: Cooling | None = None
     by: datetime | None = None
+    concern: Concern | None = None
+    slip: Slip | None = None
 
 
 def next_act(timeline: State, ahead: Progress | None = None, route: Route | None = None) -> Act:
@@ -107,6 +112,12 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
     pot = timeline.pot
     if pot is None:
         return Act("start")
+    if timeline.thrown_away:
+        return Act("done", amount=0.0)
+    if timeline.concerns:
+        return Act("warn", concern=timeline.concerns[0])
+    if timeline.slip is not None:
+        return Act("slip", amount=timeline.slip.grams, slip=timeline.slip)
     if timeline.finished is not None:
         return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
     if timeline.cooling is not None:
@@ -361,9 +372,10 @@ class _Bench:
     def _spoon(self, why: Why | None = None) -> Act:
         """A spoonful; after a thickener once it has lost its raw taste."""
         timeline = self.timeline
-        waits = bool(timeline.binders) and not timeline.body_tested and timeline.thickener_added
-        wait = timeline.binders[-1] if waits else None
-        ready = timeline.bound_at + timedelta(minutes=wait[0]) if wait and timeline.bound_at else None
+        if timeline.bound_at is None or timeline.body_tested or not timeline.binders:
+            return Act("test_body", self.route, why=why)
+        wait = timeline.binders[-1]
+        ready = timeline.bound_at + timedelta(minutes=wait[0])
         return Act("test_body", self.route, why=why, wait_min=wait, look_at=ready)
 
     def _school(self) -> School:
@@ -411,7 +423,7 @@ class _Bench:
         )  # fmt: skip
 
     def _thin(self) -> Act:
-        """As much liquid as brings the body back, three quarters of it, and not so much that it is probably too thin."""
+        """As much liquid as brings three quarters of the body back, unless that is probably too thin."""
         now, aim, believed = self.pot.contents, self.wanted.body, self.belief
 
         def with_water(grams: float) -> Contents:

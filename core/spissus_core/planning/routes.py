@@ -369,15 +369,15 @@ def _step(body: bd.Body) -> float:
 def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, ...]:
     """The ways in the order a good cook would name them: the best first, and last what cannot be taken.
 
-    Ways that come to the same are named once: taking what is needed where all is needed, binding to a volume
-    where nothing boils.
+    Ways that come to the same are named once, by the plainest: taking what is needed where all is needed, boiling
+    to a salt where that is the volume.
     """
-    able = sorted((r for r in routes if r.feasible), key=lambda r: cost(pot, wanted, r))
-    out: list[Route] = []
-    for route in able:
-        if not any(_same(route, other) for other in out):
-            out.append(route)
-    return (*out, *(r for r in routes if not r.feasible))
+    able: list[Route] = []
+    for route in (r for r in routes if r.feasible):
+        if not any(_same(route, other) for other in able):
+            able.append(route)
+    able.sort(key=lambda r: cost(pot, wanted, r))
+    return (*able, *(r for r in routes if not r.feasible))
 
 
 def _same(one: Route, other: Route) -> bool:

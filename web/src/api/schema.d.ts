@@ -1723,9 +1723,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
             /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "once_more" | "may_be_thick" | "too_little" | "still_fat" | "unsure") | null;
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch") | null;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Way */
@@ -2240,6 +2240,27 @@ export interface components {
             volume_ml?: number | string | null;
         };
         /**
+         * Answered
+         * @description A doubt about the pot is answered; it stands with the batch until then.
+         */
+        Answered: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "answered";
+            /**
+             * Concern
+             * @enum {string}
+             */
+            concern: "cooling" | "butter";
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "thrown_away" | "in_order";
+        };
+        /**
          * Chosen
          * @description The way the cook takes.
          */
@@ -2338,7 +2359,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * Finished
@@ -2385,6 +2406,24 @@ export interface components {
              * @default 150
              */
             oven_c: number | string;
+        };
+        /**
+         * Meant
+         * @description How much of another event went in after all: what was entered, or another weight.
+         */
+        Meant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "meant";
+            /**
+             * Event
+             * Format: uuid
+             */
+            event: string;
+            /** Grams */
+            grams?: number | string | null;
         };
         /**
          * Metered

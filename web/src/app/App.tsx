@@ -9,6 +9,7 @@ import { StartPage } from '../stages/intake/StartPage'
 import { Welcome } from '../welcome/Welcome'
 import { Notice } from './Notice'
 import { Kept, OutboxLine } from './OutboxLine'
+import { StoveAlarm } from './StoveAlarm'
 import { Units } from './units'
 
 // Arranging the kitchen is rare; the bench should not wait for it.
@@ -47,6 +48,7 @@ function Pages() {
   return (
     <Units value={session.data.units}>
       <OutboxLine />
+      <StoveAlarm />
       <Switch>
         <Route path="/" component={BatchList} />
         <Route path="/start" component={StartPage} />

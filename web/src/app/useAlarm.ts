@@ -2,10 +2,18 @@ import { useEffect, useRef, useState } from 'react'
 
 const EVERY_MS = 20_000
 
+export interface Alarm {
+  ringing: boolean
+  /** The browser makes no sound before it was touched. */
+  silent: boolean
+  hush: () => void
+}
+
 /** A sound when the time to look has come, again and again until it is answered; `ringing` is for the eye. */
-export function useAlarm(due: number | null): { ringing: boolean; hush: () => void } {
+export function useAlarm(due: number | null): Alarm {
   const [now, setNow] = useState(() => Date.now())
   const [hushed, setHushed] = useState<number | null>(null)
+  const [silent, setSilent] = useState(false)
   const sound = useRef<AudioContext | null>(null)
   const ringing = due !== null && now >= due && hushed !== due
   useEffect(() => {
@@ -18,16 +26,24 @@ export function useAlarm(due: number | null): { ringing: boolean; hush: () => vo
     const ring = () => {
       try {
         sound.current ??= new AudioContext()
-        beep(sound.current)
+        setSilent(sound.current.state !== 'running')
+        if (sound.current.state === 'running') beep(sound.current)
+        else void sound.current.resume()
+        if ('vibrate' in navigator) navigator.vibrate([300, 150, 300])
       } catch {
         // No sound to be had: what is seen remains.
       }
     }
     ring()
     const timer = setInterval(ring, EVERY_MS)
-    return () => clearInterval(timer)
+    // The first touch lets it sound.
+    document.addEventListener('pointerdown', ring, { once: true })
+    return () => {
+      clearInterval(timer)
+      document.removeEventListener('pointerdown', ring)
+    }
   }, [ringing])
-  return { ringing, hush: () => setHushed(due) }
+  return { ringing, silent: ringing && silent, hush: () => setHushed(due) }
 }
 
 function beep(audio: AudioContext): void {

@@ -1,6 +1,7 @@
 import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload, Stage } from '../api/hooks'
 import { clock } from '../app/clock'
+import type { Alarm } from '../app/useAlarm'
 import { useNow } from '../app/useNow'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
@@ -15,7 +16,7 @@ interface Props {
   onOpen: (view: Stage | 'plan') => void
   onSheet: (sheet: SheetName) => void
   undo: { label: string; act: () => void } | null
-  alarm: { ringing: boolean; hush: () => void }
+  alarm: Alarm
 }
 
 /** The letters that open what an answer opens; `letters.tsx` listens to them. */
@@ -54,6 +55,7 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
               {answer.label}
             </Button>
           ))}
+          {alarm.silent && <span className="self-center">Sound is off: tap anywhere.</span>}
           {alarm.ringing && (
             <Button look="bar" onClick={alarm.hush}>
               Quiet
