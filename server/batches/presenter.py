@@ -221,6 +221,9 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
     marks = [out.MarkOut(kind="now", depth=ShownOut.of(show_length(pot.depth_mm)))]
     if start.depth_mm - pot.depth_mm > 1.0 and start.pan == pot.pan:
         marks.insert(0, out.MarkOut(kind="start", depth=ShownOut.of(show_length(start.depth_mm))))
+    if act is not None and act.kind == "take":
+        # What the sauce needs is taken first: the marks are those of what is left then.
+        return marks
     if act is not None and act.kind in ("boil", "heat"):
         marks.append(out.MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
     elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH:

@@ -139,8 +139,8 @@ def _slip_line(act: Act) -> Said:
     slip = act.slip
     assert slip is not None
     if slip.twice:
-        return say(f"Salt went in twice within a minute; {slip.percent:.2f} % now. Both?")
-    return say(f"That makes {slip.percent:.1f} % salt: {slip.grams:.3g}\u00a0g, or {slip.grams / 10:.2g}\u00a0g?")
+        return say(f"Salt went in twice within a minute; {slip.percent:.2f}\u00a0% now. Both?")
+    return say(f"That makes {slip.percent:.1f}\u00a0% salt: {slip.grams:.3g}\u00a0g, or {slip.grams / 10:.2g}\u00a0g?")
 
 
 def _want_line(act: Act, timeline: State) -> Said:
@@ -148,8 +148,8 @@ def _want_line(act: Act, timeline: State) -> Said:
     assert pot is not None
     wish = suggested(pot)
     return say(
-        f"For four people, with something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g} % salt. "
-        "Is that it?",
+        f"For four people, with something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g}\u00a0% "
+        "salt. Is that it?",
         show_volume(act.amount),
     )
 
@@ -243,15 +243,15 @@ def _let_down_line(act: Act, timeline: State) -> Said:
     after = (pot.contents + Contents(water=act.amount / SPECIFIC_VOLUME_ML_G["water"])).salt_percent
     match act.why:
         case "too_salty":
-            return say(f"Too salty: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
+            return say(f"Too salty: stir in {{}} of water or unsalted stock; {after:.2f}\u00a0% salt then.", amount)
         case "too_thick":
             return say("Too thick: let it down with {} of unsalted stock or water, and test again.", amount)
         case "too_little":
             return say("Short of what you wanted: stir in {} of unsalted stock or water.", amount)
         case "stretch":
-            return say(f"Stir in {{}} of unsalted stock or water first; {after:.2f} % salt then.", amount)
+            return say(f"Stir in {{}} of unsalted stock or water first; {after:.2f}\u00a0% salt then.", amount)
         case _:
-            return say(f"Past the mark: stir in {{}} of water or unsalted stock; {after:.2f} % salt then.", amount)
+            return say(f"Past the mark: stir in {{}} of water or unsalted stock; {after:.2f}\u00a0% salt then.", amount)
 
 
 def _thicken_line(act: Act) -> Said:
@@ -301,8 +301,8 @@ def _salt_line(act: Act, timeline: State) -> Said:
         for_you = (
             "salty for you" if salt > liking + 0.05 else "mild for you" if salt < liking - 0.05 else "right for you"
         )
-        return say(f"I make it {salt:.2f} %, {for_you}: taste once more, with water.")
-    return say(f"Taste it, on what it will be eaten with: about {salt:.2f} % salt. Right?")
+        return say(f"I make it {salt:.2f}\u00a0%, {for_you}: taste once more, with water.")
+    return say(f"Taste it, on what it will be eaten with: about {salt:.2f}\u00a0% salt. Right?")
 
 
 def cooling_line(stands: Cooling) -> Said:

@@ -58,7 +58,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
 
 def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    page.get_by_role("link", name=re.compile("Oyster mushrooms")).press("Enter")
+    page.get_by_role("main").get_by_role("link", name=re.compile("Oyster mushrooms")).press("Enter")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.keyboard.press("p")
     card = page.get_by_role("listitem", name="Your volume, with roux")

@@ -74,6 +74,8 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Said:
             "There is too little of it: {} of unsalted liquid, thickener and salt to follow.",
             show_volume(route.let_down_ml),
         )
+    if route.kind == "jus":
+        return say("Stopped at the salt you like, with nothing added: thinner, a jus.")
     if not boils:
         return say("There is about as much as you want, and boiling it down would make it too salty or too little.")
     if route.thickener is None:

@@ -154,6 +154,10 @@ def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _
         return {}
     out: dict[Stage, _Change] = {}
     now = pot.contents
+    if route.aside_ml > 0.0 and pot.kept is None:
+        taken = now.scaled(1.0 - route.aside_ml / now.liquid_ml)
+        out["strain"] = _Change(taken, lost_fat_ml=now.fat_ml - taken.fat_ml, drawn_ml=now.volume_ml - taken.volume_ml)
+        now = taken
     if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
         fat = WAYS["spoon"].removes_ml(now.fat_ml)
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)

@@ -14,11 +14,11 @@ export function StoveAlarm() {
   const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null)
   if (!ringing || !next) return null
   return (
-    <div role="alert" className="flashes sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-2 bg-alarm px-4 py-2 text-bar-ink md:px-7">
-      <Link href={`/batches/${next.id}`} className="inline-flex min-h-12 flex-1 items-center text-lg font-bold underline">
-        {next.name}: look now
+    <div role="alert" className="flashes sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
+      <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
+        <span className="truncate">{next.name}</span>: look now
       </Link>
-      {silent && <span>Sound is off: tap anywhere.</span>}
+      {silent && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
       <Button look="bar" onClick={hush}>
         Quiet
       </Button>

@@ -23,7 +23,7 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
     >
       <div className="flex items-baseline justify-between gap-3">
         <h3 className="text-lg">{route.label}</h3>
-        {chosen ? <span className="font-semibold text-done">your way</span> : route.recommended && <span className="font-semibold">take this one</span>}
+        {chosen ? <span className="font-semibold whitespace-nowrap text-done">your way</span> : route.recommended && <span className="font-semibold whitespace-nowrap">take this one</span>}
       </div>
       {route.because && <p>{say(route.because)}</p>}
       <div className="grid grid-cols-[auto_1fr] gap-x-4">
