@@ -174,6 +174,37 @@ def test_an_agreed_amount_stands_when_the_pot_has_gone_past_it(cook: Caller) -> 
     assert cook.send(f"/batches/{url}/routes", WANTED | {"portions": 20}).status_code == 422
 
 
+def test_a_way_that_leads_nowhere_is_refused_with_its_reason(cook: Caller) -> None:
+    url = cook.start()["id"]
+    cook.record(url, WANTED)
+    answer = cook.record(url, {"kind": "chosen", "route": "reduction"})
+    assert answer.status_code == 422
+    assert "your ceiling is 1.30 %" in answer.json()["detail"]
+    assert cook.get(f"/batches/{url}").json()["chosen"] is None
+
+
+def test_every_act_names_what_answers_it(cook: Caller) -> None:
+    batch = cook.start(fat_ml=0)
+    seen = set()
+    for _ in range(12):
+        act = batch["act"]
+        seen.add(act["kind"])
+        answers = act["answers"]
+        assert 1 <= len(answers) <= 5
+        assert all(a["label"] and (a["payload"] or a["opens"] or a["asks"]) for a in answers)
+        payload = next((a["payload"] for a in answers if a["label"] == "Right"), answers[0]["payload"])
+        if payload is None:
+            gross = batch["plan"]["gross"]["value"] if act["kind"] == "boil" else batch["pot"]["gross"]["value"]
+            payload = {"kind": "read", "measured": {"method": "scale", "value": gross}}
+        answer = cook.record(batch["id"], payload)
+        assert answer.status_code == 200, answer.content
+        batch = answer.json()
+        if batch["act"]["kind"] == "finish":
+            break
+    assert seen >= {"want", "choose", "boil", "thicken", "test_body", "test_salt"}
+    assert batch["act"]["kind"] == "finish"
+
+
 def test_choosing_before_wanting(cook: Caller) -> None:
     answer = cook.record(cook.start()["id"], {"kind": "chosen", "route": "roux"})
     assert answer.status_code == 422

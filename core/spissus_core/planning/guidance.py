@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from functools import lru_cache
 from typing import Literal
 
 from scipy.optimize import brentq
@@ -168,7 +169,13 @@ def plan(timeline: State) -> Route | None:
     """
     if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
         return None
-    return solve_route(timeline.pot, timeline.wanted, timeline.chosen.route, here=_settled(timeline))
+    return _solved(timeline.pot, timeline.wanted, timeline.chosen.route, _settled(timeline))
+
+
+# A batch that is open is folded again at every entry, through the same pots.
+@lru_cache(maxsize=1024)
+def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool) -> Route:
+    return solve_route(pot, wanted, kind, here=here)
 
 
 def stop_of(timeline: State) -> float | None:
@@ -208,13 +215,15 @@ def _least_liquid_ml(pot: Pot) -> float:
 #: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already.
 SURE, MAY_BE = 0.78, 0.3
 #: A helping leaves at most this chance of too thick, the first less, and this chance of a full step too thick.
-RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.06
+RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.03
 #: Liquid stirred in leaves at most this chance of too thin.
 THIN_RISK = 0.3
 #: A first helping of less than this share of the usual one waits for a spoon.
 LEAST_FIRST = 0.5
 #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
 DOUBT = 0.2
+#: A sauce that is right by one spoon, and so many steps too thin by everything else, gets a little more.
+LEANS = 0.15
 #: A matter is asked of the spoon, or the tongue, so often at one content; then the ledger decides.
 MOST_SPOONS, MOST_TASTES = 3, 3
 #: Three quarters of what is missing, then taste.
@@ -353,21 +362,23 @@ class _Bench:
             return self._spoon("may_be_thick") if first.amount < LEAST_FIRST * nominal else first
         if len(said) >= 2 and said[-1] == said[-2] == "right":
             return None
-        if said[-1] == "right" and (chances.right >= SURE or len(said) >= MOST_SPOONS):
-            return None
         agreed = len(said) >= 2 and said[-1] == said[-2]
+        more = len(said) < MOST_SPOONS
         if said == ("low",) and timeline.thickener_added and chances.right + chances.high > DOUBT:
             return self._spoon("once_more")
-        if not agreed and len(said) < MOST_SPOONS and (said[-1] == "right" or chances.right >= SURE):
+        if said[-1] == "right":
+            gap = self.belief.gap(now, aim)
+            if chances.right >= SURE or (not more and gap > -LEANS):
+                return None
+            if more and gap > -LEANS:
+                return self._spoon("once_more")
+            # Right once, and thin by all the rest: a little more does less harm than none.
+            return self._thicken()
+        if not agreed and more and chances.right >= SURE:
             return self._spoon("once_more")
-        if said[-1] == "right" or (
-            len(said) >= MOST_SPOONS and not agreed and chances.right > max(chances.low, chances.high)
-        ):
+        if not more and not agreed and chances.right > max(chances.low, chances.high):
             return None
-        gap = self.belief.gap(now, aim)
-        if said[-1] == "high" or (said[-1] != "low" and gap > 0.0):
-            return self._thin()
-        return self._thicken()
+        return self._thin() if said[-1] == "high" else self._thicken()
 
     def _spoon(self, why: Why | None = None) -> Act:
         """A spoonful; after a thickener once it has lost its raw taste."""
@@ -404,7 +415,8 @@ class _Bench:
 
         def risky(part: float) -> float:
             after = now.mixed(school.per_gram, part)
-            return max(believed.chances(after, aim).high / risk, believed.beyond(after, aim) / LEAP_RISK) - 1.0
+            leap = 0.0 if first else believed.beyond(after, aim) / LEAP_RISK
+            return max(believed.chances(after, aim).high / risk, leap) - 1.0
 
         if dry > 0.0 and risky(dry) > 0.0:
             dry = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, dry, xtol=0.05))
@@ -496,7 +508,7 @@ LEAST_DOSE_SHARE = 0.06
 #: Salt this close to what is liked is what is liked, points; of what the tongue misses this share is added.
 CLOSE_SALT, SHARE_SALT = 0.12, 0.85
 #: So sure of that is sure enough; less than this is not worth a change, points.
-SURE_SALT, WORTH_SALT = 0.75, 0.05
+SURE_SALT, WORTH_SALT = 0.7, 0.07
 
 
 def _side(verdict: str) -> int:
