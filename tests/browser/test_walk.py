@@ -16,13 +16,15 @@ def now_line(page: Page) -> Locator:
     return page.get_by_role("region", name="Now")
 
 
-def start(page: Page, site: Site, name: str, said: str = "1.6 l, 80 ml of fat, 0.6 % salt") -> None:
+def start(
+    page: Page, site: Site, name: str, said: str = "1.6 l, 80 ml of fat, 0.6 % salt", *, salt: str = "0.6 %"
+) -> None:
     """A batch in the 24 cm pan, at 0.6 % salt by the meter."""
     page.goto(f"{site.url}/start")
     page.get_by_label("What is it?").fill(name)
     pick(page, "Pan", "24 cm braising pan")
     page.get_by_label("Say what you have").fill(said)
-    expect(word(page, "Salt")).to_contain_text("0.6 % by the meter")
+    expect(word(page, "Salt")).to_contain_text(f"{salt} by the meter")
     page.get_by_role("button", name="This is what I have").click()
     expect(page.get_by_role("heading", name=name)).to_be_visible()
 

@@ -8,6 +8,7 @@ from typing import Any
 from uuid import uuid4
 
 import pytest
+import time_machine
 from batches.models import Batch, Event
 
 from .conftest import Caller, person
@@ -49,7 +50,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     for payload, then in (
         (thickened, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "low"}, "thicken"),
-        ({"kind": "thickened", "thickener": "white_roux", "dry_g": "10 g"}, "test_body"),
+        ({"kind": "thickened", "thickener": "white_roux", "dry_g": "16 g"}, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "right"}, "measure"),
         ({"kind": "read", "measured": {"method": "scale", "value": "2610 g"}}, "test_salt"),
@@ -203,6 +204,32 @@ def test_every_act_names_what_answers_it(cook: Caller) -> None:
             break
     assert seen >= {"want", "choose", "boil", "thicken", "test_body", "test_salt"}
     assert batch["act"]["kind"] == "finish"
+
+
+def test_a_failed_cooling_stays_until_it_is_answered(cook: Caller) -> None:
+    began = datetime.now(UTC) - timedelta(hours=12)
+    with time_machine.travel(began, tick=False):
+        url = cook.start()["id"]
+    told = [
+        (0.1, {"kind": "cooling", "celsius": 80}),
+        (0.5, {"kind": "probed", "celsius": 57}),
+        (4.0, {"kind": "probed", "celsius": 35}),
+        (11.0, {"kind": "skimmed", "way": "chill"}),
+        (11.5, WANTED),
+        (11.6, {"kind": "noted", "text": "Smells fine"}),
+    ]
+    for hours, payload in told:
+        with time_machine.travel(began + timedelta(hours=hours), tick=False):
+            act = cook.record(url, payload).json()["act"]
+        if hours >= 4.0:
+            assert act["kind"] == "warn"
+            assert "not safe to keep" in act["sentence"]["metric"]
+    assert cook.get(f"/batches/{url}").json()["act"]["kind"] == "warn"
+    away, wrong = act["answers"]
+    assert (away["label"], wrong["label"]) == ("Thrown away", "A reading was wrong")
+    batch = cook.record(url, wrong["payload"]).json()
+    assert batch["act"]["kind"] == "choose"
+    assert batch["log"][-1]["text"]["metric"] == "The cooling was in order: a reading was wrong"
 
 
 def test_choosing_before_wanting(cook: Caller) -> None:

@@ -423,7 +423,7 @@ def came_of(ran: Sequence[Evening]) -> Result:
         evenings=len(ran), good=float(np.mean(good)), acts=float(np.median([len(e.acts) for e in ran])),
         never=float(np.mean([e.verdict == "never finished" for e in ran])),
         spoons=float(np.mean([e.spoons for e in ran])), tastes=float(np.mean([e.tastes for e in ran])),
-        parts=float(np.mean([e.parts for e in ran])), verdicts=Counter(e.verdict for e in ran),
+        parts=float(np.mean([e.parts for e in ran])), verdicts=dict(Counter(e.verdict for e in ran).most_common()),
         good_by={
             group: {one: (round(float(np.mean(fine)), 3), len(fine)) for one, fine in sorted(members.items())}
             for group, members in groups.items()

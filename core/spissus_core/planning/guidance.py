@@ -219,7 +219,7 @@ RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.03
 #: Liquid stirred in leaves at most this chance of too thin.
 THIN_RISK = 0.3
 #: A first helping of less than this share of the usual one waits for a spoon.
-LEAST_FIRST = 0.5
+LEAST_FIRST = 0.4
 #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
 DOUBT = 0.2
 #: A sauce that is right by one spoon, and so many steps too thin by everything else, gets a little more.
