@@ -292,13 +292,17 @@ def _placed(log: Iterable[ev.Event], struck: frozenset[UUID]) -> list[ev.Event]:
     if said:
         when = {e.payload.event: e.payload.at for e in sorted(said, key=lambda e: e.seq)}  # type: ignore[attr-defined]
         log = [e.model_copy(update={"at": when[e.id], "told": None}) if e.id in when else e for e in log]
-    meant = [e for e in log if isinstance(e.payload, ev.Meant) and e.id not in struck]
-    if meant:
-        weighed = {e.payload.event: e.payload for e in sorted(meant, key=lambda e: e.seq)}  # type: ignore[attr-defined]
-        log = [
-            e.model_copy(update={"payload": weighed[e.id].corrected(e.payload)}) if e.id in weighed else e for e in log
-        ]  # fmt: skip
+    for event in sorted(log, key=lambda e: e.seq):
+        if isinstance(event.payload, ev.Meant) and event.id not in struck:
+            log = [_weighed(one, event.payload) for one in log]
     return sorted(log, key=lambda e: (e.at, e.seq))
+
+
+def _weighed(event: ev.Event, meant: ev.Meant) -> ev.Event:
+    """The event, with the weight that was meant where it is about this one."""
+    if meant.event != event.id:
+        return event
+    return event.model_copy(update={"payload": meant.corrected(event.payload)})
 
 
 def _first_pot(starts: Sequence[ev.Event], left_out: dict[UUID, SpissusError]) -> tuple[ev.Started | None, Pot | None]:

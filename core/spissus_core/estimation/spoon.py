@@ -81,7 +81,7 @@ def _heights(contents: Contents) -> NDArray[np.float64]:
     logs = STARCH_A * percent**1.5 / (1.0 + STARCH_B * percent) + as_tabled.gelatin * np.sqrt(_BEFORE)
     logs = logs + as_tabled.solubles + as_tabled.fat
     viscosity = VISCOSITY_60C_MPAS * 10.0**logs + as_tabled.gum
-    return np.interp(np.log(viscosity), _BOUNDS, _PLACES)
+    return np.asarray(np.interp(np.log(viscosity), _BOUNDS, _PLACES), dtype=float)
 
 
 def _gap(contents: Contents, body: int) -> NDArray[np.float64]:
