@@ -200,7 +200,7 @@ def _as_planned(before: State, after: State, event: ev.Event, stop_of: StopOf | 
     """The heat that is taken for granted after an event, where nobody said how the pot is heated.
 
     It boils while the plan wants it to; a reading at the mark ends the boiling, said or not, for that is what the
-    cook was told; a thickener simmers under its lid until the next thing happens.
+    cook was told; a thickener simmers under its lid for its time, or until the next thing happens.
     """
     happened, window, pot = event.payload, after.heating, after.pot
     if pot is None:
@@ -215,7 +215,10 @@ def _as_planned(before: State, after: State, event: ev.Event, stop_of: StopOf | 
         return after.but(heating=_on(before, after, FULL_BOIL, event.at))
     simmers = after.heat is None or after.heat.heat == "boil"
     if isinstance(happened, ev.Thickened) and simmers and not wants and pot.hot:
-        return after.but(heating=_on(before, after, _UNDER_A_LID, event.at), timed=_timed(after), heat=None)
+        simmering = _on(before, after, _UNDER_A_LID, event.at)
+        until = event.at + timedelta(minutes=after.binders[-1][1]) if after.binders else None
+        kept = None if simmering is None else simmering.but(until=until)
+        return after.but(heating=kept, timed=_timed(after), heat=None)
     if window is None or not on or wants:
         return after
     at_mark = isinstance(happened, ev.Read) and event.device is None and window.setting.heat == "boil"

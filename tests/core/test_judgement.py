@@ -221,12 +221,15 @@ def test_the_pot_goes_on_between_every_two_events() -> None:
 
 def test_what_simmers_under_its_lid_loses_steam_too() -> None:
     log = [event(i, kind, minute=i) for i, kind in enumerate((*WAY, read("scale", "2360 g"), flour(16)), 1)]
-    soon, later = (fold(log, EVENING + timedelta(minutes=m)).pot for m in (6, 36))
+    soon, later, much = (fold(log, EVENING + timedelta(minutes=m)).pot for m in (6, 16, 90))
     assert soon is not None
     assert later is not None
     lost = soon.contents.liquid_ml - later.contents.liquid_ml
-    assert 3.0 < lost < 60.0
+    assert 0.5 < lost < 20.0
     assert later.error_ml > soon.error_ml
+    # Ten minutes is all that flour wants.
+    assert much is not None
+    assert much.contents.liquid_ml == pytest.approx(later.contents.liquid_ml)
 
 
 def test_advice_is_never_smaller_than_it_can_be_measured() -> None:

@@ -48,7 +48,8 @@ class Window(Changeable):
 
     ``factor`` is the present heat over that of its beginning; ``pending_kj`` what the pot has yet to take up
     before it boils. ``track`` is what is known of energy and power, its energy being what the ledger has given
-    off so far; ``unseen_kj`` is that part of it which nobody has seen yet. ``assumed`` says that nobody said so.
+    off so far; ``unseen_kj`` is that part of it which nobody has seen yet. ``assumed`` says that nobody said so,
+    and ``until`` how long that is assumed.
     """
 
     began: datetime
@@ -60,6 +61,7 @@ class Window(Changeable):
     factor: float = 1.0
     unseen_kj: float = 0.0
     assumed: bool = False
+    until: datetime | None = None
 
     @classmethod
     def begun(
@@ -88,10 +90,11 @@ class Window(Changeable):
 
     def moved(self, to: datetime) -> tuple[Self, float]:
         """This stretch at a later time, and the heat that has gone into vapour meanwhile by the mean, kJ."""
-        minutes = (to - self.at).total_seconds() / 60.0
-        if minutes <= 0.0:
+        if to <= self.at:
             return self, 0.0
-        if not self.heating:
+        ends = to if self.until is None else min(to, self.until)
+        minutes = (ends - self.at).total_seconds() / 60.0
+        if not self.heating or minutes <= 0.0:
             return self.but(at=to), 0.0
         after = self.track.moved(minutes * self.factor)
         gone = max(after.energy_kj - self.track.energy_kj, 0.0)
@@ -111,7 +114,7 @@ class Window(Changeable):
         factor = strength.kj_min / self.power.kj_min if strength else 0.0
         if factor > MOST_FACTOR or 0.0 < factor < 1.0 / MOST_FACTOR:
             return self.begun(after, setting, at, warm=False, assumed=assumed)
-        return self.but(factor=factor, assumed=assumed)
+        return self.but(factor=factor, assumed=assumed, until=None)
 
     def joined(self, before: Pot, after: Pot) -> Self:
         """Something was added, or cooled the pot: it takes up heat before it boils too."""

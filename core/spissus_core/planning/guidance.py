@@ -23,7 +23,7 @@ from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
 from ..events.state import Concern, Slip
-from ..fold import progress, there
+from ..fold import Timeline, progress, there
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Method, error_ml
 from ..pantry.schools import SCHOOLS, School
@@ -248,6 +248,12 @@ class _Bench:
     route: Route
     ahead: Progress | None
 
+    @property
+    def seen(self) -> Pot:
+        """The pot as its last event left it: what to measure it with goes by that."""
+        last = self.timeline.seen.pot if isinstance(self.timeline, Timeline) else None
+        return last or self.pot
+
     # -- amount -----------------------------------------------------------------------------------
 
     def aside(self) -> Act | None:
@@ -320,7 +326,8 @@ class _Bench:
         stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
         act = Act(
             "heat", self.route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
-            measure=_finer(pot, pot.contents.liquid_ml - stop_ml), why=why, thought_ml=pot.contents.liquid_ml,
+            measure=_finer(self.seen, self.seen.contents.liquid_ml - stop_ml), why=why,
+            thought_ml=pot.contents.liquid_ml,
         )  # fmt: skip
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
         if outlook is None:
