@@ -16,6 +16,7 @@ SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"))
 BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
 FINE = ev.Tested(of="body", verdict="right")
+LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
 FLAT = ev.Tested(of="salt", verdict="flat")
 RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
@@ -37,7 +38,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays (nappe)?"),
         ((*BOUND, ev.Tested(of="body", verdict="low")), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        ((*BOUND, FINE), "By the ledger it is", "One more spoonful on a warm plate"),
+        ((*AT_MARK, LOTS, FINE), "By the ledger it is", "One more spoonful on a warm plate"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
