@@ -21,7 +21,7 @@ PORK, DUCK, VENISON, MUTTON = "Pork cheek", "Duck leg", "Venison", "Mutton"
 
 def _open(page: Page, site: Site, name: str, view: str = "") -> None:
     page.goto(site.url)
-    link = page.get_by_role("link", name=re.compile(name)).get_attribute("href")
+    link = page.get_by_role("main").get_by_role("link", name=re.compile(name)).get_attribute("href")
     page.goto(f"{site.url}{link}/{view}")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     if view == "plan":

@@ -37,7 +37,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
     found = {"welcome": complaints(page)}
     enter_demo(page, site)
     found["list"] = complaints(page)
-    link = page.get_by_role("link", name=re.compile("Pork cheek")).get_attribute("href")
+    link = page.get_by_role("main").get_by_role("link", name=re.compile("Pork cheek")).get_attribute("href")
     for view in VIEWS:
         page.goto(f"{site.url}{link}/{view}")
         expect(page.get_by_role("region", name="Now")).to_be_visible()
