@@ -159,7 +159,7 @@ def cases() -> dict[str, Any]:
             ways = options(pot, board.strained)
             found["skim"] = (ways, advised(ways, rest_ml(pot, wish)))
         if wish is not None:
-            routes = solve_routes(pot, wish, agreed=wish)
+            routes = [r for r in solve_routes(pot, wish, agreed=wish) if r.feasible]
             found["routes"] = routes
             if name in TOLD:
                 found["said"] = [(notes(pot, wish, route), reasons(pot, wish, route)) for route in routes]
@@ -237,7 +237,7 @@ def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
     if isinstance(thing, bool | str):
         yield where, thing
     elif isinstance(thing, int | float):
-        yield where, float(f"{thing:.9g}")
+        yield where, float(f"{thing:.7g}")
     elif isinstance(thing, datetime):
         yield where, round((thing - EVENING).total_seconds(), 3)
     elif isinstance(thing, Mapping):
@@ -258,5 +258,8 @@ def worked() -> dict[str, dict[str, Any]]:
 
 
 if __name__ == "__main__":
-    rows = (f"{json.dumps(name)}: {json.dumps(case, ensure_ascii=False)}" for name, case in worked().items())
+    rows = (
+        f"{json.dumps(name)}: {json.dumps(case, ensure_ascii=False, separators=(chr(44), chr(58)))}"
+        for name, case in worked().items()
+    )
     KEPT.write_text("{\n" + ",\n".join(rows) + "\n}\n", encoding="utf-8")

@@ -101,8 +101,9 @@ def test_signing_out_is_told_to_the_streams() -> None:
     connection.connection.notifies(timeout=0)
     key = cook.client.session.session_key
     assert cook.client.delete("/api/v1/session").status_code == 200
-    (told,) = [json.loads(n.payload) for n in connection.connection.notifies(timeout=1)]
-    assert told == {"person": None, "session": session_mark(key)}
+    told = [json.loads(n.payload) for n in connection.connection.notifies(timeout=1)]
+    # What a test before this one set going may still arrive.
+    assert [one for one in told if "session" in one] == [{"person": None, "session": session_mark(key)}]
 
 
 @pytest.mark.django_db
