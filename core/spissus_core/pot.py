@@ -153,6 +153,14 @@ class Pot(Changeable):
         """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""
         return self._stands_mm((liquid_ml + self.contents.fat_ml) * HOT_EXPANSION)
 
+    def part(self, share: float) -> Pot:
+        """A share of the liquid, fat and all, known as well as the whole; the rest is kept."""
+        rest = self.contents.scaled(1.0 - share)
+        return self.but(
+            contents=self.contents.scaled(share), salt_minus=self.salt_minus * share,
+            salt_plus=self.salt_plus * share, kept=rest if self.kept is None else self.kept + rest,
+        )  # fmt: skip
+
     def mixed(self, more: Contents, field: str) -> Pot:
         """The pot with more in it.
 

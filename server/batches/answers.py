@@ -34,7 +34,11 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
         case "heat":
             return [_records("It is on", {"kind": "heated", **FULL_BOIL.model_dump(mode="json")})]
         case "boil":
-            return [AnswerOut(label="Reading", asks="reading")]
+            reading, window = AnswerOut(label="Reading", asks="reading"), timeline.heating
+            if window is None or not window.assumed:
+                return [reading]
+            # Nobody said that it is on.
+            return [reading, _records("It is not on", {"kind": "heated", "heat": "off", "never_on": True})]
         case "measure":
             return [AnswerOut(label="Reading", asks="reading")]
         case "let_down":
@@ -61,7 +65,8 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             assert act.concern is not None
             key = act.concern.kind
             if key == "butter":
-                return [_records("Taken off in time", {"kind": "answered", "concern": key, "answer": "in_order"})]
+                in_time = _records("Taken off in time", {"kind": "answered", "concern": key, "answer": "in_order"})
+                return [in_time, _records("It boiled", {"kind": "answered", "concern": key, "answer": "mended"})]
             away = _records("Thrown away", {"kind": "answered", "concern": key, "answer": "thrown_away"})
             return [away, _records("A reading was wrong", {"kind": "answered", "concern": key, "answer": "in_order"})]
         case "slip":

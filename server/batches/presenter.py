@@ -28,7 +28,8 @@ from spissus_core.board import Board
 from spissus_core.errors import SetAsideError
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
-from spissus_core.fold import CLOSE_ENOUGH, Timeline
+from spissus_core.events.assumed import CLOSE_ENOUGH
+from spissus_core.fold import Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
@@ -352,7 +353,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         name=batch.name,
         created_at=batch.created_at,
         last_seq=batch.last_seq,
-        finished=timeline.finished is not None,
+        finished=timeline.ended,
         pan=None if pot is None else PanShape(**pot.pan.model_dump()),
         burner=None if pot is None else pot.burner.name,
         start=None if started is None else part("start", lambda: start_out(started), None),

@@ -177,6 +177,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     if moment.problem is not None:
         raise moment.problem
     _refuse_no_way(board, payload)
+    _refuse_no_weight(board, payload)
     try:
         Event.objects.create(
             id=event_id, batch=batch, seq=event.seq, at=at, kind=payload.kind, version=ev.VERSION,
@@ -221,6 +222,15 @@ def _refuse_no_way(board: Board, payload: ev.Kind) -> None:
     route = board.route if isinstance(payload, ev.Chosen) else None
     if route is not None and route.reason is not None:
         raise SpissusError("route", route.reason.metric)
+
+
+def _refuse_no_weight(board: Board, payload: ev.Kind) -> None:
+    """Take no weight that its entry could not have had."""
+    if not isinstance(payload, ev.Meant):
+        return
+    about = next(m for m in board.timeline.moments if m.event.id == payload.event)
+    if about.problem is not None:
+        raise SpissusError("grams", about.problem.message)
 
 
 def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None:
@@ -284,7 +294,7 @@ def summarised(board: Board) -> dict[str, Any]:
     """What a list shows of a batch; of one whose pot cannot be read, only where it stands."""
     timeline, act = board.timeline, board.act
     pot = timeline.pot
-    stands = {"stage": stage_of(act), "finished": timeline.finished is not None}
+    stands = {"stage": stage_of(act), "finished": timeline.ended}
     if pot is None:
         return stands
     return stands | {

@@ -27,7 +27,7 @@ from spissus_core.phenomena.fat import WAYS as SKIM_WAYS
 from spissus_core.phenomena.seasoning import SaltKind, salt_spoon_ml
 from spissus_core.planning.explanation import because
 from spissus_core.planning.guidance import Act
-from spissus_core.planning.routes import WAYS, suggested
+from spissus_core.planning.routes import WAYS, people_for, suggested
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +114,7 @@ def now_line(act: Act, timeline: State) -> Said:
         case "finish":
             return say("It is a sauce: {}. Serve it, or keep it hot above {}.", show_volume(act.amount), HOLD_HOT)
         case "done":
-            return say("Finished with {}.", show_volume(act.amount))
+            return say("Thrown away.") if timeline.thrown_away else say("Finished with {}.", show_volume(act.amount))
         case "alone":
             return ALONE
         case "warn":
@@ -143,13 +143,17 @@ def _slip_line(act: Act) -> Said:
     return say(f"That makes {slip.percent:.1f}\u00a0% salt: {slip.grams:.3g}\u00a0g, or {slip.grams / 10:.2g}\u00a0g?")
 
 
+#: So many, in words.
+_PEOPLE = ("nobody", "one person", "two people", "three people", "four people")
+
+
 def _want_line(act: Act, timeline: State) -> Said:
     pot = timeline.pot
     assert pot is not None
     wish = suggested(pot)
     return say(
-        f"For four people, with something to soak it up: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g}\u00a0% "
-        "salt. Is that it?",
+        f"For {_PEOPLE[people_for(wish.amount_ml)]}, with something to soak it up: {{}}, {LADDER[wish.body].word}, "
+        f"{wish.salt_percent:g}\u00a0% salt. Is that it?",
         show_volume(act.amount),
     )
 
@@ -260,10 +264,11 @@ def _thicken_line(act: Act) -> Said:
     assert thickener is not None
     what = f"of {thickener.dry}" if act.first else f"more {thickener.dry}"
     ends = ". More follows by the spoon." if act.first else ", and test again."
+    nearly = "Right by the spoon, and a little thin by the ledger. " if act.why == "leans" else ""
     if not thickener.carrier:
-        return say(f"Whisk in {{}} {what}{ends}", dry_amount(act.amount, thickener).full)
+        return say(f"{nearly}Whisk in {{}} {what}{ends}", dry_amount(act.amount, thickener).full)
     return say(
-        f"Whisk in {{}} {what} with {{}} {thickener.carrier}{ends}",
+        f"{nearly}Whisk in {{}} {what} with {{}} {thickener.carrier}{ends}",
         dry_amount(act.amount, thickener).full, carrier_amount(act.amount, thickener).main,
     )  # fmt: skip
 

@@ -146,7 +146,7 @@ STORIES = (
     ),
     Story(
         "Oyster mushrooms and barley in fino sherry",
-        25,
+        12,
         ev.Started(
             pan=TAPERED, burner=SOLID,
             liquid=_liquid("jug", "900 ml", salt=SaltByStock(stock="low_salt"), character="thin"),
@@ -154,6 +154,7 @@ STORIES = (
         (
             (2, ev.Wanted(volume_ml=600, body=2, salt_percent=0.8, ceiling_percent=1.2)),
             (3, ev.Chosen(route="corn_starch")),
+            (10, _read("jug", "850 ml")),
         ),
     ),
     Story(

@@ -314,3 +314,67 @@ def test_butter_before_a_boil_is_said_and_stays() -> None:
     assert (
         next_act(told(*butter, ev.Answered(concern="butter", answer="in_order"), ev.Heated(heat="off"))).kind != "warn"
     )
+
+
+def test_a_cooling_that_was_vouched_for_is_not_asked_about_again() -> None:
+    happened = [
+        (0, START), (1, ev.Cooling(celsius=80)), (30, ev.Probed(celsius=57)), (200, ev.Probed(celsius=35)),
+        (210, ev.Answered(concern="cooling", answer="in_order")), (300, ev.Probed(celsius=30)),
+        (700, ev.Skimmed(way="chill")),
+    ]  # fmt: skip
+    log = [event(i, kind, minute=m) for i, (m, kind) in enumerate(happened, 1)]
+    assert [next_act(fold(log[:n])).kind == "warn" for n in range(4, 8)] == [True, False, False, False]
+
+
+def test_every_slip_is_asked_about_one_after_the_other() -> None:
+    log = [event(i, kind, minute=i) for i, kind in enumerate((*BOUND, ev.Salted(salt_g=20)), 1)]
+    both = [*log, event(30, ev.Salted(salt_g=60), minute=30)]
+    first = next_act(fold(both))
+    assert (first.kind, first.amount) == ("slip", 20)
+    second = next_act(fold([*both, event(31, ev.Meant(event=log[-1].id), minute=31)]))
+    assert second.kind == "slip"
+    assert second.amount == pytest.approx(60)
+
+
+def test_who_says_that_it_was_not_on_has_lost_nothing() -> None:
+    log = [event(i, kind, minute=0) for i, kind in enumerate(WAY, 1)]
+    before = fold(log).pot
+    late = fold([*log, event(9, ev.Heated(heat="off", never_on=True), minute=40)])
+    assert before is not None
+    assert late.pot is not None
+    assert late.pot.contents.water == pytest.approx(before.contents.water)
+    assert next_act(late).kind == "heat"
+    on = fold([*log, event(9, ev.Heated(heat="off", never_on=True), minute=40), event(10, ev.Heated(), minute=41)])
+    assert next_act(on).kind == "boil"
+
+
+def test_what_fails_while_doubts_are_weighed_takes_no_batch_with_it(monkeypatch: pytest.MonkeyPatch) -> None:
+    def broken(*_: object) -> None:
+        raise ZeroDivisionError("no doubt")
+
+    monkeypatch.setattr("spissus_core.events.doubts.judge", broken)
+    timeline = told(START, ev.Cooling(celsius=80), ev.Probed(celsius=60), ev.Skimmed(way="chill"))
+    assert timeline.pot is not None
+    assert all(moment.stands for moment in timeline.moments)
+
+
+def test_right_by_the_spoon_and_thin_by_the_ledger_gets_a_little_more_and_says_why() -> None:
+    act = next_act(told(*WAY, read("scale", "2360 g"), flour(14), RIGHT))
+    assert (act.kind, act.why) == ("thicken", "leans")
+
+
+def test_what_was_let_down_is_not_boiled_away_again() -> None:
+    salty = (started("1.2 l", salt={"by": "meter", "percent": 1.3}), wanted(600, body=2))
+    for way in ("stretch", "take_starch"):
+        timeline = told(*salty, ev.Chosen(route=way))
+        act = next_act(timeline)
+        happened = [ev.Chosen(route=way)]
+        if act.kind == "take":
+            happened.append(ev.Taken(volume_ml=act.amount))
+            act = next_act(told(*salty, *happened))
+        assert act.kind == "let_down"
+        # A good splash more than was said.
+        happened.append(ev.Added(ingredient="water", volume_ml=1.3 * act.amount))
+        assert next_act(told(*salty, *happened)).kind in ("thicken", "test_body")
+    wine = told(*salty, ev.Chosen(route="stretch"), ev.Added(ingredient="red_wine", volume_ml=100))
+    assert not wine.boiled_enough

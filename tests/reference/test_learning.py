@@ -19,7 +19,7 @@ from scipy.stats import multivariate_normal
 from spissus_core.estimation.forecast import Progress
 from spissus_core.estimation.track import DRIFT_PER_MIN, Track
 from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Window, boiled_by, ml_of
-from spissus_core.fold import CLOSE_ENOUGH, UNSURE
+from spissus_core.events.assumed import CLOSE_ENOUGH, UNSURE
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.evaporation import COVERS
 from spissus_core.phenomena.heating import FULL_BOIL, Burner, HeatSetting, Power, boiling_point_c, power

@@ -156,6 +156,9 @@ class Added(ActsOnPot):
             return after
         after = bound(after, None) if self.what.whole else after.but(bound_at=None)
         after = after.but(mounted=True) if self.what.key in MOUNTS else after
+        # Let down at its mark it is not boiled away again, but for wine that has to boil off.
+        if state.at_its_mark and after.pot is not None and after.pot.contents.ethanol <= state.pot.contents.ethanol:
+            after = after.but(boiled_enough=True)
         return after.but(body_tested=(), salt_tested=(), allergens=state.allergens.union(self.allergens))
 
     def said(self) -> Said:

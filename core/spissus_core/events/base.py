@@ -47,6 +47,26 @@ class Kitchen(Protocol):
         """The kitchen's own ingredients."""
 
 
+class Happened(Protocol):
+    """An event: what happened, when, and what read it by itself, if anything did."""
+
+    @property
+    def id(self) -> UUID:
+        """Its identity."""
+
+    @property
+    def at(self) -> datetime:
+        """When."""
+
+    @property
+    def payload(self) -> Kind:
+        """What."""
+
+    @property
+    def device(self) -> str | None:
+        """The device that read it; None for a cook's entry."""
+
+
 class Kind(BaseModel):
     """One kind of thing that can happen to a batch, and everything that follows from it.
 

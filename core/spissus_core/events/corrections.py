@@ -54,8 +54,7 @@ class Meant(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """The question is answered."""
-        asked = state.slip is not None and state.slip.event == self.event
-        return state.but(slip=None) if asked else state
+        return state.but(slips=tuple(slip for slip in state.slips if slip.event != self.event))
 
     def check(self, after: State) -> None:
         """Which event is for the log to judge."""

@@ -114,14 +114,12 @@ class Drawn(ChangesPan):
             raise MeasurementError(
                 "volume_ml", f"{show_volume(have).both} of liquid is in the pot. Draw off some of it, such as 400 ml."
             )
-        share = min(self.volume_ml / have, 1.0)
-        taken = pot.contents.scaled(share)
-        if taken.volume_ml > self.pan.capacity_ml:
+        taken = pot.part(min(self.volume_ml / have, 1.0))
+        if taken.contents.volume_ml > self.pan.capacity_ml:
             raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
-        rest = pot.contents.scaled(1.0 - share)
-        return pot.but(contents=taken, pan=self.pan, burner=self.burner, salt_minus=pot.salt_minus * share,
-            salt_plus=pot.salt_plus * share, measured_by="jug", error_ml=error_ml(self.pan, "jug", taken.volume_ml),
-            solids=None, kept=rest if pot.kept is None else pot.kept + rest,
+        return taken.but(
+            pan=self.pan, burner=self.burner, measured_by="jug", solids=None,
+            error_ml=error_ml(self.pan, "jug", taken.contents.volume_ml),
         )  # fmt: skip
 
     def said(self) -> Said:
@@ -143,12 +141,8 @@ class Taken(ChangesPan):
         have = pot.contents.liquid_ml
         if not 0.0 < self.volume_ml < have * (1.0 + POURED_SLACK):
             raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Take a part of it.")
-        share = min(self.volume_ml / have, 1.0)
-        rest = pot.contents.scaled(1.0 - share)
-        return pot.but(
-            contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share,
-            error_ml=error_ml(pot.pan, "jug", self.volume_ml), kept=rest if pot.kept is None else pot.kept + rest,
-        )  # fmt: skip
+        taken = pot.part(min(self.volume_ml / have, 1.0))
+        return taken.but(error_ml=error_ml(pot.pan, "jug", taken.contents.volume_ml))
 
     def said(self) -> Said:
         """How much."""

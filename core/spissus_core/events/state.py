@@ -42,11 +42,10 @@ ConcernKind = Literal["cooling", "butter"]
 
 @dataclass(frozen=True, slots=True)
 class Concern:
-    """Something that makes a pot doubtful: what, since when, and how a cooling stood."""
+    """Something that makes a pot doubtful: what, and since when; a cooling is told by when it began."""
 
     kind: ConcernKind
     since: datetime
-    verdict: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,8 +77,9 @@ class State(Changeable):
     thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
     much more salt the tongue seems to like than was said, known to ``liking_error``.
 
-    ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``slip`` is the entry that is asked
-    about. ``mounted`` says that butter is in, ``salted_at`` when salt last went in.
+    ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
+    began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``mounted``
+    says that butter is in, ``salted_at`` when salt last went in.
     """
 
     started: Started | None = None
@@ -102,7 +102,8 @@ class State(Changeable):
     mounted: bool = False
     concerns: tuple[Concern, ...] = ()
     thrown_away: bool = False
-    slip: Slip | None = None
+    vouched_for: datetime | None = None
+    slips: tuple[Slip, ...] = ()
     waited_min: float = 0.0
     metered: bool = False
     kept_fat_g: float = 0.0
@@ -118,6 +119,11 @@ class State(Changeable):
     timed: Window | None = None
     liking_percent: float = 0.0
     liking_error: float = LIKING_ERROR
+
+    @property
+    def ended(self) -> bool:
+        """Whether nothing more is to be done: it is finished, or thrown away."""
+        return self.finished is not None or self.thrown_away
 
     @property
     def body_verdict(self) -> Verdict | None:

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ..amounts.fields import Celsius
 from ..amounts.quantities import Said, Shown, say, show_temperature
-from ..estimation.window import Window
+from ..estimation.window import Window, boiled_by
 from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.evaporation import COVERS
 from ..phenomena.heating import HeatSetting
@@ -25,11 +25,13 @@ _HEATS = {
 
 
 class Heated(HeatSetting, ActsOnPot):
-    """The heat is set, or turned off."""
+    """The heat is set, or turned off; ``never_on`` says that it was not on when it was taken to be."""
 
     looks = True
+    versions = (1, 2)
 
     kind: Literal["heated"] = "heated"
+    never_on: bool = False
 
     @property
     def setting(self) -> HeatSetting:
@@ -41,7 +43,10 @@ class Heated(HeatSetting, ActsOnPot):
         return pot.but(hot=pot.hot or self.heat != "off")
 
     def apply(self, state: State, at: datetime) -> State:
-        """On the heat it does not cool any more."""
+        """On the heat it does not cool any more; what was only thought to have boiled away is still there."""
+        if state.pot is not None and state.heating is not None and self.never_on and self.heat == "off":
+            back = boiled_by(state.pot.contents, -state.heating.unseen_kj)
+            state = state.but(pot=state.pot.boiled_to(back), heating=None)
         after = super().apply(state, at)
         if state.pot is None:
             return after
@@ -51,12 +56,14 @@ class Heated(HeatSetting, ActsOnPot):
         """A stretch of heating begins, bends or ends."""
         if before.pot is None or after.pot is None:
             return before.heating
-        if before.heating is None:
+        if before.heating is None or after.heating is None:
             return Window.begun(before.pot, self.setting, at)
         return before.heating.heated(before.pot, after.pot, self.setting, at, assumed=False)
 
     def said(self) -> Said:
         """How it is heated."""
+        if self.never_on:
+            return say("It was not on yet")
         cover = COVERS[self.cover].log
         heated = _HEATS[self.heat].format(share=f"{100 * self.share:.0f} %", cover=cover, oven="{}")
         return say(heated, *([show_temperature(self.oven_c)] if self.heat == "oven" else []))

@@ -9,6 +9,7 @@ ledger agrees. Handbook of the trade, judgement; the shares and chances here are
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from functools import lru_cache
@@ -22,8 +23,9 @@ from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
+from ..events.assumed import there
 from ..events.state import Concern, Slip
-from ..fold import Timeline, progress, there
+from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Method, error_ml
 from ..pantry.schools import SCHOOLS, School
@@ -57,7 +59,7 @@ ActKind = Literal[
 #: things of it.
 Why = Literal[
     "past", "too_salty", "too_thin", "too_thick", "too_little", "once_more", "may_be_thick", "still_fat", "unsure",
-    "unknown", "late", "stretch",
+    "unknown", "late", "stretch", "leans",
 ]  # fmt: skip
 
 #: Thickener to prepare for what is worked out (common practice).
@@ -66,6 +68,8 @@ PREPARED = 1.1
 LEAST_DRY_G, LEAST_SALT_G = 1.0, 0.3
 #: In a small pot less starch counts, and goes by the quarter teaspoon: share of the pot. Modelling choice.
 LEAST_DRY_SHARE = 0.003
+#: Dry thickener is never more than this share of the pot. Modelling choice.
+MOST_DRY_SHARE = 0.15
 #: Salt moves by less than this unnoticed, as a share of it (Weber fraction; from memory).
 LEAST_SALT_SHARE = 0.08
 
@@ -117,8 +121,8 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         return Act("done", amount=0.0)
     if timeline.concerns:
         return Act("warn", concern=timeline.concerns[0])
-    if timeline.slip is not None:
-        return Act("slip", amount=timeline.slip.grams, slip=timeline.slip)
+    if timeline.slips:
+        return Act("slip", amount=timeline.slips[0].grams, slip=timeline.slips[0])
     if timeline.finished is not None:
         return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
     if timeline.cooling is not None:
@@ -380,7 +384,7 @@ class _Bench:
             if more and gap > -LEANS:
                 return self._spoon("once_more")
             # Right once, and thin by all the rest: a little more does less harm than none.
-            return self._thicken()
+            return replace(self._thicken(), why="leans")
         if not agreed and more and chances.right >= SURE:
             return self._spoon("once_more")
         if not more and not agreed and chances.right > max(chances.low, chances.high):
@@ -411,22 +415,13 @@ class _Bench:
         def gap(dry: float) -> float:
             return believed.gap(now.mixed(school.per_gram, dry), aim)
 
-        most = max(2.0 * binder.dry_g, 0.15 * now.mass_g)
-        if gap(most) <= 0.0:
-            dry = most
-        elif gap(0.0) >= 0.0:
-            dry = 0.0
-        else:
-            dry = float(brentq(gap, 0.0, most, xtol=0.05))
-        total = dry
-
         def risky(part: float) -> float:
             after = now.mixed(school.per_gram, part)
             leap = 0.0 if first else believed.beyond(after, aim) / LEAP_RISK
             return max(believed.chances(after, aim).high / risk, leap) - 1.0
 
-        if dry > 0.0 and risky(dry) > 0.0:
-            dry = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, dry, xtol=0.05))
+        total = _most(gap, max(2.0 * binder.dry_g, MOST_DRY_SHARE * now.mass_g))
+        dry = _most(risky, total)
         if first:
             dry = min(dry, max(school.first_share * max(binder.dry_g, total), LEAST_DRY_SHARE * now.liquid_g))
         smallest = min(LEAST_DRY_G, LEAST_DRY_SHARE * now.liquid_g)
@@ -448,16 +443,13 @@ class _Bench:
         def with_water(grams: float) -> Contents:
             return now.with_masses(water=now.water + grams)
 
-        def gap(grams: float) -> float:
-            return believed.gap(with_water(grams), aim)
+        def too_thick(grams: float) -> float:
+            return -believed.gap(with_water(grams), aim)
 
         def risky(grams: float) -> float:
             return believed.chances(with_water(grams), aim).low - THIN_RISK
 
-        most = now.water
-        missing = most if gap(most) > 0.0 else float(brentq(gap, 0.0, most, xtol=0.5)) if gap(0.0) > 0.0 else 0.0
-        if missing > 0.0 and risky(missing) > 0.0:
-            missing = 0.0 if risky(0.0) >= 0.0 else float(brentq(risky, 0.0, missing, xtol=0.5))
+        missing = _most(risky, _most(too_thick, now.water))
         amount = max(SHARE * missing * SPECIFIC_VOLUME_ML_G["water"], 2.0 * _least_liquid_ml(self.pot))
         return Act("let_down", self.route, amount=amount, first=False, why="too_thick")
 
@@ -473,9 +465,10 @@ class _Bench:
         """Points of salt over what is liked."""
         return self.pot.contents.salt_percent - self.liking
 
-    def _to_the_liking(self) -> Act:
+    def _to_the_liking(self, least_share: float = 0.0) -> Act:
+        """Unsalted liquid that brings the salt to what is liked; at least so large a share of the pot."""
         now = self.pot.contents
-        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, 0.0)
+        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, least_share * now.liquid_g)
         amount = max(water * SPECIFIC_VOLUME_ML_G["water"], _least_liquid_ml(self.pot))
         return Act("let_down", self.route, amount=amount, first=False, why="too_salty")
 
@@ -505,9 +498,7 @@ class _Bench:
         if side < 0:
             amount = max(SHARE_SALT * missing, LEAST_SALT_SHARE / 100.0 * self.liking * now.liquid_g, LEAST_SALT_G)
             return Act("salt", self.route, amount=amount, first=False)
-        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, LEAST_SALT_SHARE * now.liquid_g)
-        amount = max(water * SPECIFIC_VOLUME_ML_G["water"], _least_liquid_ml(self.pot))
-        return Act("let_down", self.route, amount=amount, first=False, why="too_salty")
+        return self._to_the_liking(LEAST_SALT_SHARE)
 
 
 #: A helping after the first is at least this share of the flour that is in already: about a quarter of a step.
@@ -516,6 +507,17 @@ LEAST_DOSE_SHARE = 0.06
 CLOSE_SALT, SHARE_SALT = 0.12, 0.85
 #: So sure of that is sure enough; less than this is not worth a change, points.
 SURE_SALT, WORTH_SALT = 0.7, 0.07
+
+
+def _most(over: Callable[[float], float], most: float) -> float:
+    """The most, up to ``most``, at which ``over`` is not positive yet; nothing where it is from the first."""
+    if most <= 0.0 or over(0.0) >= 0.0:
+        return 0.0
+    return most if over(most) <= 0.0 else float(brentq(over, 0.0, most, xtol=_GRAMS))
+
+
+#: How exactly a helping is sought, g. Numerical choice.
+_GRAMS = 0.05
 
 
 def _side(verdict: str) -> int:

@@ -149,6 +149,11 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
 SUGGESTED_PEOPLE, HELPING_ML = 4, 90.0
 
 
+def people_for(volume_ml: float) -> int:
+    """How many people a wish to begin with is for, one helping more for the pot where there are four; at least one."""
+    return max(1, min(SUGGESTED_PEOPLE, int(volume_ml / HELPING_ML)))
+
+
 def suggested(pot: Pot) -> Wanted:
     """A wish to begin with: four helpings and one for the pot, or what there is at the usual salt, as a nappe."""
     there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
@@ -171,10 +176,7 @@ def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> R
     aside = pot.contents.liquid_ml - taken
     if aside < max(LEAST_ASIDE_ML, LEAST_ASIDE_SHARE * pot.contents.liquid_ml):
         return solve(pot, wanted, way.stop, way.school, kind=kind)
-    share = taken / pot.contents.liquid_ml
-    part = pot.but(
-        contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share
-    )
+    part = pot.part(taken / pot.contents.liquid_ml)
     return replace(solve(part, wanted, way.stop, way.school, kind=kind), aside_ml=aside)
 
 

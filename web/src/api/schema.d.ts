@@ -1725,7 +1725,7 @@ export interface components {
              */
             kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
             /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch") | null;
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans") | null;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Way */
@@ -2258,7 +2258,7 @@ export interface components {
              * Answer
              * @enum {string}
              */
-            answer: "thrown_away" | "in_order";
+            answer: "thrown_away" | "in_order" | "mended";
         };
         /**
          * Chosen
@@ -2376,7 +2376,7 @@ export interface components {
         };
         /**
          * Heated
-         * @description The heat is set, or turned off.
+         * @description The heat is set, or turned off; ``never_on`` says that it was not on when it was taken to be.
          */
         Heated: {
             /**
@@ -2406,6 +2406,11 @@ export interface components {
              * @default 150
              */
             oven_c: number | string;
+            /**
+             * Never On
+             * @default false
+             */
+            never_on: boolean;
         };
         /**
          * Meant

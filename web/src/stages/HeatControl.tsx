@@ -29,7 +29,7 @@ export function HeatControl({ batch, onRecord }: Props) {
   const now: Heat = heat.heat === 'boil' && heat.share < 0.8 ? 'half' : heat.heat
   const [oven, setOven] = useState<string | null>(null)
   const set = (next: Heat, cover: Batch['heat']['cover']) => {
-    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: oven ?? heat.oven.value })
+    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: oven ?? heat.oven.value, never_on: false })
     setOpen(false)
   }
   const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.key === heat.cover)?.label ?? ''}`}`

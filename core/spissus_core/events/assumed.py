@@ -1,0 +1,99 @@
+"""The heat that is taken for granted, where nobody said how the pot is heated."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime, timedelta
+
+from ..estimation.window import Window, ml_of
+from ..phenomena.heating import FULL_BOIL, HeatSetting
+from .additions import Thickened
+from .base import Happened
+from .corrections import Meant
+from .judging import Noted, Seen
+from .looking import Read
+from .safety import Answered
+from .state import State
+from .warmth import Heated, Probed
+
+#: Where boiling ends by the plan, mL; None where nothing is to be boiled away.
+StopOf = Callable[[State], float | None]
+
+#: Kinds that leave what is planned as it was.
+_LEAVES_PLAN = (Read, Noted, Seen, Probed, Heated, Answered, Meant)
+
+#: What is taken for granted while flour or starch loses its raw taste: the lid on.
+_UNDER_A_LID = HeatSetting(heat="simmer", cover="tight")
+
+
+def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | None) -> State:
+    """The heat that is taken for granted after an event, where nobody said how the pot is heated.
+
+    It boils while the plan wants it to; a reading at the mark ends the boiling, said or not, for that is what the
+    cook was told; a thickener simmers under its lid for its time, or until the next thing happens.
+    """
+    happened, window, pot = event.payload, after.heating, after.pot
+    if pot is None:
+        return after
+    stop = after.stop_ml
+    if not isinstance(happened, _LEAVES_PLAN):
+        stop = None if stop_of is None else stop_of(after)
+        after = after.but(stop_ml=stop)
+    wants = stop is not None and not there(after, stop)
+    on = window is not None and window.heating
+    if wants and not on and after.heat is None and after.cooling is None:
+        return after.but(heating=_on(after, FULL_BOIL, event.at))
+    simmers = after.heat is None or after.heat.heat == "boil"
+    if isinstance(happened, Thickened) and simmers and not wants and pot.hot:
+        simmering = _on(after, _UNDER_A_LID, event.at)
+        until = event.at + timedelta(minutes=after.binders[-1][1]) if after.binders else None
+        kept = None if simmering is None else simmering.but(until=until)
+        return after.but(heating=kept, timed=_timed(after), heat=None)
+    if window is None or not on or wants:
+        return after
+    at_mark = isinstance(happened, Read) and event.device is None and window.setting.heat == "boil"
+    boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, Heated)
+    simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, Noted | Seen)
+    if (at_mark and before.stop_ml is not None) or boiled or simmered:
+        return after.but(heating=window.but(factor=0.0), heat=None if at_mark else after.heat)
+    return after
+
+
+def _on(after: State, setting: HeatSetting, at: datetime) -> Window | None:
+    """The heat taken for granted: a bend in what is known of it, or another stretch."""
+    window, pot = after.heating, after.pot
+    assert pot is not None
+    if window is None:
+        return Window.begun(pot, setting, at, assumed=True)
+    return window.heated(pot, pot, setting, at, assumed=True)
+
+
+def _timed(state: State) -> Window | None:
+    """The stretch that taught the stove, kept when another follows it."""
+    window = state.heating
+    return window if window is not None and window.readings else state.timed
+
+
+#: A pot within this share of its mark is there: no measurement tells the difference.
+CLOSE_ENOUGH = 0.01
+
+#: What is left to boil away in less than this would be further past the mark by the next look, min; as a share of
+#: the mark it is no more than that.
+LEAST_BOIL_MIN, MOST_LEFT = 0.5, 0.03
+
+#: What is not known well is stopped this much of its standard error sooner: water is easily given back, and never
+#: taken out. Modelling choice.
+UNSURE = 0.8
+
+
+def there(state: State, stop_ml: float) -> bool:
+    """Whether a pot is down to where boiling ends, as nearly as anyone could stop it."""
+    assert state.pot is not None
+    left = state.pot.contents.liquid_ml - stop_ml - UNSURE * state.pot.error_ml
+    if left <= CLOSE_ENOUGH * stop_ml:
+        return True
+    window = state.heating
+    if window is None or left > MOST_LEFT * stop_ml:
+        return False
+    a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0])
+    return left < a_while

@@ -1,0 +1,75 @@
+"""What has become doubtful by an event, and stays so until the cook answers it: a cooling, butter, a slip."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from ..phenomena.cooling import judge
+from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
+from .additions import Added, Salted, Thickened
+from .base import Happened
+from .state import Concern, Slip, State
+from .warmth import Probed
+
+#: A reading of salt so far over what is liked, points, that comes of one entry which at least doubles it, is asked
+#: about; so is salt that goes in twice within so many seconds. Modelling choices.
+SLIP_POINTS, SLIP_FACTOR, TWICE_S = 0.15, 2.0, 60.0
+
+#: Cooled without anyone knowing its temperature for longer than this it is doubtful (FDA Food Code: 2 h to 21 °C).
+DANGER = timedelta(hours=2)
+
+
+def doubted(before: State, after: State, event: Happened) -> State:
+    """The batch with what has become doubtful by an event: its cooling, its butter, or the entry itself."""
+    return _slipped(before, _concerned(before, after, event), event)
+
+
+def _concerned(before: State, after: State, event: Happened) -> State:
+    """A cooling that failed, or was left before anyone knew, and butter that boils, are concerns."""
+    found = [concern for concern in (_cooled(before, after, event), _buttered(before, after, event)) if concern]
+    known = {concern.kind for concern in after.concerns}
+    new = tuple(concern for concern in found if concern.kind not in known)
+    return after.but(concerns=(*after.concerns, *new)) if new else after
+
+
+def _cooled(before: State, after: State, event: Happened) -> Concern | None:
+    """The cooling that an event ends, or takes the temperature of, where it failed or nobody knows."""
+    ended = before.cooling is not None and (after.cooling is None or after.cooling.began != before.cooling.began)
+    log = before.cooling if ended else after.cooling
+    if log is None or log.began == after.vouched_for or not (ended or isinstance(event.payload, Probed)):
+        return None
+    stood = judge(log.readings, log.surroundings_c).verdict
+    left_late = ended and stood == "unknown" and event.at - log.began > DANGER
+    failed = stood == "missed" or (ended and stood == "too_slow") or left_late
+    return Concern("cooling", log.began) if failed else None
+
+
+def _buttered(before: State, after: State, event: Happened) -> Concern | None:
+    """Butter that has come to be on to boil."""
+    return Concern("butter", event.at) if _butter_boils(after) and not _butter_boils(before) else None
+
+
+def _butter_boils(state: State) -> bool:
+    window = state.heating
+    return state.mounted and window is not None and window.heating and window.setting.heat == "boil"
+
+
+def _slipped(before: State, after: State, event: Happened) -> State:
+    """Salt over the ceiling, or twice what there was, of one entry; and salt twice within a minute."""
+    happened, pot, was = event.payload, after.pot, before.pot
+    if pot is None or was is None or not isinstance(happened, Salted | Added | Thickened):
+        return after
+    if pot.contents.salt <= was.contents.salt:
+        return after
+    wanted = after.wanted
+    ceiling = wanted.ceiling_percent if wanted else USUAL_CEILING_PERCENT
+    liking = wanted.salt_percent if wanted else USUAL_SALT_PERCENT
+    percent, past = pot.contents.salt_percent, was.contents.salt_percent
+    over = past <= ceiling < percent
+    doubled = percent > SLIP_FACTOR * past and percent > liking + SLIP_POINTS
+    last = before.salted_at if isinstance(happened, Salted) else None
+    twice = last is not None and (event.at - last).total_seconds() <= TWICE_S
+    if not (over or doubled or twice):
+        return after
+    slip = Slip(event.id, pot.contents.mass_g - was.contents.mass_g, percent, twice=twice and not (over or doubled))
+    return after.but(slips=(*after.slips, slip))
