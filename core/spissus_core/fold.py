@@ -23,7 +23,7 @@ from .pot import Pot
 
 @dataclass(frozen=True, slots=True)
 class Moment:
-    """One event and the pot after it.
+    """One event, the pot after it, and the pot that it found: what boils has lost steam since the event before.
 
     ``problem`` says why an event could not be applied: it contradicts what is in the pot, or, where it is
     :class:`.SetAsideError`, it cannot be read or worked out at all.
@@ -31,6 +31,7 @@ class Moment:
 
     event: ev.Event
     pot: Pot | None
+    found: Pot | None = None
     struck: bool = False
     problem: SpissusError | None = None
 
@@ -86,9 +87,11 @@ def fold(
         begun = begun or isinstance(happened, ev.Started)
         taken_back = event.id in struck
         problem = None if taken_back else left_out.get(event.id)
+        found = state.pot
         if not taken_back and problem is None:
             if begun:
                 state = _by(state, event.at)
+                found = state.pot
             try:
                 after = happened.apply(state, event.at)
                 if after.pot is not None and after.pot is not state.pot:
@@ -99,7 +102,7 @@ def fold(
                 problem = unworkable(error)
             else:
                 state = _after(state, after, event, stop_of) if begun else after
-        moments.append(Moment(event, state.pot if begun else None, struck=taken_back, problem=problem))
+        moments.append(Moment(event, state.pot if begun else None, found, struck=taken_back, problem=problem))
     seen = state
     if now is not None and begun and state.finished is None:
         state = _by(state, now)

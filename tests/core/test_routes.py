@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise, pot, potted, read, started, told, wanted
+from makers import EVENING, braise, event, fold, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.errors import TargetError
 from spissus_core.phenomena.body import LADDER
@@ -251,6 +252,16 @@ def test_the_ribbon_joins_up() -> None:
         assert after.from_fat_ml == pytest.approx(before.to_fat_ml)
     now = next(s for s in reversed(way) if not s.planned)
     assert now.to_ml == pytest.approx(timeline.pot.contents.volume_ml)
+    assert way[-1].to_ml - way[-1].to_fat_ml == pytest.approx(900, rel=0.01)
+
+
+def test_the_ribbon_ends_as_the_plan_does_while_it_boils_on() -> None:
+    log = [event(i, kind, minute=i) for i, kind in enumerate((*SKIMMED, read("scale", "2800 g")), 1)]
+    timeline = fold(log, EVENING + timedelta(minutes=11))
+    way = journey(timeline)
+    now = next(s for s in reversed(way) if not s.planned)
+    assert now.to_ml == pytest.approx(timeline.pot.contents.volume_ml)
+    assert now.stage == "reduce"
     assert way[-1].to_ml - way[-1].to_fat_ml == pytest.approx(900, rel=0.01)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .. import events as ev
 from ..events import STAGES, Stage
@@ -121,31 +121,48 @@ def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -
 
 
 def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
-    """For each stage, what left and joined in it so far."""
+    """For each stage, what left and joined in it so far; the steam between two events is the reduction's."""
     out: dict[Stage, _Change] = {}
-    before = start.contents
+
+    def steamed(before: Contents, after: Contents) -> None:
+        lost = before.volume_ml - after.volume_ml
+        if lost != 0.0:
+            old = out.get("reduce", _Change(after))
+            out["reduce"] = replace(old, after=after, vapour_ml=old.vapour_ml + lost)
+
+    last = start.contents
     for moment in timeline.moments:
-        stage = moment.event.payload.stage
-        starts = isinstance(moment.event.payload, ev.Started)
-        if not moment.stands or moment.pot is None or stage is None or starts:
+        happened = moment.event.payload
+        if not moment.stands or moment.pot is None or moment.found is None or isinstance(happened, ev.Started):
             continue
-        after = moment.pot.contents
-        old = out.get(stage, _Change(after))
-        gain = after.volume_ml - before.volume_ml
-        lost = max(-gain, 0.0)
-        dry = isinstance(moment.event.payload, ev.Skimmed) and moment.event.payload.way == "boil_dry"
-        skim, drawn = stage == "skim" and not dry, stage == "strain"
-        out[stage] = _Change(
-            after,
-            # What the spoon lifts with the fat peels off with it.
-            fat_ml=old.fat_ml + (lost if skim else 0.0),
-            lost_fat_ml=old.lost_fat_ml + before.fat_ml - after.fat_ml,
-            vapour_ml=old.vapour_ml + (0.0 if skim or drawn else lost),
-            added_ml=old.added_ml + max(gain, 0.0),
-            drawn_ml=old.drawn_ml + (lost if drawn else 0.0),
-        )
-        before = after
+        found, after = moment.found.contents, moment.pot.contents
+        steamed(last, found)
+        last = after
+        if isinstance(happened, ev.Read) and happened.gain is None:
+            # What a reading tells, more or less than was thought, has steamed away, or has not.
+            steamed(found, after)
+        elif happened.stage is not None:
+            out[happened.stage] = _changed(out.get(happened.stage, _Change(after)), happened, found, after)
+    if timeline.pot is not None:
+        steamed(last, timeline.pot.contents)
     return out
+
+
+def _changed(old: _Change, happened: ev.Kind, found: Contents, after: Contents) -> _Change:
+    """What a stage comes to with one more event in it."""
+    gain = after.volume_ml - found.volume_ml
+    lost = max(-gain, 0.0)
+    dry = isinstance(happened, ev.Skimmed) and happened.way == "boil_dry"
+    skim, drawn = happened.stage == "skim" and not dry, happened.stage == "strain"
+    return _Change(
+        after,
+        # What the spoon lifts with the fat peels off with it.
+        fat_ml=old.fat_ml + (lost if skim else 0.0),
+        lost_fat_ml=old.lost_fat_ml + found.fat_ml - after.fat_ml,
+        vapour_ml=old.vapour_ml + (0.0 if skim or drawn else lost),
+        added_ml=old.added_ml + max(gain, 0.0),
+        drawn_ml=old.drawn_ml + (lost if drawn else 0.0),
+    )
 
 
 def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _Change]:

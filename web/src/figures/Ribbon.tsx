@@ -91,7 +91,8 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
             <rect width="4" height="9" fill="var(--ground)" opacity="0.5" />
           </pattern>
           <clipPath id={`${id}-ahead`}>
-            {/* Out of order is normal: what is only planned is hatched, wherever it stands. */}
+            <rect x={doneTo} y={0} width={Math.max(width - doneTo, 0)} height={HEIGHT} />
+            {/* Out of order is normal: what is only planned is hatched before the clock too. */}
             {placed
               .filter(({ stretch }) => stretch.planned)
               .map(({ x0, x1 }, i) => (
