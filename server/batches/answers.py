@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from spissus_core.events import State
+from spissus_core.events.state import ConcernKind
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act
-from spissus_core.planning.routes import suggested
+from spissus_core.planning.routes import solve_route, suggested
 
 from .schemas import AnswerOut
 
@@ -17,7 +18,11 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
     match act.kind:
         case "want":
             pot = timeline.pot
-            wish = [] if pot is None else [_records("That is it", suggested(pot).model_dump(mode="json"))]
+            wish = (
+                []
+                if pot is None
+                else [_records("That is it", suggested(pot).model_dump(mode="json", exclude_none=True))]
+            )
             return [*wish, AnswerOut(label="Something else", opens="plan")]
         case "choose":
             if act.route is None:
@@ -35,6 +40,9 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             return [_records("It is on", {"kind": "heated", **FULL_BOIL.model_dump(mode="json")})]
         case "boil":
             reading, window = AnswerOut(label="Reading", asks="reading"), timeline.heating
+            if act.why == "no_time":
+                bind = {"kind": "chosen", "route": "bind_starch"}
+                return [reading, *([_records("Bind it as it is", bind)] if _can_bind(timeline) else [])]
             if window is None or not window.assumed:
                 return [reading]
             # Nobody said that it is on.
@@ -63,12 +71,8 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             return [_opens("Finish", "serve")]
         case "warn":
             assert act.concern is not None
-            key = act.concern.kind
-            if key == "butter":
-                in_time = _records("Taken off in time", {"kind": "answered", "concern": key, "answer": "in_order"})
-                return [in_time, _records("It boiled", {"kind": "answered", "concern": key, "answer": "mended"})]
-            away = _records("Thrown away", {"kind": "answered", "concern": key, "answer": "thrown_away"})
-            return [away, _records("A reading was wrong", {"kind": "answered", "concern": key, "answer": "in_order"})]
+            about = {"kind": "answered", "concern": act.concern.kind}
+            return [_records(label, {**about, "answer": answer}) for label, answer in _DOUBTS[act.concern.kind]]
         case "slip":
             slip = act.slip
             assert slip is not None
@@ -82,6 +86,20 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
         case "start" | "done" | "alone":
             return []
 
+
+def _can_bind(timeline: State) -> bool:
+    """Whether it can be bound as it is, with what is in the pot."""
+    pot, wanted = timeline.pot, timeline.wanted
+    return pot is not None and wanted is not None and solve_route(pot, wanted, "bind_starch").feasible
+
+
+#: What may be said to each doubt.
+_DOUBTS: dict[ConcernKind, tuple[tuple[str, str], ...]] = {
+    "cooling": (("Thrown away", "thrown_away"), ("A reading was wrong", "in_order")),
+    "butter": (("Taken off in time", "in_order"), ("It boiled", "mended")),
+    "alcohol": (("They are told", "told"), ("There is none in it", "in_order")),
+    "allergen": (("They are told", "told"), ("It is free of it", "in_order")),
+}
 
 _SPOON = (("Too thin", "low"), ("Right", "right"), ("Too thick", "high"))
 _TONGUE = (

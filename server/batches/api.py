@@ -150,9 +150,12 @@ def append(request: HttpRequest, batch_id: UUID, data: sc.EventIn) -> sc.BatchOu
 
 @router.post("/batches/{batch_id}/routes", response=sc.RoutesOut, summary="Ways to a sauce; nothing is saved")
 def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOut:
-    board, pot = _potted(services.batch_of(member_of(request), batch_id))
+    member = member_of(request)
+    board, pot = _potted(services.batch_of(member, batch_id))
     solved = solve_routes(pot, data, agreed=board.timeline.wanted)
-    return presenter.routes_out(pot, data, solved, trade(pot, data))
+    # Another pan is looked for only where there is a time to keep.
+    pairs = kitchen_pairs(member.kitchen.pk) if data.minutes is not None else ()
+    return presenter.routes_out(pot, data, solved, trade(pot, data), pairs)
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

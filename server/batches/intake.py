@@ -13,8 +13,8 @@ from spissus_core.intake.lines import ReadLine, ReadSentence
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.pantry.concentrates import made_up
 from spissus_core.pantry.ingredients import Ingredient, catalogue
-from spissus_core.phenomena.alcohol import strength_percent
-from spissus_core.planning.safety import ALCOHOL_REMAINS, ALCOHOL_WORTH_A_WORD_G, intake_cautions
+from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
+from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
 
 from . import schemas as out
 

@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Literal
+from typing import Any, Literal
 
 from kitchens.api import PanShape
 from kitchens.services import Pair
@@ -17,6 +17,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import (
     Reason,
+    Said,
     say,
     show_length,
     show_mass,
@@ -28,7 +29,9 @@ from spissus_core.board import Board
 from spissus_core.errors import SetAsideError
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
+from spissus_core.events import State
 from spissus_core.events.assumed import CLOSE_ENOUGH
+from spissus_core.events.base import verbatim
 from spissus_core.fold import Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
@@ -37,6 +40,7 @@ from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.explanation import because, body_reason, notes, reasons
 from spissus_core.planning.guidance import Act, next_act
+from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import WAYS, Route, TradePoint, salt_ceiling_ml, suggested
@@ -138,7 +142,9 @@ def _methods(pot: Pot) -> list[out.MethodOut]:
     ]
 
 
-def route_out(pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False) -> out.RouteOut:
+def route_out(
+    pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False, quick: Quick | None = None
+) -> out.RouteOut:
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
@@ -148,7 +154,8 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = 
         label=WAYS[route.kind].label,
         feasible=route.feasible,
         recommended=recommended,
-        because=out.SaidOut.of(because(pot, wanted, route)) if route.feasible else None,
+        because=out.SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
+        first=[] if quick is None else [quick.payload],
         reason=None if route.reason is None else out.SaidOut.of(route.reason),
         take=ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml)) if route.aside_ml > 0.0 else None,
         let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
@@ -180,9 +187,46 @@ def route_out(pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = 
     )
 
 
-def routes_out(pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: tuple[TradePoint, ...]) -> out.RoutesOut:
+@dataclass(frozen=True, slots=True)
+class Quick:
+    """A way that is in time elsewhere: what is done first for it, and why."""
+
+    payload: dict[str, Any]
+    why: Said
+
+
+def _quick(found: Hurried, pair: Pair) -> Quick:
+    """The other pan, or the second one, as an entry and in words."""
+    where = {"pan_id": str(pair.pan_id), "burner_id": str(pair.burner_id)}
+    takes = show_minutes(found.takes_min)
+    place = verbatim(f"“{pair.pan.name}” on “{pair.burner.name}”")
+    if found.split_ml is None:
+        return Quick(
+            {"kind": "moved", **where}, say("In time in another pan: pour it into {}, about {}.", place, takes)
+        )
+    return Quick(
+        {"kind": "split", "volume_ml": found.split_ml, **where},
+        say("In time in two pans: pour {} over into {}, about {}.", show_volume(found.split_ml), place, takes),
+    )
+
+
+def routes_out(
+    pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: tuple[TradePoint, ...], pairs: Sequence[Pair] = ()
+) -> out.RoutesOut:
+    """The ways; those that this pan is too slow for in another of the kitchen's pans, where one is quick enough."""
+    wanted = wanted.of(pot)
+    found = {r.kind: hurried(pot, wanted, r, [(p.pan, p.burner) for p in pairs]) for r in routes} if pairs else {}
+    ways = [
+        (one.route, _quick(one, pairs[one.place])) if (one := found.get(route.kind)) else (route, None)
+        for route in routes
+    ]
+    # What another pan makes possible follows what this one does.
+    ways.sort(key=lambda way: (not way[0].feasible, way[1] is not None))
     return out.RoutesOut(
-        routes=[route_out(pot, wanted, r, recommended=r.feasible and i == 0) for i, r in enumerate(routes)],
+        routes=[
+            route_out(pot, wanted, route, recommended=route.feasible and i == 0, quick=quick)
+            for i, (route, quick) in enumerate(ways)
+        ],
         trade=[
             out.TradeOut(
                 volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
@@ -328,9 +372,14 @@ def stretch_out(stretch: Stretch) -> out.StretchOut:
     )  # fmt: skip
 
 
-def wanted_out(wanted: ev.Wanted) -> out.WantedOut:
+def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> out.WantedOut:
     return out.WantedOut(
         amount=ShownOut.of(show_volume(wanted.amount_ml)),
+        said=ShownOut.of(wanted.amount_said),
+        people=wanted.people,
+        over=wanted.over,
+        minutes=None if minutes_left is None else max(round(minutes_left), 1),
+        avoid=list(wanted.avoid),
         portions=wanted.portions,
         portion=None if wanted.portion_ml is None else ShownOut.of(show_volume(wanted.portion_ml)),
         body=wanted.body,
@@ -345,6 +394,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
     timeline, part, act = board.timeline, board.part, board.act
     pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
     no_marks: list[out.MarkOut] = []
+    no_signs: tuple[str, ...] = ()
     no_ribbon: list[out.StretchOut] = []
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
     whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
@@ -364,8 +414,9 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
         signs=list(timeline.signs),
+        signs_asked=list(part("pot", lambda: ev.signs_asked(timeline), no_signs)),
         ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
-        wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted), None),
+        wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted, timeline.minutes_left), None),
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
         chosen=None if timeline.chosen is None else timeline.chosen.route,
         plan=part("plan", lambda: _plan_out(board), None),
@@ -406,9 +457,16 @@ def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
         sentence=out.SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
+        quiet=quiet(act, timeline),
         overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act, timeline)),
         by=act.by,
     )  # fmt: skip
+
+
+def quiet(act: Act, timeline: State) -> bool:
+    """Whether somebody heard the alarm of this look already."""
+    heard = timeline.hushed_at
+    return heard is not None and act.look_at is not None and heard >= act.look_at
 
 
 def _wait(act: Act) -> out.RangeOut | None:
@@ -421,7 +479,7 @@ def _wait(act: Act) -> out.RangeOut | None:
 
 _ALONE = out.ActOut(
     kind="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
-    sentence=out.SaidOut.of(ALONE), look_at=None, overdue=None, by=None, amount=0.0,
+    sentence=out.SaidOut.of(ALONE), look_at=None, quiet=False, overdue=None, by=None, amount=0.0,
     thickener=None,
 )  # fmt: skip
 
@@ -518,6 +576,7 @@ def line_out(batch: Batch) -> out.BatchLine:
         start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
         salt_percent=s.get("salt_percent"), body=s.get("body"), tone=s.get("tone"),
         share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None, look_at=s.get("look_at"),
+        quiet=s.get("quiet", False),
     )  # fmt: skip
 
 

@@ -133,8 +133,8 @@ class StretchOut(Shape):
 class RouteOut(Shape):
     """A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
 
-    ``take`` is the part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to
-    stir in first.
+    ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
+    part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
     """
 
     kind: ev.RouteKind
@@ -143,6 +143,7 @@ class RouteOut(Shape):
     recommended: bool
     because: SaidOut | None
     reason: SaidOut | None
+    first: list[dict[str, Any]]
     take: ShownOut | None
     let_down: ShownOut | None
     volume: ShownOut
@@ -191,9 +192,16 @@ class RoutesOut(Shape):
 
 
 class WantedOut(Shape):
+    """What is wanted. ``said`` is how the amount was told; ``minutes`` those that are left of the time there was."""
+
     amount: ShownOut
+    said: ShownOut
     portions: int | None
     portion: ShownOut | None
+    people: int | None
+    over: Annotated[str, key_of("dishes")] | None
+    minutes: int | None
+    avoid: list[Annotated[str, key_of("avoided")]]
     body: int
     salt_percent: float
     ceiling_percent: float
@@ -214,9 +222,9 @@ class ActOut(Shape):
 
     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
-    is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
-    then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
-    its own zone.
+    is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
+    whether somebody heard the alarm already. Where ``by`` is given, ``{by}`` in the sentence stands for that time,
+    worded by the page in its own zone.
     """
 
     kind: ActKind
@@ -228,6 +236,7 @@ class ActOut(Shape):
     stage: ev.Stage
     sentence: SaidOut
     look_at: datetime | None
+    quiet: bool
     overdue: SaidOut | None
     by: datetime | None
     amount: float
@@ -493,6 +502,7 @@ class BatchOut(Shape):
     heat: HeatOut
     beside: str | None
     signs: list[Annotated[str, key_of("signs")]]
+    signs_asked: list[Annotated[str, key_of("signs")]]
     ribbon: list[StretchOut]
     wanted: WantedOut | None
     suggested: WantedOut | None
@@ -548,6 +558,7 @@ class BatchLine(Shape):
     tone: float | None
     share: float | None
     look_at: datetime | None
+    quiet: bool
 
 
 class BatchPage(Shape):

@@ -30,7 +30,7 @@ from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of, tone
 
 from .models import Batch, Event
-from .presenter import batch_out
+from .presenter import batch_out, quiet
 from .schemas import BatchOut
 
 logger = logging.getLogger(__name__)
@@ -305,5 +305,6 @@ def summarised(board: Board) -> dict[str, Any]:
         "body": pot.body.step.word,
         "tone": tone(pot.contents),
         "look_at": act.look_at.isoformat() if act.look_at else None,
+        "quiet": quiet(act, timeline),
         "wanted_ml": timeline.wanted.amount_ml if timeline.wanted else None,
     }

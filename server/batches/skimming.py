@@ -23,7 +23,7 @@ from .wording import cooling_line
 def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
     """The ways to take the fat off this pot."""
     found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
-    best = advised(found, rest)
+    best = advised(found, rest, timeline.minutes_left)
     roux = None
     if route is not None:
         roux = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, route.dry_g, route.thickener)
@@ -45,12 +45,13 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
 
 def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Said | None:
     """Fat on each portion, before and after."""
-    if wanted is None or wanted.portions is None or pot.contents.fat_free < 0.5:
+    count = None if wanted is None else wanted.portions or wanted.people
+    if count is None or pot.contents.fat_free < 0.5:
         return None
-    before = pot.contents.fat_free / wanted.portions
+    before = pot.contents.fat_free / count
     if chosen is None:
         return say("{} on each portion.", show_mass(before))
-    after = chosen.leaves_ml.best / SPECIFIC_VOLUME_ML_G["fat_free"] / wanted.portions
+    after = chosen.leaves_ml.best / SPECIFIC_VOLUME_ML_G["fat_free"] / count
     label = WAYS[chosen.way].label
     return say(f"{{}} on each portion now, {{}} after: {label}.", show_mass(before), show_mass(after))
 

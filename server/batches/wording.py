@@ -11,6 +11,7 @@ from spissus_core.amounts.quantities import (
     say,
     show_length,
     show_mass,
+    show_minutes,
     show_spoons,
     show_temperature,
     show_volume,
@@ -19,6 +20,7 @@ from spissus_core.estimation.forecast import Outlook
 from spissus_core.events import State
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from spissus_core.measuring.measurement import Method
+from spissus_core.pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.pantry.schools import School
 from spissus_core.phenomena.body import LADDER
@@ -27,7 +29,7 @@ from spissus_core.phenomena.fat import WAYS as SKIM_WAYS
 from spissus_core.phenomena.seasoning import SaltKind, salt_spoon_ml
 from spissus_core.planning.explanation import because
 from spissus_core.planning.guidance import Act
-from spissus_core.planning.routes import WAYS, people_for, suggested
+from spissus_core.planning.routes import WAYS, suggested
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,20 +120,28 @@ def now_line(act: Act, timeline: State) -> Said:
         case "alone":
             return ALONE
         case "warn":
-            assert act.concern is not None
-            return CONCERNS[act.concern.kind]
+            return _concern_line(act, timeline)
         case "slip":
             return _slip_line(act)
 
 
 #: What is said of a pot that is doubtful, before anything else and on every page.
-CONCERNS = {
-    "cooling": say(
-        "It was not cooled in time, or nobody knows that it was. By the food code it is not safe to keep: throw it "
-        "away, or say that a reading was wrong. Local food rules come first."
-    ),
-    "butter": say("Butter is in it, and it is on to boil: it parts. Take it off the heat, and whisk."),
+_CONCERNS = {
+    "cooling": "It was not cooled in time, or nobody knows that it was. By the food code it is not safe to keep: throw "
+    "it away, or say that a reading was wrong. Local food rules come first.",
+    "butter": "Butter is in it, and it is on to boil: it parts. Take it off the heat, and whisk.",
+    "alcohol": "About {grams:.0f}\u00a0g of alcohol may be in it, and somebody at the table must not have any. Boiling "
+    "never drives all of it off: tell them, or cook theirs apart.",
+    "allergen": "It holds {holds}, and somebody at the table must not have that: tell them, or cook theirs apart.",
 }
+
+
+def _concern_line(act: Act, timeline: State) -> Said:
+    concern, pot = act.concern, timeline.pot
+    assert concern is not None
+    assert pot is not None
+    holds = " and ".join(AVOIDED_WORDS.get(key, key) for key in concern.holds)
+    return say(_CONCERNS[concern.kind].format(grams=pot.contents.ethanol, holds=holds))
 
 
 def _slip_line(act: Act) -> Said:
@@ -143,19 +153,19 @@ def _slip_line(act: Act) -> Said:
     return say(f"That makes {slip.percent:.1f}\u00a0% salt: {slip.grams:.3g}\u00a0g, or {slip.grams / 10:.2g}\u00a0g?")
 
 
-#: So many, in words.
-_PEOPLE = ("nobody", "one person", "two people", "three people", "four people")
-
-
 def _want_line(act: Act, timeline: State) -> Said:
     pot = timeline.pot
     assert pot is not None
     wish = suggested(pot)
+    for_whom = f"For {_COUNT[wish.people]}, {DISHES[wish.dish].under}" if wish.people else "All there is"
     return say(
-        f"For {_PEOPLE[people_for(wish.amount_ml)]}, with something to soak it up: {{}}, {LADDER[wish.body].word}, "
-        f"{wish.salt_percent:g}\u00a0% salt. Is that it?",
+        f"{for_whom}: {{}}, {LADDER[wish.body].word}, {wish.salt_percent:g}\u00a0% salt. Is that it?",
         show_volume(act.amount),
     )
+
+
+#: So many people, in words.
+_COUNT = {USUAL_PEOPLE: "four people"}
 
 
 def _choose_line(act: Act, timeline: State) -> Said:
@@ -173,7 +183,10 @@ HOLD_HOT = show_temperature(HOLD_HOT_C)
 
 
 def _boil_line(act: Act) -> Said:
-    back = "Too thin, and the salt allows it. " if act.why == "too_thin" else ""
+    back = {
+        "too_thin": "Too thin, and the salt allows it. ",
+        "no_time": f"About {show_minutes(act.late_min).metric} too late for when you want it. ",
+    }.get(act.why or "", "")
     expect = "" if act.stop_mm < LEAST_RULER_MM else f"Expect {show_length(act.expect_mm).metric}. "
     us = "" if act.stop_mm < LEAST_RULER_MM else f"Expect {show_length(act.expect_mm).us}. "
     ends = say(f"Stop at {{}}.{_MEASURE[act.measure]}", _stop(act))

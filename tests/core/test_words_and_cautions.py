@@ -20,7 +20,6 @@ from spissus_core.planning.routes import suggested
 from spissus_core.planning.safety import (
     alcohol_cautions,
     allergen_cautions,
-    allergens,
     boiling_cautions,
     intake_cautions,
 )
@@ -98,11 +97,11 @@ def test_a_thick_pot_is_told_to_stir() -> None:
 def test_allergens_come_from_what_was_added() -> None:
     start = started("1.6 l")
     butter = ev.Added(ingredient="butter", amount="30 g")
-    assert allergens(told(start, ev.Thickened(thickener="white_roux", dry_g=10), butter)) == ("gluten", "milk")
+    assert told(start, ev.Thickened(thickener="white_roux", dry_g=10), butter).all_allergens == ("gluten", "milk")
     assert "brings gluten" in allergen_cautions(told(start, ev.Thickened(thickener="white_roux", dry_g=10)))[0]
-    assert allergens(told(start, ev.Thickened(thickener="corn_starch", dry_g=10))) == ()
+    assert told(start, ev.Thickened(thickener="corn_starch", dry_g=10)).all_allergens == ()
     entries = log(start, butter)
-    assert allergens(fold([*entries, event(3, ev.Struck(event=entries[1].id))])) == ()
+    assert fold([*entries, event(3, ev.Struck(event=entries[1].id))]).all_allergens == ()
 
 
 def test_alcohol_that_was_added_is_mentioned() -> None:

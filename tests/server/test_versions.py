@@ -52,7 +52,8 @@ def test_every_kind_of_every_version_is_taken(cook: Caller, version: int, kind: 
     assert answer.status_code == 200, answer.content
     kept = Event.objects.get(pk=body["id"])
     assert kept.version == ev.VERSION
-    assert all(kept.payload[name] is not None for name in ev.KINDS[kind].server_writes)
+    if payload.get("way", "boil_dry") == "boil_dry":  # other ways of skimming dissolve nothing
+        assert all(kept.payload[name] is not None for name in ev.KINDS[kind].server_writes)
 
 
 def test_what_an_older_page_says_is_put_in_todays_words_before_it_is_judged(

@@ -13,7 +13,7 @@ from pydantic import AfterValidator, BeforeValidator, StringConstraints, Validat
 from pydantic.json_schema import JsonSchemaValue
 
 from ..errors import QuantityError
-from .quantities import LONGEST_AMOUNT, Dimension, parse, within
+from .quantities import LONGEST_AMOUNT, UNITS, Dimension, parse, within
 
 #: The context in which what was recorded is read back: what was once taken stays readable, whatever
 #: today's rules would say of it.
@@ -46,7 +46,9 @@ def read_amount(value: object, accepts: Accepts, *, recorded: bool = False) -> f
     ------
     QuantityError : unreadable, or out of range.
     """
-    number = parse(value, accepts.dimension, default_unit=accepts.unit) if isinstance(value, str) else value
+    number = value
+    if isinstance(value, str):
+        number = parse(value, accepts.dimension, default_unit=accepts.unit) / UNITS[accepts.unit.lower()][1]
     if isinstance(number, bool) or not isinstance(number, int | float):
         raise QuantityError("amount", f"{accepts.what} must be a number or an amount with its unit.")
     if not abs(number) <= BEYOND_ANY_RULE:
@@ -79,6 +81,7 @@ Percent = Annotated[float, *_amount("percent", "%", 0.0, 30.0, "A salt content")
 Strength = Annotated[float, *_amount("percent", "%", 0.0, 96.0, "A strength by volume")]
 PerHundredG = Annotated[float, *_amount("mass", "g", 0.0, 100.0, "A part of 100 g")]
 Celsius = Annotated[float, *_amount("temperature", "°C", -40.0, 300.0, "A temperature")]
+Minutes = Annotated[float, *_amount("time", "min", 1.0, 4320.0, "A time")]
 Hours = Annotated[float, *_amount("time", "h", 0.0, 72.0, "A time")]
 PanWidthMm = Annotated[float, *_amount("length", "mm", 40.0, 1500.0, "The width of a pan")]
 PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "The height of a pan")]

@@ -24,15 +24,17 @@ from ..ledger.contents import Contents
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..phenomena.body import LADDER, STARCH_A, STARCH_B, Strength, body_of
 
-Verdict = Literal["low", "right", "high"]
+#: What a spoon says; a sign, such as a line that stays, says no more than that it is enough.
+Verdict = Literal["low", "right", "high", "enough"]
 
 #: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
 #: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor.
 STRENGTH_SPREAD, BEFORE_SPREAD = 0.3, 0.5
 WILD_SHARE, WILD_FACTOR = 0.2, 2.0
 
-#: Standard error of a spoon, in steps of the ladder, and how far from the middle of a step a sauce is still right.
-SPOON_ERROR, HALF_STEP, FULL_STEP = 0.5, 0.5, 1.0
+#: Standard error of a spoon, and of a sign seen in the boiling pan, in steps of the ladder, and how far from the
+#: middle of a step a sauce is still right.
+SPOON_ERROR, SIGN_ERROR, HALF_STEP, FULL_STEP = 0.5, 1.0, 0.5, 1.0
 
 _LOGS = np.linspace(-3.0, 3.0, 25)
 _BOUNDS = np.log([1.0, *(step.high for step in LADDER[:-1]), 2000.0])
@@ -91,6 +93,8 @@ def _gap(contents: Contents, body: int) -> NDArray[np.float64]:
 
 def likelihood(gap: NDArray[np.float64], verdict: Verdict) -> NDArray[np.float64]:
     """Chance of a verdict on a sauce that stands ``gap`` steps above the middle of the wanted one."""
+    if verdict == "enough":
+        return np.asarray(ndtr((gap + HALF_STEP) / SIGN_ERROR))
     low, high = ndtr((-HALF_STEP - gap) / SPOON_ERROR), ndtr((gap - HALF_STEP) / SPOON_ERROR)
     return np.asarray({"low": low, "high": high, "right": 1.0 - low - high}[verdict])
 

@@ -18,7 +18,7 @@ from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, OFF_THE_BOI
 from ..phenomena.alcohol import TRACE_G, ethanol_left
 from ..phenomena.evaporation import boiled_to_water
 from ..phenomena.fat import LIFTS_BELOW_C
-from ..phenomena.heating import HeatSetting, Power, power
+from ..phenomena.heating import FULL_BOIL, HeatSetting, Power, power
 from ..pot import Pot
 from .track import Track
 
@@ -135,6 +135,12 @@ class Window(Changeable):
             believed = waited or self.track.readings < FEW_READINGS
             track, pending = self.track.seen(before + gone_kj, error_kj, believed=believed), 0.0
         return self.but(track=track, pending_kj=pending, unseen_kj=0.0), track.energy_kj - before
+
+
+def steam_kj(pot: Pot, minutes: float, setting: HeatSetting = FULL_BOIL) -> float:
+    """Heat that goes into vapour within so many minutes from now, coming to the boil first, kJ."""
+    strength = power_of(pot, setting)
+    return 0.0 if strength is None else max(minutes * strength.kj_min - warming_kj(pot), 0.0)
 
 
 def power_of(pot: Pot, setting: HeatSetting) -> Power | None:

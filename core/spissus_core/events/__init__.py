@@ -20,11 +20,12 @@ from ..amounts.fields import SHELF
 from ..amounts.quantities import Said, say
 from ..errors import SetAsideError, SpissusError
 from .additions import Added, Salted, Thickened
+from .alarm import Hushed
 from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of, verbatim
 from .corrections import Dated, Meant, Struck
 from .ending import Finished
 from .fat import Skimmed, fat_to_skim, usual_ice_g
-from .judging import Noted, Seen, Sign, Tested
+from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
 from .looking import GainError, Metered, Read
 from .pans import Drawn, Moved, Rejoined, Returned, Solids, Split, Taken
 from .safety import Answered
@@ -34,11 +35,11 @@ from .warmth import Cooling, Heated, Probed
 from .wishes import Chosen, RouteKind, Wanted
 
 __all__ = [
-    "KINDS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling", "CoolingLog", "Dated",
-    "Drawn", "Event", "Finished", "Form", "GainError", "Heated", "Kind", "Kitchen", "Meant", "Metered", "Moved",
-    "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids",
-    "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested", "Thickened", "Unread", "Wanted", "door",
-    "fat_to_skim", "form_of", "recorded", "schema", "upcast", "usual_ice_g",
+    "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling", "CoolingLog",
+    "Dated", "Drawn", "Event", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind", "Kitchen", "Meant",
+    "Metered", "Moved", "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted", "Seen", "Sign",
+    "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested", "Thickened", "Unread",
+    "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast", "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):

@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from ..estimation.window import Window, ml_of
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from .additions import Thickened
+from .alarm import Hushed
 from .base import Happened
 from .corrections import Meant
 from .judging import Noted, Seen
@@ -20,7 +21,10 @@ from .warmth import Heated, Probed
 StopOf = Callable[[State], float | None]
 
 #: Kinds that leave what is planned as it was.
-_LEAVES_PLAN = (Read, Noted, Seen, Probed, Heated, Answered, Meant)
+_LEAVES_PLAN = (Read, Noted, Seen, Probed, Heated, Answered, Meant, Hushed)
+
+#: Kinds that say nothing of the heat: what simmers under its lid goes on.
+_LEAVES_HEAT = (Noted, Seen, Answered, Meant, Hushed)
 
 #: What is taken for granted while flour or starch loses its raw taste: the lid on.
 _UNDER_A_LID = HeatSetting(heat="simmer", cover="tight")
@@ -53,7 +57,7 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
         return after
     at_mark = isinstance(happened, Read) and event.device is None and window.setting.heat == "boil"
     boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, Heated)
-    simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, Noted | Seen)
+    simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, _LEAVES_HEAT)
     if (at_mark and before.stop_ml is not None) or boiled or simmered:
         return after.but(heating=window.but(factor=0.0), heat=None if at_mark else after.heat)
     return after

@@ -1,9 +1,11 @@
-"""What has become doubtful by an event, and stays so until the cook answers it: a cooling, butter, a slip."""
+"""What has become doubtful by an event, and stays so until the cook answers it: a cooling, butter, a guest, a slip."""
 
 from __future__ import annotations
 
 from datetime import timedelta
 
+from ..pantry.guests import ALCOHOL
+from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.cooling import judge
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .additions import Added, Salted, Thickened
@@ -25,11 +27,14 @@ def doubted(before: State, after: State, event: Happened) -> State:
 
 
 def _concerned(before: State, after: State, event: Happened) -> State:
-    """A cooling that failed, or was left before anyone knew, and butter that boils, are concerns."""
-    found = [concern for concern in (_cooled(before, after, event), _buttered(before, after, event)) if concern]
-    known = {concern.kind for concern in after.concerns}
-    new = tuple(concern for concern in found if concern.kind not in known)
-    return after.but(concerns=(*after.concerns, *new)) if new else after
+    """A cooling that failed or was left before anyone knew, butter that boils, and what must not be eaten."""
+    found = [concern for find in _CONCERNS if (concern := find(before, after, event)) is not None]
+    known = {(concern.kind, concern.holds) for concern in after.concerns}
+    new = tuple(concern for concern in found if (concern.kind, concern.holds) not in known)
+    if not new:
+        return after
+    kinds = {concern.kind for concern in new}
+    return after.but(concerns=(*(c for c in after.concerns if c.kind not in kinds), *new))
 
 
 def _cooled(before: State, after: State, event: Happened) -> Concern | None:
@@ -47,6 +52,26 @@ def _cooled(before: State, after: State, event: Happened) -> Concern | None:
 def _buttered(before: State, after: State, event: Happened) -> Concern | None:
     """Butter that has come to be on to boil."""
     return Concern("butter", event.at) if _butter_boils(after) and not _butter_boils(before) else None
+
+
+def _not_eaten(before: State, after: State, event: Happened) -> Concern | None:
+    """Allergens in the pot that somebody at the table must not have, and does not know of."""
+    avoid = () if after.wanted is None else after.wanted.avoid
+    holds = tuple(sorted((set(after.all_allergens) & set(avoid)) - after.told))
+    return Concern("allergen", event.at, holds) if holds else None
+
+
+def _not_drunk(before: State, after: State, event: Happened) -> Concern | None:
+    """Alcohol in the pot, where somebody at the table must not have any, and does not know of it."""
+    avoid = () if after.wanted is None else after.wanted.avoid
+    if after.pot is None or ALCOHOL not in avoid or ALCOHOL in after.told:
+        return None
+    known = any(concern.kind == ALCOHOL for concern in after.concerns)
+    holds = after.pot.contents.ethanol >= ALCOHOL_WORTH_A_WORD_G
+    return Concern(ALCOHOL, event.at) if holds and not known else None
+
+
+_CONCERNS = (_cooled, _buttered, _not_eaten, _not_drunk)
 
 
 def _butter_boils(state: State) -> bool:

@@ -7,14 +7,15 @@ from typing import Literal
 
 from pydantic import model_validator
 
-from ..amounts.fields import MassG, VolumeMl
+from ..amounts.fields import MassG, Name, VolumeMl
 from ..amounts.quantities import Said, say, show_mass, show_volume
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import OFF_THE_BOIL_C
+from ..pantry.ingredients import Ingredient, ingredient, kept_whole
 from ..phenomena.fat import LIFTS_BELOW_C, WAYS, SkimWay, boiled_dry, ice_needed_g, rest_g, skimmed
 from ..pot import Pot
-from .base import ActsOnPot
+from .base import ActsOnPot, Kind, Kitchen
 from .state import State
 from .wishes import Wanted
 
@@ -34,18 +35,23 @@ MOST_SKIMS = 3
 class Skimmed(ActsOnPot):
     """Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
 
-    ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` the water that took the stuck juices
-    up after boiling dry. ``kept`` says whether the fat was put by, for roux or another day.
+    ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` what took the stuck juices up after boiling dry:
+    water, or ``ingredient``, any liquid of the larder, kept whole in ``own``. ``kept`` says whether the fat was put
+    by, for roux or another day.
     """
 
     stage = "skim"
     looks = True
+    server_writes = ("own",)
+    versions = (1, 2)
 
     kind: Literal["skimmed"] = "skimmed"
     way: SkimWay = "spoon"
     fat_ml: VolumeMl | None = None
     ice_g: MassG | None = None
     dissolved_ml: VolumeMl | None = None
+    ingredient: Name = "water"
+    own: Ingredient | None = None
     kept: bool = True
 
     @model_validator(mode="after")
@@ -55,6 +61,26 @@ class Skimmed(ActsOnPot):
         if self.way == "boil_dry" and not self.dissolved_ml:
             raise QuantityError("dissolved_ml", "Say in how much water or stock you dissolve what is stuck: 300 ml.")
         return self
+
+    @property
+    def dissolved_in(self) -> Contents:
+        """What took up the stuck juices. Raises QuantityError where the catalogue has none of that key."""
+        volume_ml = self.dissolved_ml or 0.0
+        if self.own is None and self.ingredient == "water":
+            return Contents(water=volume_ml / SPECIFIC_VOLUME_ML_G["water"])
+        liquid = self.own or ingredient(self.ingredient)
+        return liquid.portion(volume_ml * liquid.density_g_ml)
+
+    @property
+    def allergens(self) -> tuple[str, ...]:
+        """Those of what took up the stuck juices."""
+        return () if self.own is None else self.own.allergens
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With the ingredient whole, the kitchen's own before the catalogue's."""
+        if self.way != "boil_dry":
+            return self
+        return self.kept_with(own=kept_whole(self.ingredient, kitchen.own_ingredients()))
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot without that fat, and without the liquid that the way lifts with it."""
@@ -70,8 +96,7 @@ class Skimmed(ActsOnPot):
         else:
             fat_ml = self.fat_ml
         if self.way == "boil_dry":
-            water = Contents(water=(self.dissolved_ml or 0.0) / SPECIFIC_VOLUME_ML_G["water"])
-            return pot.but(contents=boiled_dry(pot.contents, fat_ml, water), hot=True)
+            return pot.but(contents=boiled_dry(pot.contents, fat_ml, self.dissolved_in), hot=True)
         contents = skimmed(pot.contents, fat_ml, way.liquid_per_fat * fat_ml)
         share = contents.salt / pot.contents.salt if pot.contents.salt > 0.0 else 1.0
         pot = pot.but(contents=contents, salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share)
@@ -88,7 +113,10 @@ class Skimmed(ActsOnPot):
         put_by = state.pot.contents.fat_free - after.pot.contents.fat_free if self.kept else 0.0
         skims = state.skims + 1
         settled = self.fat_ml == 0.0 or skims >= MOST_SKIMS or not fat_to_skim(after.pot, state.wanted)
-        return after.but(fat_settled=settled, skims=skims, kept_fat_g=state.kept_fat_g + put_by, cooling=None)
+        return after.but(
+            fat_settled=settled, skims=skims, kept_fat_g=state.kept_fat_g + put_by, cooling=None,
+            allergens=state.allergens.union(self.allergens),
+        )  # fmt: skip
 
     def said(self) -> Said:
         """The way, or how much."""

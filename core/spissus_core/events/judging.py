@@ -5,16 +5,19 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal, cast
+from typing import Annotated, Any, Literal, NamedTuple, cast
 
 from pydantic import ValidationInfo, model_validator
 
 from ..amounts.estimate import Z80
 from ..amounts.fields import Remark, on_the_shelf
-from ..amounts.quantities import Said, say
-from ..amounts.tables import one_of, rows
+from ..amounts.quantities import Said, say, show_volume
+from ..amounts.tables import one_of, table
 from ..errors import SpissusError
 from ..estimation.spoon import Spoonful, Verdict, belief
+from ..estimation.window import boiled_by
+from ..ledger.contents import Contents
+from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, tasted
 from ..pot import Pot
 from .base import ActsOnPot, Kind, verbatim
@@ -96,22 +99,100 @@ def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
 #: What cooks see, hear and smell on the way down: rows of ``data/signs.csv``.
 Sign = Annotated[str, *one_of("signs", outlives=True)]
 
-_SIGNS = {row["key"]: row["log"] for row in rows("signs")}
+
+class SignRow(NamedTuple):
+    """A sign: what it is called, what the log says of it, and what it says of the pot: nothing, where it is empty.
+
+    ``step`` is the step of the ladder that a sign of body stands for.
+    """
+
+    label: str
+    log: str
+    says: Literal["", "alcohol_gone", "water_gone", "body"]
+    step: int | None
+
+
+SIGNS: Mapping[str, SignRow] = table(
+    "signs",
+    lambda row: SignRow(row["label"], row["log"], cast(Any, row["says"]), int(row["step"]) if row["step"] else None),
+)
+
+#: Once it only simmers, or no longer smells sharp, no more alcohol than this is left, % vol. Modelling choice: cooks
+#: read it so (common practice); it is never said to be none.
+CALM_PERCENT_VOL = 0.5
+
+#: What fries has no more liquid than this by any ledger, mL; a sign that is further off is misheard. Modelling choice.
+MOST_FRIED_ML = 600.0
+
+
+def signs_asked(state: State) -> tuple[str, ...]:
+    """The signs that would say something of this pot, by key: what says nothing is not asked for."""
+    pot = state.pot
+    if pot is None:
+        return ()
+    told = {
+        "": False,
+        "alcohol_gone": pot.contents.ethanol > _calm_g(pot),
+        "water_gone": pot.contents.liquid_ml <= MOST_FRIED_ML and pot.contents.fat_free > 0.0,
+        "body": True,
+    }
+    return tuple(key for key, sign in SIGNS.items() if told[sign.says])
+
+
+def _calm_g(pot: Pot) -> float:
+    return CALM_PERCENT_VOL / 100.0 * pot.contents.liquid_ml * ETHANOL_G_ML
 
 
 class Seen(Kind):
-    """A sign, noted beside the numbers."""
+    """A sign beside the numbers, and what it says of them."""
 
     kind: Literal["seen"] = "seen"
     sign: Sign
 
     def apply(self, state: State, at: datetime) -> State:
-        """One more sign."""
-        return state if self.sign in state.signs else state.but(signs=(*state.signs, self.sign))
+        """One more sign, taken as evidence.
+
+        An ordinary simmer: hardly any alcohol is left. Frying: the water is gone. A film, a line or a trail: the
+        body has come so far at least.
+        """
+        state = state if self.sign in state.signs else state.but(signs=(*state.signs, self.sign))
+        pot, sign = state.pot, SIGNS.get(self.sign)
+        if pot is None or sign is None:
+            return state
+        match sign.says:
+            case "alcohol_gone":
+                return state.but(pot=pot.but(contents=_calmed(pot)))
+            case "water_gone":
+                return state.but(pot=pot.boiled_to(_fried(pot)))
+            case "body":
+                assert sign.step is not None
+                spoons = (*state.spoons, Spoonful(pot.contents, sign.step, "enough"))
+                return state.but(spoons=spoons, pot=pot.but(strength=belief(spoons).strength))
+            case _:
+                return state
 
     def said(self) -> Said:
         """The sign in a cook's words."""
-        return say("Seen: {}", verbatim(_SIGNS.get(self.sign, self.sign)))
+        sign = SIGNS.get(self.sign)
+        return say("Seen: {}", verbatim(sign.log if sign else self.sign))
+
+
+def _calmed(pot: Pot) -> Contents:
+    """The pot with as little alcohol as an ordinary simmer leaves; what it was taken for was water."""
+    now = pot.contents
+    left = min(now.ethanol, _calm_g(pot))
+    return now.with_masses(ethanol=left, water=now.water + now.ethanol - left)
+
+
+def _fried(pot: Pot) -> Contents:
+    """The pot boiled dry. Raises SpissusError where the ledger holds far too much for that."""
+    if pot.contents.liquid_ml > MOST_FRIED_ML:
+        raise SpissusError(
+            "sign",
+            f"By the ledger {show_volume(pot.contents.liquid_ml).both} of liquid is in it, and that does not fry. "
+            "Take a reading.",
+        )
+    return boiled_by(pot.contents, math.inf)
 
 
 class Noted(Kind):

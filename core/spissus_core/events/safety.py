@@ -10,6 +10,7 @@ from pydantic import ValidationInfo, model_validator
 from ..amounts.fields import on_the_shelf
 from ..amounts.quantities import Said, say
 from ..errors import SpissusError
+from ..pantry.guests import ALCOHOL
 from .base import Kind
 from .state import ConcernKind, State
 
@@ -19,6 +20,19 @@ _ANSWERS = {
     ("butter", "thrown_away"): "Thrown away: it parted",
     ("butter", "in_order"): "Taken off before it boiled with the butter in it",
     ("butter", "mended"): "It boiled with the butter in it, and was whisked together again",
+    ("alcohol", "told"): "Whoever must not have alcohol knows that some may be left",
+    ("alcohol", "in_order"): "No alcohol is in it",
+    ("allergen", "told"): "Whoever must not eat it knows that it is in the sauce",
+    ("allergen", "in_order"): "It is free of it, by the label",
+    ("allergen", "thrown_away"): "Thrown away: somebody must not eat it",
+}
+
+
+_DOUBTS = {
+    "cooling": "the cooling: it was thrown away, or a reading was wrong",
+    "butter": "the butter: it was taken off in time, it was mended, or thrown away",
+    "alcohol": "alcohol: they were told, or there is none",
+    "allergen": "what somebody must not eat: they were told, it is free of it, or it was thrown away",
 }
 
 
@@ -29,22 +43,24 @@ class Answered(Kind):
 
     kind: Literal["answered"] = "answered"
     concern: ConcernKind
-    answer: Literal["thrown_away", "in_order", "mended"]
+    answer: Literal["thrown_away", "in_order", "mended", "told"]
 
     @model_validator(mode="after")
     def _an_answer_to_it(self, info: ValidationInfo) -> Answered:
         if (self.concern, self.answer) not in _ANSWERS and not on_the_shelf(info):
-            raise SpissusError("answer", "What was not cooled in time is thrown away, or a reading was wrong.")
+            raise SpissusError("answer", f"That is no answer to a doubt about {_DOUBTS[self.concern]}.")
         return self
 
     def apply(self, state: State, at: datetime) -> State:
         """The doubt is gone, or the pot is."""
         left = tuple(concern for concern in state.concerns if concern.kind != self.concern)
-        since = next((concern.since for concern in state.concerns if concern.kind == self.concern), None)
-        vouched = since if self.concern == "cooling" else state.vouched_for
+        about = next((concern for concern in state.concerns if concern.kind == self.concern), None)
+        vouched = about and about.since if self.concern == "cooling" else state.vouched_for
+        held = about.holds if about else ()
         return state.but(
-            concerns=left, vouched_for=vouched, thrown_away=state.thrown_away or self.answer == "thrown_away"
-        )
+            concerns=left, vouched_for=vouched, told=state.told.union(held, [ALCOHOL] * (self.concern == ALCOHOL)),
+            thrown_away=state.thrown_away or self.answer == "thrown_away",
+        )  # fmt: skip
 
     def said(self) -> Said:
         """What was said."""

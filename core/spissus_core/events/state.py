@@ -37,15 +37,19 @@ class CoolingLog:
 
 
 #: What may be doubtful about a pot, and stays so until the cook answers it.
-ConcernKind = Literal["cooling", "butter"]
+ConcernKind = Literal["cooling", "butter", "alcohol", "allergen"]
 
 
 @dataclass(frozen=True, slots=True)
 class Concern:
-    """Something that makes a pot doubtful: what, and since when; a cooling is told by when it began."""
+    """Something that makes a pot doubtful: what, and since when; a cooling is told by when it began.
+
+    ``holds`` is what it holds that somebody at the table must not have.
+    """
 
     kind: ConcernKind
     since: datetime
+    holds: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +81,9 @@ class State(Changeable):
     thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
     much more salt the tongue seems to like than was said, known to ``liking_error``.
 
+    ``ready_by`` is when it is to be ready, ``stands_at`` the time of all this, ``hushed_at`` when the alarm was last
+    told to be quiet, and ``told`` what those at the table know that it holds.
+
     ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
     began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``mounted``
     says that butter is in, ``salted_at`` when salt last went in.
@@ -87,6 +94,10 @@ class State(Changeable):
     wanted: Wanted | None = None
     agreed: Wanted | None = None
     chosen: Chosen | None = None
+    ready_by: datetime | None = None
+    stands_at: datetime | None = None
+    hushed_at: datetime | None = None
+    told: frozenset[str] = frozenset()
     finished: Finished | None = None
     fat_settled: bool = False
     skims: int = 0
@@ -136,6 +147,20 @@ class State(Changeable):
         return self.salt_tested[-1] if self.salt_tested else None
 
     @property
+    def minutes_left(self) -> float | None:
+        """Minutes until it is to be ready; None where nobody said when."""
+        if self.ready_by is None or self.stands_at is None:
+            return None
+        return (self.ready_by - self.stands_at).total_seconds() / 60.0
+
+    @property
+    def all_allergens(self) -> tuple[str, ...]:
+        """Allergens of everything that is known to be in the pot, by name and in order of the alphabet."""
+        braise = self.started.liquid.braise if self.started else None
+        found = {allergen for line in (braise.counted if braise else ()) for allergen in line.what.allergens}
+        return tuple(sorted(found | self.allergens))
+
+    @property
     def at_its_mark(self) -> bool:
         """Whether nothing is left to boil away, as far as anyone planned it."""
         if self.chosen is None or self.pot is None:
@@ -146,10 +171,10 @@ class State(Changeable):
         """The batch as it is thought to stand by ``at``: what boils has lost steam since the last event."""
         window, pot = self.heating, self.pot
         if window is None or pot is None or at <= window.at:
-            return self
+            return self.but(stands_at=at)
         moved, gone_kj = window.moved(at)
         if gone_kj > 0.0:
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:
             pot = pot.but(error_ml=ml_of(moved.track.error_kj), hot=True)
-        return self.but(heating=moved, pot=pot)
+        return self.but(heating=moved, pot=pot, stands_at=at)

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from collections.abc import Callable, Mapping
+from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
 from pydantic import Field, ValidationInfo, model_validator
 
-from ..amounts.fields import Percent, VolumeMl, on_the_shelf
-from ..amounts.quantities import Said, say, show_volume
+from ..amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
+from ..amounts.quantities import LONGEST_AMOUNT, Said, Shown, say, show_mass, show_minutes, show_volume
 from ..amounts.tables import one_of, rows
 from ..errors import QuantityError, SpissusError, TargetError
+from ..estimation.window import boiled_by, steam_kj
+from ..intake.wish import read_amount_wanted
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE, Avoided, DishKey, helpings_ml
 from ..phenomena.body import LADDER
 from ..phenomena.fat import USUAL_REST_G_PER_100_ML
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
+from ..pot import Pot
 from .base import Kind
 from .state import State
 
@@ -23,35 +29,66 @@ LEAST_CEILING_PERCENT, LEAST_SAUCE_ML = 0.05, 1.0
 #: Unsalted liquid makes up this much at most: past that nothing of the pot is tasted any more. Modelling choice.
 MOST_ADDED_SHARE = 1.0
 
+#: Of the time there is so much is kept for binding and seasoning, min. Modelling choice.
+FINISHING_MIN = 5.0
+
 #: A portion that lacks less than this still counts. Modelling choice.
 PORTION_SLACK = 0.05
 
 
 class Wanted(Kind):
-    """What the sauce is to be.
+    """What the sauce is to be: the one place where its fields are defined.
 
-    Volume or portions of a size, body on the ladder, salt and its ceiling, and the fat that may float
-    on it, g per 100 mL.
+    How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
+    is poured; a ``share`` of the pot; a weight on the scale, pan included; ``at_salt_percent``, where its own salt
+    stands at that; or, where nothing else is said, what it boils down to in ``minutes``. Beside any of them
+    ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half", "20 min"); what is kept is the
+    number. Body on the ladder, salt and its ceiling, the fat that may float on it, g per 100 mL, and what somebody
+    at the table must not have.
     """
 
+    versions = (1, 2)
+
     kind: Literal["wanted"] = "wanted"
+    amount: Annotated[str | None, Field(max_length=LONGEST_AMOUNT, exclude=True)] = None
     volume_ml: VolumeMl | None = None
     portions: Annotated[int, Field(ge=1, le=2000)] | None = None
     portion_ml: VolumeMl | None = None
+    people: Annotated[int, Field(ge=1, le=2000)] | None = None
+    over: DishKey | None = None
+    share: Annotated[float, Field(gt=0, le=1)] | None = None
+    gross_g: MassG | None = None
+    at_salt_percent: Percent | None = None
+    minutes: Minutes | None = None
     body: Annotated[int, Field(ge=0, le=5)] = 3
     salt_percent: Percent = USUAL_SALT_PERCENT
     ceiling_percent: Percent = USUAL_CEILING_PERCENT
     fat_g_per_100_ml: Annotated[float, Field(ge=0, le=30)] = USUAL_REST_G_PER_100_ML
+    avoid: Annotated[tuple[Avoided, ...], Field(max_length=20)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_amount(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("amount"), str):
+            return data
+        told = read_amount_wanted(data["amount"])
+        rest = {key: given for key, given in data.items() if key != "amount"}
+        if told.field == "portions":
+            rest["portion_ml"] = told.each_ml or rest.get("portion_ml") or DISHES[USUAL_DISH].helping_ml
+        return rest | {told.field: told.value}
 
     @model_validator(mode="after")
     def _an_amount(self, info: ValidationInfo) -> Wanted:
-        if self.volume_ml is None and (self.portions is None or self.portion_ml is None):
-            raise QuantityError("volume_ml", "Say how much sauce: a volume, or portions and their size.")
-        if self.volume_ml is not None and self.portions is not None and self.portion_ml is not None:
-            raise QuantityError("volume_ml", "Give a volume, or portions and their size, not both.")
+        told = self.told
+        if not told:
+            raise QuantityError("volume_ml", "Say how much sauce: a volume, or for how many people.")
         if on_the_shelf(info):
             return self
-        if self.amount_ml < LEAST_SAUCE_ML:
+        if len(set(told) - {"minutes"}) > 1:
+            raise QuantityError(told[0], "Give a volume, or portions and their size, or people, not both.")
+        if told[0] == "portions" and self.portion_ml is None:
+            raise QuantityError("portion_ml", "Say how big a portion is, such as 60 ml.")
+        if told[0] in ("volume_ml", "portions") and self.amount_ml < LEAST_SAUCE_ML:
             field = "volume_ml" if self.volume_ml is not None else "portion_ml"
             raise QuantityError(field, "The amount of sauce must be more than nothing.")
         if self.ceiling_percent < LEAST_CEILING_PERCENT:
@@ -61,20 +98,60 @@ class Wanted(Kind):
         return self
 
     @property
+    def told(self) -> tuple[str, ...]:
+        """The fields that say how much, by name."""
+        return tuple(name for name in AMOUNTS if getattr(self, name) is not None)
+
+    @property
     def amount_ml(self) -> float:
-        """The finished sauce, mL."""
+        """The finished sauce, mL; told by the pot, it is known once :meth:`of` has asked it.
+
+        Raises
+        ------
+        TargetError : how much that is nobody has asked the pot yet.
+        """
         if self.volume_ml is not None:
             return self.volume_ml
-        return (self.portions or 0) * (self.portion_ml or 0.0)
+        if self.people is not None:
+            return helpings_ml(self.people, self.dish)
+        if self.portions is not None and self.portion_ml is not None:
+            return self.portions * self.portion_ml
+        raise TargetError("volume_ml", "How much sauce that is depends on what is in the pot.")
+
+    @property
+    def dish(self) -> str:
+        """What it is poured over, as told or as it is taken for granted."""
+        return self.over or USUAL_DISH
+
+    def of(self, pot: Pot) -> Wanted:
+        """The same wish with the volume that it comes to in this pot.
+
+        Raises
+        ------
+        TargetError : it cannot be told by this pot: the pan was never weighed, or there is no salt in it.
+        """
+        by_the_pot = _BY_THE_POT.get(next(iter(self.told), ""))
+        if by_the_pot is None:
+            return self
+        volume = by_the_pot(self, pot)
+        return self.model_copy(
+            update={"volume_ml": min(max(volume, LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)}
+        )
 
     @property
     def aim_mpas(self) -> float:
         """The middle of the wanted step of the ladder, mPa·s."""
         return LADDER[self.body].aim
 
+    @property
+    def helping_ml(self) -> float | None:
+        """A helping, mL; None where nobody counts helpings."""
+        return DISHES[self.dish].helping_ml if self.people is not None else self.portion_ml
+
     def portions_in(self, volume_ml: float) -> int | None:
-        """Whole portions in a volume; one that lacks a twentieth still counts. None without a portion size."""
-        return int(volume_ml / self.portion_ml + PORTION_SLACK) if self.portion_ml else None
+        """Whole helpings in a volume; one that lacks a twentieth still counts. None without a size."""
+        each = self.helping_ml
+        return int(volume_ml / each + PORTION_SLACK) if each else None
 
     def check_amount(self, have_ml: float, agreed: Wanted | None = None) -> None:
         """Refuse a wish for more than the pot can give.
@@ -89,9 +166,8 @@ class Wanted(Kind):
         if agreed is not None and self.amount_ml <= agreed.amount_ml + LEAST_SAUCE_ML:
             return
         if self.amount_ml > (1.0 + MOST_ADDED_SHARE) * have_ml:
-            field = "volume_ml" if self.volume_ml is not None else "portions"
             raise TargetError(
-                field,
+                self.told[0],
                 f"Only {show_volume(have_ml).both} of liquid is in the pot; {show_volume(self.amount_ml).both} cannot "
                 "come of it. Ask for less, or add unsalted liquid first.",
             )
@@ -102,7 +178,9 @@ class Wanted(Kind):
         same_body = before is None or before.body == self.body
         same_salt = before is None or before.salt_percent == self.salt_percent
         return state.but(
-            wanted=self, agreed=before, body_tested=state.body_tested if same_body else (),
+            wanted=self if state.pot is None else self.of(state.pot), agreed=before,
+            ready_by=None if self.minutes is None else at + timedelta(minutes=self.minutes),
+            body_tested=state.body_tested if same_body else (),
             salt_tested=state.salt_tested if same_salt else (), boiled_enough=False,
             liking_percent=state.liking_percent if same_salt else 0.0,
         )  # fmt: skip
@@ -111,14 +189,92 @@ class Wanted(Kind):
         """Refuse more than the pot can give."""
         super().check(after)
         if after.pot is not None:
-            self.check_amount(after.pot.contents.liquid_ml, after.agreed)
+            self.of(after.pot).check_amount(after.pot.contents.liquid_ml, after.agreed)
+
+    @property
+    def amount_said(self) -> Shown:
+        """How the amount was told."""
+        by = next((name for name in self.told if name in _BY_THE_POT), self.told[0])
+        return _SPOKEN[by](self)
 
     def said(self) -> Said:
-        """How much, how thick, how salty."""
+        """How much, how thick, how salty, in what time, and for whom not."""
+        spoken = self.amount_said
+        time = "" if self.minutes is None or self.told == ("minutes",) else f", in {show_minutes(self.minutes).metric}"
+        without = ", ".join(AVOIDED_WORDS.get(key, key) for key in self.avoid)
         return say(
-            f"Wanted: {{}}, {LADDER[self.body].word}, {self.salt_percent:g} % salt, at most {self.ceiling_percent:g} %",
-            show_volume(self.amount_ml),
+            f"Wanted: {{}}, {LADDER[self.body].word}, {self.salt_percent:g} % salt, at most {self.ceiling_percent:g} %"
+            f"{time}{f'; without {without}' if without else ''}",
+            spoken,
         )
+
+
+def _by_weight(wish: Wanted, pot: Pot) -> float:
+    empty = pot.pan.empty_g
+    assert wish.gross_g is not None
+    if empty is None:
+        raise TargetError("gross_g", f"“{pot.pan.name}” was never weighed empty. Say a volume, or half, or a time.")
+    inside = wish.gross_g - empty - (pot.solids.mass_g if pot.solids else 0.0)
+    if inside <= pot.contents.fat_free:
+        raise TargetError(
+            "gross_g", f"“{pot.pan.name}” alone weighs {show_mass(empty).both}. Say what the scale shows, pan included."
+        )
+    # Boiling takes water alone: what is left of the liquid is denser than it was.
+    gone_ml = (pot.contents.mass_g - inside) * SPECIFIC_VOLUME_ML_G["water"]
+    return pot.contents.liquid_ml - gone_ml
+
+
+def _by_salt(wish: Wanted, pot: Pot) -> float:
+    assert wish.at_salt_percent is not None
+    if pot.contents.salt <= 0.0 or wish.at_salt_percent <= 0.0:
+        raise TargetError("at_salt_percent", "There is no salt in this pot to go by. Say a volume, or half.")
+    return _at_salt_ml(pot, wish.at_salt_percent)
+
+
+def _at_salt_ml(pot: Pot, percent: float) -> float:
+    """Liquid in which the salt of the pot comes to ``percent``, mL."""
+    gone_g = pot.contents.liquid_g - 100.0 * pot.contents.salt / percent
+    return pot.contents.liquid_ml - gone_g * SPECIFIC_VOLUME_ML_G["water"]
+
+
+def _by_time(wish: Wanted, pot: Pot) -> float:
+    assert wish.minutes is not None
+    have = pot.contents.liquid_ml
+    boiled = boiled_by(pot.contents, steam_kj(pot, max(wish.minutes - FINISHING_MIN, 0.0))).liquid_ml
+    # However long there is: never past the salt that is liked, nor to less than four people would eat.
+    salted = _at_salt_ml(pot, wish.salt_percent) if wish.salt_percent > 0.0 else have
+    return max(boiled, min(salted, have), min(helpings_ml(USUAL_PEOPLE, wish.dish), have))
+
+
+#: Every way to say how much, the time last: it is an amount only where nothing else is said.
+AMOUNTS = ("volume_ml", "portions", "people", "share", "gross_g", "at_salt_percent", "minutes")
+
+#: What each of those comes to that goes by the pot, mL.
+_BY_THE_POT: Mapping[str, Callable[[Wanted, Pot], float]] = {
+    "share": lambda wish, pot: (wish.share or 0.0) * pot.contents.liquid_ml,
+    "gross_g": _by_weight,
+    "at_salt_percent": _by_salt,
+    "minutes": _by_time,
+}
+
+#: A wish that is told by the pot is for no more than so many times what is in it. Modelling choice.
+MOST_OF_A_POT = 10.0
+
+
+def _words(text: str) -> Shown:
+    return Shown(0.0, text, text)
+
+
+#: How each is spoken.
+_SPOKEN: Mapping[str, Callable[[Wanted], Shown]] = {
+    "volume_ml": lambda wish: show_volume(wish.amount_ml),
+    "portions": lambda wish: show_volume(wish.amount_ml),
+    "people": lambda wish: _words(f"for {wish.people}, {DISHES[wish.dish].under}"),
+    "share": lambda wish: _words(f"{100 * (wish.share or 0.0):.0f} % of the pot"),
+    "gross_g": lambda wish: _words(f"{show_mass(wish.gross_g or 0.0).both} on the scale"),
+    "at_salt_percent": lambda wish: _words(f"down to {wish.at_salt_percent:g} % of its own salt"),
+    "minutes": lambda wish: _words(f"what boils down in {show_minutes(wish.minutes or 0.0).metric}"),
+}
 
 
 #: A way that is offered, by its key: rows of ``data/ways.csv``.

@@ -20,6 +20,7 @@ from ..ledger.contents import Contents
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import SALT_PER_SODIUM
+from .guests import ALCOHOL, AVOIDED_WORDS
 
 Group = Literal[
     "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
@@ -31,11 +32,8 @@ Cut = Annotated[str, *one_of("cuts")]
 #: Groups that stay behind in the sieve and only share what they hold with the liquid.
 SOLIDS = frozenset({"meat", "cured", "vegetable", "fruit", "pulse"})
 
-#: The fourteen allergens that labels must name, in this catalogue's words (Regulation (EU) 1169/2011, Annex II).
-ALLERGENS = (
-    "celery", "crustaceans", "egg", "fish", "gluten", "lupin", "milk", "molluscs", "mustard", "nuts", "peanuts",
-    "sesame", "soy", "sulphites",
-)  # fmt: skip
+#: The fourteen allergens that labels must name (Regulation (EU) No 1169/2011, Annex II).
+ALLERGENS = tuple(key for key in AVOIDED_WORDS if key != ALCOHOL)
 
 
 #: Parts that add up to more than this in 100 g were mistyped; a little is rounding. Modelling choice.

@@ -38,6 +38,9 @@ _ALPHA = tuple((y / (1 - y)) / (x / (1 - x)) for x, y in EQUILIBRIUM)
 #: With this factor on α Rayleigh's equation gives an upper bound. Modelling choice.
 UPPER_BOUND = 0.7
 
+#: Less alcohol than this in a whole pot is not worth a word, g. Modelling choice.
+ALCOHOL_WORTH_A_WORD_G = 0.5
+
 #: Less ethanol than this is none, g.
 TRACE_G = 1e-6
 

@@ -42,6 +42,7 @@ from .routes import (
     WAYS,
     Route,
     Way,
+    binding_min,
     solve,
     solve_route,
     solve_routes,
@@ -59,7 +60,7 @@ ActKind = Literal[
 #: things of it.
 Why = Literal[
     "past", "too_salty", "too_thin", "too_thick", "too_little", "once_more", "may_be_thick", "still_fat", "unsure",
-    "unknown", "late", "stretch", "leans",
+    "unknown", "late", "stretch", "leans", "no_time",
 ]  # fmt: skip
 
 #: Thickener to prepare for what is worked out (common practice).
@@ -80,10 +81,11 @@ class Act:
 
     ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down and measure, dry
     g for thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
-    boil and to heat, where the heat has to be turned on first; ``thought_ml`` is where it is thought to be now.
-    ``measure`` says what to measure with where what was used so far is too coarse, and ``outlook`` the rest of
-    what is known. ``first`` tells the first helping of thickener or salt from those that follow, ``why`` what the
-    pot contradicts. ``wait_min`` is what a thickener wants before it is judged, from when on is ``look_at``.
+    boil and to heat, where the heat has to be turned on first; ``thought_ml`` is where it is thought to be now,
+    ``late_min`` how much later than wanted it will be ready. ``measure`` says what to measure with where what was
+    used so far is too coarse, and ``outlook`` the rest of what is known. ``first`` tells the first helping of
+    thickener or salt from those that follow, ``why`` what the pot contradicts. ``wait_min`` is what a thickener wants
+    before it is judged, from when on is ``look_at``.
     ``cooling`` is where a cooling pot stands, and ``by`` when it must meet its next limit. ``concern`` is what makes
     the pot doubtful, ``slip`` the entry that is asked about.
     """
@@ -97,6 +99,7 @@ class Act:
     stop_mm: float = 0.0
     stop_gross_g: float | None = None
     thought_ml: float = 0.0
+    late_min: float = 0.0
     first: bool = True
     why: Why | None = None
     way: SkimWay | None = None
@@ -135,7 +138,7 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
     if timeline.wanted is None:
         return Act("want", amount=suggested(pot).amount_ml)
     if timeline.chosen is None:
-        return Act("choose", _best(pot, timeline.wanted))
+        return Act("choose", _best(pot, in_the_time_left(timeline, timeline.wanted)))
     route = route or plan(timeline)
     assert route is not None
     bench = _Bench(timeline, timeline.wanted, pot, route, ahead or progress(timeline))
@@ -155,6 +158,12 @@ def _unknown_salt(timeline: State, pot: Pot) -> bool:
 
 #: Salt that nobody tasted is unknown from this error on, points.
 SALT_UNKNOWN = 0.06
+
+
+def in_the_time_left(timeline: State, wanted: ev.Wanted) -> ev.Wanted:
+    """The wish with as many minutes as are left of those there were."""
+    left = timeline.minutes_left
+    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, 0.0)})
 
 
 def _best(pot: Pot, wanted: ev.Wanted) -> Route | None:
@@ -238,6 +247,8 @@ WAITED_MIN, UNSURE_SHARE = 12.0, 0.05
 TOO_SALTY, SALTIER = 0.12, 0.15
 #: Thought to be so far past its mark, as a share, a pot is told to be taken off before it is measured.
 LATE_SHARE = 0.03
+#: Less than this is not late, min. Modelling choice.
+LATE_MIN = 3.0
 #: Short by less than this is what was wanted, as a share.
 SHORT_SHARE = 0.04
 
@@ -271,7 +282,7 @@ class _Bench:
         pot = self.pot
         if not ev.fat_to_skim(pot, self.wanted) or self.timeline.fat_settled:
             return None
-        way = skim_way(pot, self.wanted)
+        way = skim_way(pot, self.timeline.minutes_left)
         again = self.timeline.skims > 0
         return Act("skim", self.route, amount=pot.contents.fat_ml, way=way, why="still_fat" if again else None)
 
@@ -336,9 +347,19 @@ class _Bench:
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
         if outlook is None:
             return act
+        late = self._late_min(outlook)
         return replace(
-            act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook
+            act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook,
+            late_min=late, why="no_time" if late > 0.0 and act.why is None else act.why,
         )  # fmt: skip
+
+    def _late_min(self, outlook: Outlook) -> float:
+        """How much later than it is wanted it will be ready, boiled down to its mark, min; nothing where in time."""
+        ready_by = self.timeline.ready_by
+        if ready_by is None:
+            return 0.0
+        after = (outlook.arrives[1] - ready_by).total_seconds() / 60.0 + binding_min(self.way.school)
+        return after if after > LATE_MIN else 0.0
 
     def measured(self) -> Act | None:
         """What steamed away while it simmered is measured once before it is salted."""
@@ -531,14 +552,18 @@ def _flour_in(pot: Pot) -> float:
     return (body.flour_percent + body.pulp_percent) / 100.0 * pot.contents.liquid_g
 
 
-def skim_way(pot: Pot, wanted: ev.Wanted) -> SkimWay:
-    """The way of taking fat off that fits this pot tonight: a jug where it goes into one, else the spoon; the last film
-    with paper."""
-    fat = pot.contents.fat_ml
-    if fat <= SKIM_WAYS["paper"].most_ml:
+def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
+    """The way of taking fat off that fits this pot and the time: overnight the cold does it, tonight a jug where the
+    pot goes into one, else the spoon; the last film with paper."""
+    if minutes_left is not None and minutes_left > OVERNIGHT_MIN:
+        return "chill"
+    if pot.contents.fat_ml <= SKIM_WAYS["paper"].most_ml:
         return "paper"
     return "separator" if pot.contents.volume_ml <= MOST_IN_A_JUG_ML else "spoon"
 
+
+#: Served later than this it has the night to set, and to be finished, min. Modelling choice.
+OVERNIGHT_MIN = SKIM_WAYS["chill"].minutes[1] + 60.0
 
 #: More than this is not poured through a separator jug, mL. Modelling choice.
 MOST_IN_A_JUG_ML = 2000.0

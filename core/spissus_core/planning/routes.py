@@ -18,13 +18,14 @@ from typing import Literal, NamedTuple, cast
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import Said, say, show_volume
+from ..amounts.quantities import Said, say, show_minutes, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
-from ..estimation.window import kj_of, power_of, vapour_kj, warming_kj
+from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
+from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
 from ..phenomena.evaporation import boiled_to_water
@@ -41,9 +42,9 @@ MOST_BELOW_AIM = 0.1
 #: What is past a ceiling by less than this share of it is at it.
 ROUNDING = 1e-3
 
-#: Where a way stops: at the wanted body, volume or salt, with what is in the pot, or let down to the salt and to
-#: the volume, whichever is more.
-Stop = Literal["body", "volume", "salt", "here", "stretch"]
+#: Where a way stops: at the wanted body, volume or salt, with what is in the pot, let down to the salt and to
+#: the volume, whichever is more, or as far down as the time goes.
+Stop = Literal["body", "volume", "salt", "here", "stretch", "time"]
 
 
 class Way(NamedTuple):
@@ -132,9 +133,12 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
     ------
     TargetError : more sauce is wanted than the pot could give, or so little that no way leads there.
     """
+    wanted = wanted.of(pot)
     wanted.check_amount(pot.contents.liquid_ml, agreed)
     found, refused = [], None
-    for kind in WAYS:
+    for kind, way in WAYS.items():
+        if way.stop == "time" and wanted.minutes is None:
+            continue
         try:
             found.append(solve_route(pot, wanted, kind))
         except TargetError as error:
@@ -144,21 +148,11 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
     return proposed(pot, wanted, found)
 
 
-#: What is proposed before the cook has said anything: so many people, and one helping more for the pot; a helping
-#: on a plate with something under it, mL; as a nappe (common practice).
-SUGGESTED_PEOPLE, HELPING_ML = 4, 90.0
-
-
-def people_for(volume_ml: float) -> int:
-    """How many people a wish to begin with is for, one helping more for the pot where there are four; at least one."""
-    return max(1, min(SUGGESTED_PEOPLE, int(volume_ml / HELPING_ML)))
-
-
 def suggested(pot: Pot) -> Wanted:
-    """A wish to begin with: four helpings and one for the pot, or what there is at the usual salt, as a nappe."""
+    """A wish to begin with: for four people, or what there is at the usual salt; as a nappe."""
     there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
-    enough = (SUGGESTED_PEOPLE + 1) * HELPING_ML
-    return Wanted(volume_ml=max(round(min(enough, there) / 10.0) * 10.0, 10.0))
+    four = Wanted(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body)
+    return four if four.amount_ml <= there else Wanted(volume_ml=max(round(there / 10.0) * 10.0, 10.0))
 
 
 def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> Route:
@@ -170,6 +164,14 @@ def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> R
     way = WAYS.get(kind)
     if way is None:
         raise TargetError("route", f"The way “{kind}” is not offered any more. Choose another.")
+    wanted = wanted.of(pot)
+    route = _way_from(pot, wanted, kind, way, here=here)
+    barred = _why_not_here(wanted, route) if route.feasible else None
+    return route if barred is None else replace(route, feasible=False, reason=barred)
+
+
+def _way_from(pot: Pot, wanted: Wanted, kind: str, way: Way, *, here: bool) -> Route:
+    """A way from the pot, or from the part of it that makes the sauce."""
     if here or not way.part or pot.kept is not None:
         return solve(pot, wanted, "here" if here else way.stop, way.school, kind=kind)
     taken = min(to_take_ml(pot, wanted), pot.contents.liquid_ml)
@@ -198,9 +200,13 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     """The part of the pot that makes the sauce, mL: what boils down to it, or is let down to it, at the wanted salt."""
     salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
     to_boil_ml = (1.0 / TAKEN_BOILS_TO - 1.0) * wanted.amount_ml
+    if wanted.minutes is not None:
+        # A part comes to the boil sooner than the pot does: this is on the safe side.
+        to_boil_ml = min(to_boil_ml, ml_of(steam_kj(pot, wanted.minutes - _ROUX_MIN - _ASIDE_MIN)))
     strength = power_of(pot, FULL_BOIL)
     boils = strength is not None and kj_of(to_boil_ml) >= LEAST_BOIL_MIN * strength.kj_min
-    return wanted.amount_ml * min(1.0 / TAKEN_BOILS_TO if boils else 1.0, max(wanted.salt_percent / salt, LEAST_TAKEN))
+    goes_down = 1.0 + to_boil_ml / wanted.amount_ml if boils else 1.0
+    return wanted.amount_ml * min(goes_down, max(wanted.salt_percent / salt, LEAST_TAKEN))
 
 
 def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
@@ -221,7 +227,9 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
     if stop == "body" and school is None:
         water, dry = _water_for_body(now, wanted, pot.strength), 0.0
     else:
-        sauce = _sauce(now, stop, wanted, school)
+        spare = 0.0 if stop != "time" or wanted.minutes is None else wanted.minutes - binding_min(school)
+        in_time = boiled_by(now, steam_kj(pot, spare)).water if stop == "time" else now.water
+        sauce = _sauce(now, stop, wanted, school, in_time)
         dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
         bound = sauce(dry)
         water = bound.water - (dry * school.water_g if school else 0.0)
@@ -286,6 +294,28 @@ def _salt_range(pot: Pot, contents: Contents) -> Estimate:
     return Estimate(low * scale, contents.salt * scale, (contents.salt + pot.salt_plus) * scale)
 
 
+#: Minutes of work that binding, setting aside and stirring in take. Modelling choices.
+_ROUX_MIN, _STARCH_MIN, _ASIDE_MIN, _STIR_MIN = 12.0, 4.0, 2.0, 1.0
+
+
+def binding_min(school: School | None) -> float:
+    """What making and cooking a thickener takes, min."""
+    return 0.0 if school is None else _ROUX_MIN if school.fat_g else _STARCH_MIN
+
+
+def work_min(route: Route) -> float:
+    """What a way takes from now until it is on the table, by the best estimate, min."""
+    return (
+        (route.minutes.best if route.steam_g > 0.0 else 0.0)
+        + binding_min(route.thickener)
+        + (_ASIDE_MIN if route.aside_ml > 0.0 else 0.0)
+        + (_STIR_MIN if route.let_down_ml > 0.0 else 0.0)
+    )
+
+
+#: Over the time there is by less than this nobody minds, min. Modelling choice.
+TIME_SLACK_MIN = 1.0
+
 #: Liquid below this is not worth stirring in: mL, and share of the pot (common practice).
 LEAST_LIQUID_ML, LEAST_LIQUID_SHARE = 15.0, 0.02
 
@@ -318,6 +348,18 @@ def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Said | None:
     return None
 
 
+def _why_not_here(wanted: Wanted, route: Route) -> Said | None:
+    """Why a way that makes the sauce is not one for this table, or for tonight; None where it is."""
+    brings = route.thickener.allergens if route.thickener is not None else ()
+    barred = [AVOIDED_WORDS[key] for key in brings if key in wanted.avoid]
+    if barred:
+        return say(f"It brings {' and '.join(barred)}, and somebody must not have that.")
+    if wanted.minutes is not None and work_min(route) > wanted.minutes + TIME_SLACK_MIN:
+        left = show_minutes(max(wanted.minutes, 0.0))
+        return say("It takes about {}, and there are {}.", show_minutes(work_min(route)), left)
+    return None
+
+
 _NO_WAY = Way("", part=False, stop="here", school=None)
 
 #: The thinnest that is called a sauce: this step of the ladder.
@@ -335,22 +377,16 @@ def _no_jus(wanted: Wanted, route: Route) -> Said | None:
 
 # -- what a good cook would propose ---------------------------------------------------------------
 
-#: Minutes of work that binding, setting aside and stirring in take; and what a sauce that is not quite what was
-#: wanted costs beside them: a step too thin, a tenth of the amount too much or too little, a tenth of its taste
-#: let down, a tenth of a point of salt, a taste as pale as all its salt is missing. Modelling choices: they only put
-#: ways in order.
-_ROUX_MIN, _STARCH_MIN, _ASIDE_MIN, _STIR_MIN = 12.0, 4.0, 2.0, 1.0
+#: What a sauce that is not quite what was wanted costs beside its minutes of work: a step too thin, a tenth of the
+#: amount too much or too little, a tenth of its taste let down, a tenth of a point of salt, a taste as pale as all
+#: its salt is missing. Modelling choices: they only put ways in order.
 _THIN, _TOO_MUCH, _TOO_LITTLE, _FLAT, _SALTY, _PALE = 25.0, 3.0, 40.0, 2.5, 20.0, 20.0
 
 
 def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     """What a way costs, min: its work and its boiling, and what its sauce lacks. Modelling choice."""
     made = route.volume_ml / wanted.amount_ml
-    total = route.minutes.best if route.steam_g > 0.0 else 0.0
-    if route.thickener is not None:
-        total += _ROUX_MIN if route.thickener.fat_g else _STARCH_MIN
-    total += _ASIDE_MIN if route.aside_ml > 0.0 else 0.0
-    total += _STIR_MIN if route.let_down_ml > 0.0 else 0.0
+    total = work_min(route)
     total += _THIN * max(wanted.body + 0.5 - _step(route.body), 0.0)
     total += _TOO_MUCH * 10.0 * max(made - 1.1, 0.0) + _TOO_LITTLE * 10.0 * max(AMOUNT_SLACK - made, 0.0)
     total += _FLAT * 10.0 * route.let_down_ml / max(route.volume_ml, 1.0)
@@ -414,8 +450,12 @@ def _water_for_body(contents: Contents, wanted: Wanted, strength: bd.Strength) -
     return contents.water * float(brentq(excess, LEAST_WATER_SHARE, 1.0, xtol=1e-5))
 
 
-def _sauce(now: Contents, stop: Stop, wanted: Wanted, school: School | None) -> Callable[[float], Contents]:
+def _sauce(
+    now: Contents, stop: Stop, wanted: Wanted, school: School | None, in_time: float = 0.0
+) -> Callable[[float], Contents]:
     """The sauce before it is salted, by the grams of dry thickener in it; water makes room for them.
+
+    ``in_time`` is the water that would be left when the time is up, g.
 
     Where alcohol boils off, how much of it is left is worked out from the water without the thickener: a few
     grams of flour move it by a thousandth of the volume's.
@@ -431,6 +471,11 @@ def _sauce(now: Contents, stop: Stop, wanted: Wanted, school: School | None) -> 
         least = LEAST_WATER_SHARE * now.water
         if stop == "salt":
             return _water_for_salt(fixed, bare, wanted, least)
+        if stop == "time":
+            # Never past the salt that is liked, nor past the amount: then it is there sooner.
+            floors = _water_for_salt(fixed, bare, wanted, least), _water_for_volume(fixed, bare, wanted)
+            slurry_g = school.water_g if school else 0.0
+            return lambda dry: max(min(in_time, now.water) + dry * slurry_g, *(floor(dry) for floor in floors))
         if stop == "stretch":
             to_salt = _water_for_salt(fixed, bare, wanted, now.water)
             to_volume = _water_for_volume(fixed, bare, wanted)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..events import State
 from ..intake.braise import Braise
 from ..ledger.contents import Contents
-from ..phenomena.alcohol import strength_percent
+from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from ..phenomena.body import Body
 
 #: While fat is handled (common practice, and rules for drains everywhere).
@@ -42,9 +42,6 @@ def boiling_cautions(body: Body) -> tuple[str, ...]:
 
 
 ALCOHOL_REMAINS = "Boiling drives most of it off, never surely all: tell whoever must not have any."
-
-#: Less alcohol than this in a whole pot is not worth a word, g. Modelling choice.
-ALCOHOL_WORTH_A_WORD_G = 0.5
 
 
 def alcohol_cautions(contents: Contents, portions: int | None = None) -> tuple[str, ...]:
@@ -92,19 +89,9 @@ def intake_cautions(braise: Braise) -> tuple[str, ...]:
     return tuple(out)
 
 
-def allergens(timeline: State) -> tuple[str, ...]:
-    """Allergens of everything that is known to be in the pot, by name and in order of the alphabet."""
-    found: set[str] = set()
-    braise = timeline.started.liquid.braise if timeline.started else None
-    for line in braise.counted if braise else ():
-        found.update(line.what.allergens)
-    found |= timeline.allergens
-    return tuple(sorted(found))
-
-
 def allergen_cautions(timeline: State) -> tuple[str, ...]:
     """What to tell a guest who asks."""
-    known = ", ".join(allergens(timeline))
+    known = ", ".join(timeline.all_allergens)
     if timeline.started and timeline.started.liquid.braise:
         said = f"By the list it holds {known}." if known else "The list names no allergen."
         return (f"{said} Labels of what you bought come first.",)

@@ -24,7 +24,7 @@ from ..phenomena.fat import (
     settling_minutes,
 )
 from ..pot import Pot
-from .guidance import PREPARED
+from .guidance import OVERNIGHT_MIN, PREPARED
 
 #: More liquid than this is not boiled dry for its fat, mL. Modelling choice.
 MOST_BOILED_DRY_ML = 600.0
@@ -114,12 +114,17 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
     )  # fmt: skip
 
 
-def advised(found: tuple[Option, ...], rest_ml: float) -> SkimWay | None:
+def advised(found: tuple[Option, ...], rest_ml: float, minutes_left: float | None = None) -> SkimWay | None:
     """The quickest way that leaves no more than ``rest_ml``, by its best value; otherwise the most thorough.
 
-    Modelling choice. None where nothing floats.
+    Where there is the night for it, the cold; what takes longer than there is time for is passed over. Modelling
+    choice. None where nothing floats.
     """
     usable = [o for o in found if o.barred is None and o.takes_ml >= 0.5]
+    if minutes_left is not None:
+        if minutes_left > OVERNIGHT_MIN and any(o.way == "chill" for o in usable):
+            return "chill"
+        usable = [o for o in usable if o.minutes.best <= minutes_left] or usable
     enough = [o for o in usable if o.leaves_ml.best <= ENOUGH_OFF * rest_ml]
     if enough:
         return min(enough, key=lambda o: o.minutes.best).way

@@ -1700,6 +1700,8 @@ export interface components {
             share: number | null;
             /** Look At */
             look_at: string | null;
+            /** Quiet */
+            quiet: boolean;
         };
         /** BatchPage */
         BatchPage: {
@@ -1714,9 +1716,9 @@ export interface components {
          *
          *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
          *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
-         *     is a matter of looking again, ``look_at`` says when, and ``overdue`` is the sentence from
-         *     then on. Where ``by`` is given, ``{by}`` in the sentence stands for that time, worded by the page in
-         *     its own zone.
+         *     is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
+         *     whether somebody heard the alarm already. Where ``by`` is given, ``{by}`` in the sentence stands for that time,
+         *     worded by the page in its own zone.
          */
         ActOut: {
             /**
@@ -1725,7 +1727,7 @@ export interface components {
              */
             kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
             /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans") | null;
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time") | null;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Way */
@@ -1741,6 +1743,8 @@ export interface components {
             sentence: components["schemas"]["SaidOut"];
             /** Look At */
             look_at: string | null;
+            /** Quiet */
+            quiet: boolean;
             overdue: components["schemas"]["SaidOut"] | null;
             /** By */
             by: string | null;
@@ -1825,12 +1829,14 @@ export interface components {
             beside: string | null;
             /** Signs */
             signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying")[];
+            /** Signs Asked */
+            signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying")[];
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus") | null;
+            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time") | null;
             plan: components["schemas"]["RouteOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Log */
@@ -2026,15 +2032,15 @@ export interface components {
          * RouteOut
          * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
          *
-         *     ``take`` is the part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to
-         *     stir in first.
+         *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
+         *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
          */
         RouteOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus";
+            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time";
             /** Label */
             label: string;
             /** Feasible */
@@ -2043,6 +2049,10 @@ export interface components {
             recommended: boolean;
             because: components["schemas"]["SaidOut"] | null;
             reason: components["schemas"]["SaidOut"] | null;
+            /** First */
+            first: {
+                [key: string]: unknown;
+            }[];
             take: components["schemas"]["ShownOut"] | null;
             let_down: components["schemas"]["ShownOut"] | null;
             volume: components["schemas"]["ShownOut"];
@@ -2173,12 +2183,24 @@ export interface components {
             celsius: number;
             shown: components["schemas"]["ShownOut"];
         };
-        /** WantedOut */
+        /**
+         * WantedOut
+         * @description What is wanted. ``said`` is how the amount was told; ``minutes`` those that are left of the time there was.
+         */
         WantedOut: {
             amount: components["schemas"]["ShownOut"];
+            said: components["schemas"]["ShownOut"];
             /** Portions */
             portions: number | null;
             portion: components["schemas"]["ShownOut"] | null;
+            /** People */
+            people: number | null;
+            /** Over */
+            over: ("plate" | "glaze" | "mash" | "noodles" | "bread") | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Avoid */
+            avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
             /** Body */
             body: number;
             /** Salt Percent */
@@ -2253,12 +2275,12 @@ export interface components {
              * Concern
              * @enum {string}
              */
-            concern: "cooling" | "butter";
+            concern: "cooling" | "butter" | "alcohol" | "allergen";
             /**
              * Answer
              * @enum {string}
              */
-            answer: "thrown_away" | "in_order" | "mended";
+            answer: "thrown_away" | "in_order" | "mended" | "told";
         };
         /**
          * Chosen
@@ -2274,7 +2296,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus";
+            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time";
         };
         /**
          * Cooling
@@ -2359,7 +2381,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["Skimmed"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * Finished
@@ -2411,6 +2433,17 @@ export interface components {
              * @default false
              */
             never_on: boolean;
+        };
+        /**
+         * Hushed
+         * @description The alarm of this pot was heard; on every device it is quiet until the next look is due.
+         */
+        Hushed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hushed";
         };
         /**
          * Meant
@@ -2551,7 +2584,7 @@ export interface components {
         };
         /**
          * Seen
-         * @description A sign, noted beside the numbers.
+         * @description A sign beside the numbers, and what it says of them.
          */
         Seen: {
             /**
@@ -2566,13 +2599,14 @@ export interface components {
             sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
         };
         /**
-         * Skimmed
+         * SkimmedIn
          * @description Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
          *
-         *     ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` the water that took the stuck juices
-         *     up after boiling dry. ``kept`` says whether the fat was put by, for roux or another day.
+         *     ``ice_g`` is the ice that melted into the pot; ``dissolved_ml`` what took the stuck juices up after boiling dry:
+         *     water, or ``ingredient``, any liquid of the larder, kept whole in ``own``. ``kept`` says whether the fat was put
+         *     by, for roux or another day.
          */
-        Skimmed: {
+        SkimmedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2590,6 +2624,11 @@ export interface components {
             ice_g?: number | string | null;
             /** Dissolved Ml */
             dissolved_ml?: number | string | null;
+            /**
+             * Ingredient
+             * @default water
+             */
+            ingredient: string;
             /**
              * Kept
              * @default true
@@ -2704,10 +2743,14 @@ export interface components {
         };
         /**
          * Wanted
-         * @description What the sauce is to be.
+         * @description What the sauce is to be: the one place where its fields are defined.
          *
-         *     Volume or portions of a size, body on the ladder, salt and its ceiling, and the fat that may float
-         *     on it, g per 100 mL.
+         *     How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
+         *     is poured; a ``share`` of the pot; a weight on the scale, pan included; ``at_salt_percent``, where its own salt
+         *     stands at that; or, where nothing else is said, what it boils down to in ``minutes``. Beside any of them
+         *     ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half", "20 min"); what is kept is the
+         *     number. Body on the ladder, salt and its ceiling, the fat that may float on it, g per 100 mL, and what somebody
+         *     at the table must not have.
          */
         Wanted: {
             /**
@@ -2715,12 +2758,26 @@ export interface components {
              * @enum {string}
              */
             kind: "wanted";
+            /** Amount */
+            amount?: string | null;
             /** Volume Ml */
             volume_ml?: number | string | null;
             /** Portions */
             portions?: number | null;
             /** Portion Ml */
             portion_ml?: number | string | null;
+            /** People */
+            people?: number | null;
+            /** Over */
+            over?: ("plate" | "glaze" | "mash" | "noodles" | "bread") | null;
+            /** Share */
+            share?: number | null;
+            /** Gross G */
+            gross_g?: number | string | null;
+            /** At Salt Percent */
+            at_salt_percent?: number | string | null;
+            /** Minutes */
+            minutes?: number | string | null;
             /**
              * Body
              * @default 3
@@ -2741,6 +2798,11 @@ export interface components {
              * @default 2
              */
             fat_g_per_100_ml: number;
+            /**
+             * Avoid
+             * @default []
+             */
+            avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
         };
         /** RoutesOut */
         RoutesOut: {
@@ -2853,6 +2915,19 @@ export interface components {
             heat: components["schemas"]["HeatSetting"];
         };
         /**
+         * AvoidedOut
+         * @description What somebody at the table may have to do without.
+         */
+        AvoidedOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites";
+            /** Label */
+            label: string;
+        };
+        /**
          * CoverOut
          * @description A cover; ``cooked`` is the word for it in the sentence about the braise.
          */
@@ -2868,6 +2943,22 @@ export interface components {
             cooked: string;
         };
         /**
+         * DishOut
+         * @description What a sauce is poured over; ``body`` is the step of the ladder that suits it.
+         */
+        DishOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "plate" | "glaze" | "mash" | "noodles" | "bread";
+            /** Label */
+            label: string;
+            helping: components["schemas"]["ShownOut"];
+            /** Body */
+            body: number;
+        };
+        /**
          * ListsOut
          * @description What the page offers to choose from.
          */
@@ -2876,6 +2967,10 @@ export interface components {
             schools: components["schemas"]["SchoolOut"][];
             /** Salts */
             salts: components["schemas"]["SaltOut"][];
+            /** Dishes */
+            dishes: components["schemas"]["DishOut"][];
+            /** Avoided */
+            avoided: components["schemas"]["AvoidedOut"][];
             /** Signs */
             signs: components["schemas"]["SignOut"][];
             /** Covers */

@@ -1,12 +1,12 @@
 import { useLists, type Batch, type Payload } from '../api/hooks'
 
-/** What is seen, heard and smelt, one tap each. */
+/** What is seen, heard and smelt, one tap each: what would say something of this pot, and what was said of it already. */
 export function Signs({ batch, onRecord }: { batch: Batch; onRecord: (payload: Payload) => void }) {
   const { signs } = useLists()
   return (
     <div role="group" aria-label="Seen in the pan" className="mt-3 flex flex-wrap items-center gap-1.5">
       <span className="w-full text-quiet">Seen in the pan</span>
-      {signs.map(({ key: sign, label }) => {
+      {signs.filter(({ key }) => batch.signs_asked.includes(key) || batch.signs.includes(key)).map(({ key: sign, label }) => {
         const seen = batch.signs.includes(sign)
         return (
           <button

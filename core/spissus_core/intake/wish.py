@@ -1,0 +1,101 @@
+"""How much sauce, as a cook says it: a volume, a share, a weight on the scale, a salt content, minutes or helpings."""
+
+from __future__ import annotations
+
+import re
+from typing import NamedTuple
+
+from ..amounts.quantities import UNITS, parse, read_number
+from ..errors import QuantityError
+
+#: The field of a wish that each kind of amount belongs to.
+_FIELDS = {"volume": "volume_ml", "mass": "gross_g", "percent": "at_salt_percent", "time": "minutes"}
+
+#: Past this a percentage is a share of the pot, up to it a salt content, %. Modelling choice: no sauce holds more.
+MOST_SALT_PERCENT = 5.0
+
+_EXAMPLE = "900 ml, half, 2.4 kg on the scale, 0.9 % salt, 20 min or 6 people"
+_OF_IT = re.compile(r"\s+(?:of (?:it|the pot|what is there)|of all)$")
+_PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|of us|covers)$")
+_HELPINGS = re.compile(r"(?:helpings?|portions?|servings?|plates?)(?: (?:of|at|à) (?P<size>.+))?$")
+_BEFORE = re.compile(r"^(?:for|about|boil(?:ed)?(?: down)?(?: to| by| for)?|reduced? (?:to|by|for)|down to|by)\s+")
+_AFTER = re.compile(r"\s+(?:salt|on the scale|gross|with the pan|finished|of sauce)$")
+_SHARES = {"all": 1.0, "half": 0.5, "a half": 0.5}
+_PARTS = {"third": 3, "thirds": 3, "quarter": 4, "quarters": 4, "fifth": 5, "fifths": 5}
+
+
+class Told(NamedTuple):
+    """A field of a wish, and what was said for it; ``each_ml`` is the size of a helping where that was said too."""
+
+    field: str
+    value: float
+    each_ml: float | None = None
+
+
+def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
+    """What a cook says of how much sauce it is to be.
+
+    A share is of the pot, a weight what the scale shows, pan included, a percentage up to 5 % a salt content.
+
+    Raises
+    ------
+    QuantityError : it is none of these.
+    """
+    said = _SPACES.sub(" ", text.strip().lower()).rstrip(".")
+    by = re.match(r"(?:boil(?:ed)? down|reduced?) by\b", said) is not None
+    said = _AFTER.sub("", _OF_IT.sub("", _BEFORE.sub("", said)))
+    if not said:
+        raise QuantityError(field, f"Say how much sauce: {_EXAMPLE}.")
+    share = _share(said, field)
+    if share is not None:
+        return Told("share", 1.0 - share if by else share)
+    try:
+        number, rest = read_number(said, field, _EXAMPLE)
+    except QuantityError:
+        raise QuantityError(field, f"“{text.strip()}” says nothing of how much. Write it as {_EXAMPLE}.") from None
+    unit = rest.strip().removeprefix("of ").removeprefix("a ")
+    if _PEOPLE.match(unit):
+        return Told("people", _whole(number, field, "people"))
+    helpings = _HELPINGS.match(unit)
+    if helpings:
+        size = helpings["size"]
+        return Told(
+            "portions", _whole(number, field, "helpings"), None if size is None else parse(size, "volume", field=field)
+        )
+    if unit and unit not in UNITS:
+        raise QuantityError(field, f"“{unit}” is not a unit known here. Write it as {_EXAMPLE}.")
+    dimension = UNITS[unit][0] if unit else "volume"
+    if dimension not in _FIELDS:
+        raise QuantityError(field, f"“{text.strip()}” says nothing of how much. Write it as {_EXAMPLE}.")
+    value = parse(said, dimension, field=field, default_unit="ml")
+    if dimension == "percent" and value > MOST_SALT_PERCENT:
+        return Told("share", value / 100.0)
+    return Told(_FIELDS[dimension], 60.0 * value if dimension == "time" else value)
+
+
+_SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
+
+
+def _share(said: str, field: str) -> float | None:
+    """A share of the pot in words or as a bare fraction; None where it is something else."""
+    if said in _SHARES:
+        return _SHARES[said]
+    words = said.rsplit(" ", 1)
+    if words[-1] in _PARTS:
+        count = read_number(words[0], field, _EXAMPLE)[0] if len(words) > 1 else 1.0
+        return _part(count / _PARTS[words[-1]], field)
+    if re.fullmatch(r"\d+\s*[/⁄]\s*\d+|[½⅓⅔¼¾⅕⅖⅗⅘]", said):
+        return _part(read_number(said, field, _EXAMPLE)[0], field)
+    return None
+
+
+def _part(share: float, field: str) -> float:
+    if not 0.0 < share <= 1.0:
+        raise QuantityError(field, "A share of the pot lies between nothing and all of it, such as two thirds.")
+    return share
+
+
+def _whole(number: float, field: str, what: str) -> float:
+    if number != int(number) or number < 1:
+        raise QuantityError(field, f"There are no {number:g} {what}. Write a whole number.")
+    return number

@@ -1,0 +1,77 @@
+"""More than the pan at hand where time is short: another pan of the kitchen, or two at once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..errors import SpissusError
+from ..events import Wanted
+from ..ledger.water import HOT_EXPANSION
+from ..measuring.vessels import SHALLOW_MM, Pan
+from ..phenomena.heating import FULL_BOIL, Burner, power
+from ..pot import Beside, Pot
+from .routes import TIME_SLACK_MIN, Route, solve_route, work_min
+
+
+@dataclass(frozen=True, slots=True)
+class Hurried:
+    """A way that is ready in time elsewhere: the ``place``-th pan of those compared.
+
+    ``split_ml`` is what is poured over into it beside the pan at hand; None where all of it moves. ``takes_min`` is
+    the way with that, min.
+    """
+
+    route: Route
+    place: int
+    split_ml: float | None
+    takes_min: float
+
+
+def hurried(pot: Pot, wanted: Wanted, route: Route, choices: Sequence[tuple[Pan, Burner]]) -> Hurried | None:
+    """The quickest way of the same kind in another pan, or in two, where it takes too long in this one.
+
+    None where time is not what bars it, or where no pan is quick enough. One pan is better than two that save less
+    than :data:`WORTH_TWO_MIN`.
+    """
+    if route.feasible or wanted.minutes is None or work_min(route) <= wanted.minutes + TIME_SLACK_MIN:
+        return None
+    wish = wanted.of(pot)
+    found = []
+    for place, (pan, burner) in enumerate(choices):
+        for split_ml, there in _elsewhere(pot, pan, burner):
+            try:
+                quick = solve_route(there, wish, route.kind)
+            except SpissusError:
+                continue
+            if quick.feasible and (quick.mark_mm >= SHALLOW_MM or quick.steam_g <= 0.0):
+                found.append(Hurried(quick, place, split_ml, work_min(quick)))
+    return min(found, key=lambda one: one.takes_min + (WORTH_TWO_MIN if one.split_ml else 0.0), default=None)
+
+
+#: A second pan is one more to watch and to wash: it has to save more than this, min. Modelling choice.
+WORTH_TWO_MIN = 3.0
+
+#: Less than this share in either pan is no split. Modelling choice.
+LEAST_SPLIT = 0.2
+
+
+def _elsewhere(pot: Pot, pan: Pan, burner: Burner) -> list[tuple[float | None, Pot]]:
+    """The pot in that pan, and split between its own and that one, where either holds it."""
+    if pot.beside is not None:
+        return []
+    room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
+    out: list[tuple[float | None, Pot]] = []
+    if (pan, burner) != (pot.pan, pot.burner) and room <= pan.capacity_ml:
+        out.append((None, pot.but(pan=pan, burner=burner)))
+    if burner.name == pot.burner.name or pot.solids is not None:
+        return out
+    # Each pan gets as much as it boils away, so that both are down at the same time.
+    depth = pan.depth_mm(min(0.5 * pot.contents.volume_ml, pan.capacity_ml))
+    mine, theirs = power(pot.pan, pot.burner, FULL_BOIL, pot.depth_mm), power(pan, burner, FULL_BOIL, depth)
+    if mine is None or theirs is None:
+        return out
+    share = theirs.kj_min / (mine.kj_min + theirs.kj_min)
+    if LEAST_SPLIT <= share <= 1.0 - LEAST_SPLIT and share * room <= pan.capacity_ml:
+        out.append((share * pot.contents.liquid_ml, pot.but(beside=Beside(pan, burner, share))))
+    return out

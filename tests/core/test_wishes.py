@@ -1,0 +1,217 @@
+"""A wish: how much, in any words; for whom, in what time, and without what."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import BURNER, PAN, braise, event, fold, pot, started, told, wanted
+from pydantic import ValidationError
+from spissus_core import events as ev
+from spissus_core.errors import SpissusError, TargetError
+from spissus_core.estimation.window import warming_kj
+from spissus_core.fold import Timeline
+from spissus_core.intake.wish import read_amount_wanted
+from spissus_core.measuring.vessels import Pan
+from spissus_core.pantry.guests import DISHES
+from spissus_core.phenomena.heating import Burner
+from spissus_core.planning.guidance import next_act, skim_way
+from spissus_core.planning.hurry import hurried
+from spissus_core.planning.routes import solve_route, solve_routes, work_min
+
+WIDE = Pan.round("32 cm pan", 320, 80, empty_g=2100)
+STRONG = Burner(name="big burner", net_kw=3.0)
+
+
+@pytest.mark.parametrize(
+    ("said", "field", "value"),
+    [
+        ("900 ml", "volume_ml", 900.0), ("0,5 l", "volume_ml", 500.0), ("half a litre", "volume_ml", 500.0),
+        ("900", "volume_ml", 900.0), ("half", "share", 0.5), ("half of it", "share", 0.5), ("a third", "share", 1 / 3),
+        ("two thirds of the pot", "share", 2 / 3), ("3/4", "share", 0.75), ("½", "share", 0.5), ("50 %", "share", 0.5),
+        ("boil down by a third", "share", 2 / 3), ("reduce to half", "share", 0.5), ("all of it", "share", 1.0),
+        ("2.4 kg on the scale", "gross_g", 2400.0), ("0.9 % salt", "at_salt_percent", 0.9),
+        ("20 min", "minutes", 20.0), ("1 1/2 h", "minutes", 90.0), ("for 6 people", "people", 6),
+        ("one person", "people", 1),
+    ],
+)  # fmt: skip
+def test_how_much_is_read_as_it_is_said(said: str, field: str, value: float) -> None:
+    wish = ev.Wanted(amount=said)
+    assert wish.told == (field,)
+    assert getattr(wish, field) == pytest.approx(value)
+
+
+def test_helpings_have_a_size() -> None:
+    assert ev.Wanted(amount="8 helpings").amount_ml == 8 * DISHES["mash"].helping_ml
+    assert ev.Wanted(amount="8 portions of 60 ml").amount_ml == 480.0
+    assert ev.Wanted(amount="8 portions", portion_ml=50).amount_ml == 400.0
+    assert ev.Wanted(people=4, over="plate").amount_ml == 5 * 60.0
+    assert ev.Wanted(people=4, over="bread").portions_in(480.0) == 4
+
+
+@pytest.mark.parametrize(
+    ("said", "complaint"),
+    [
+        ("", "Say how much sauce"), ("a lot", "not a unit"), ("blub", "says nothing of how much"),
+        ("20 °C", "says nothing of how much"), ("2.5 people", "whole number"), ("0 people", "whole number"),
+        ("five quarters", "between nothing and all"), ("9 furlongs", "not a unit"), ("-3 l", "says nothing"),
+        ("1e9 people", "says nothing"), ("99999 min", "must lie"),
+    ],
+)  # fmt: skip
+def test_what_says_nothing_of_how_much_is_asked_again(said: str, complaint: str) -> None:
+    with pytest.raises((ValidationError, SpissusError), match=complaint):
+        ev.Wanted(amount=said)
+
+
+@given(st.text(max_size=60))
+def test_anything_typed_is_read_or_refused_with_a_sentence(text: str) -> None:
+    try:
+        told = read_amount_wanted(text)
+    except SpissusError as error:
+        complaint = error.message
+    else:
+        complaint = f"{told.field}."
+    assert complaint.endswith(".")
+
+
+def test_every_way_to_say_it_comes_to_the_same_volume() -> None:
+    one = pot()
+    volume = solve_route(one, wanted(900), "roux")
+    boiled = one.boiled_to(one.contents.with_masses(water=one.contents.water - 500.0))
+    half_ml = boiled.contents.liquid_ml
+    wishes = (
+        ev.Wanted(share=half_ml / one.contents.liquid_ml),
+        ev.Wanted(gross_g=boiled.gross_g),
+        ev.Wanted(at_salt_percent=boiled.contents.salt_percent),
+    )
+    assert all(wish.of(one).amount_ml == pytest.approx(half_ml, rel=1e-3) for wish in wishes)
+    assert volume.volume_ml == pytest.approx(900, rel=0.01)
+
+
+def test_minutes_are_what_boils_away_in_them_with_time_left_to_bind() -> None:
+    one = pot(braise(3000.0, salt=6.0))
+    wish = ev.Wanted(minutes=35).of(one)
+    steam_g = (30.0 * 60.0 * BURNER.net_kw - warming_kj(one)) / 2.2565
+    assert 3000.0 - wish.amount_ml == pytest.approx(steam_g, rel=0.02)
+    # However long there is, no salt pan and no spoonful comes of it.
+    assert ev.Wanted(minutes=2000).of(one).amount_ml == pytest.approx(634, rel=0.01)
+    assert ev.Wanted(minutes=2000).of(pot(braise(3000.0, salt=0.1))).amount_ml == pytest.approx(450.0)
+
+
+def test_a_wish_by_the_pot_needs_a_pot_that_can_tell() -> None:
+    unweighed = pot(pan=PAN.model_copy(update={"empty_g": None}))
+    with pytest.raises(TargetError, match="never weighed"):
+        ev.Wanted(gross_g=2000).of(unweighed)
+    with pytest.raises(TargetError, match="alone weighs"):
+        ev.Wanted(gross_g=1400).of(pot())
+    with pytest.raises(TargetError, match="no salt"):
+        ev.Wanted(at_salt_percent=0.9).of(pot(braise(salt=0.0)))
+    with pytest.raises(TargetError, match="depends on what is in the pot"):
+        _ = ev.Wanted(share=0.5).amount_ml
+
+
+def test_half_is_half_of_what_was_there_when_it_was_said() -> None:
+    start = started("1.6 l")
+    entries = [event(1, start), event(2, ev.Wanted(amount="half"), minute=1.0)]
+    wish = fold(entries).wanted
+    assert wish is not None
+    assert wish.amount_ml == pytest.approx(0.5 * told(start).pot.contents.liquid_ml)
+    later = fold([*entries, event(3, ev.Added(ingredient="water", volume_ml=400), minute=5.0)]).wanted
+    assert later is not None
+    assert later.amount_ml == wish.amount_ml
+
+
+# -- in what time ---------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("minutes", [5.0, 12.0, 20.0, 40.0, 90.0])
+@pytest.mark.parametrize(("liquid_ml", "salt"), [(600.0, 3.0), (1500.0, 9.0), (4000.0, 20.0), (1500.0, 17.0)])
+def test_nothing_that_takes_longer_than_there_is_can_be_taken(minutes: float, liquid_ml: float, salt: float) -> None:
+    one = pot(braise(liquid_ml, salt=salt))
+    ways = solve_routes(one, ev.Wanted(people=4, minutes=minutes))
+    able = [way for way in ways if way.feasible]
+    assert able, [way.reason for way in ways]
+    assert all(work_min(way) <= minutes + 1.0 for way in able)
+    assert able[0].salt_after.best == pytest.approx(0.9, abs=0.15)
+    late = [way for way in ways if way.reason and "It takes about" in way.reason.metric]
+    assert all(work_min(way) > minutes for way in late)
+
+
+def test_as_far_as_the_time_goes_stops_where_the_time_is_up() -> None:
+    one = pot(braise(1500.0))
+    way = solve_route(one, ev.Wanted(volume_ml=800, minutes=20), "in_time")
+    assert way.feasible
+    assert 800 < way.volume_ml < 1500
+    assert work_min(way) == pytest.approx(20.0, abs=1.0)
+    assert "in_time" not in [found.kind for found in solve_routes(one, wanted(800))]
+
+
+def test_a_wider_pan_or_a_second_one_makes_it_in_time() -> None:
+    one, wish = pot(braise(1500.0)), ev.Wanted(volume_ml=800, minutes=30)
+    slow = solve_route(one, wish, "corn_starch")
+    assert not slow.feasible
+    found = hurried(one, wish, slow, [(PAN, BURNER), (WIDE, STRONG)])
+    assert found is not None
+    assert (found.place, found.split_ml) == (1, None)
+    assert work_min(found.route) <= 31.0
+    # No pan holds it: then half of it boils beside.
+    small = Pan.round("16 cm pan", 160, 70, empty_g=700)
+    deep = one.but(pan=Pan.round("18 cm pan", 180, 120, empty_g=900))
+    split = hurried(deep, wish, slow, [(small, STRONG.model_copy(update={"net_kw": 1.2}))])
+    assert split is not None
+    assert split.split_ml == pytest.approx(750, rel=0.2)
+    assert hurried(one, wish, solve_route(one, wanted(800), "corn_starch"), [(WIDE, STRONG)]) is None
+
+
+def test_fat_is_taken_off_in_a_way_that_suits_the_hour() -> None:
+    fatty = pot(braise(1200.0).with_masses(fat_free=100.0))
+    assert skim_way(fatty, None) == skim_way(fatty, 60.0) == "separator"
+    assert skim_way(fatty, 24 * 60.0) == "chill"
+
+
+def test_what_will_not_be_ready_in_time_says_so_and_can_be_bound_as_it_is() -> None:
+    log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, minutes=45), minute=0.5)]
+    log += [event(3, ev.Chosen(route="corn_starch"), minute=1.0), event(4, ev.Heated(heat="simmer"), minute=2.0)]
+    log += [event(5, ev.Heated(heat="boil", share=0.4), minute=20.0)]
+    act = next_act(fold(log))
+    assert (act.kind, act.why) == ("boil", "no_time")
+    assert act.late_min > 10.0
+
+
+# -- without what ---------------------------------------------------------------------------------
+
+
+def test_what_somebody_must_not_have_is_not_proposed() -> None:
+    ways = solve_routes(pot(), ev.Wanted(volume_ml=900, avoid=("gluten",)))
+    assert all("gluten" not in (way.thickener.allergens if way.thickener else ()) for way in ways if way.feasible)
+    refused = next(way for way in ways if way.kind == "roux")
+    assert refused.reason is not None
+    assert "gluten" in refused.reason.metric
+
+
+def concerned(*happened: ev.Kind) -> Timeline:
+    return told(started("1.6 l"), ev.Wanted(volume_ml=900, avoid=("milk", "alcohol")), *happened)
+
+
+def test_what_somebody_must_not_have_stays_until_it_is_answered() -> None:
+    cream = ev.Added(ingredient="cream_heavy", volume_ml=50)
+    assert next_act(concerned()).kind == "choose"
+    act = next_act(concerned(ev.Chosen(route="corn_starch"), cream))
+    assert act.kind == "warn"
+    assert act.concern is not None
+    assert (act.concern.kind, act.concern.holds) == ("allergen", ("milk",))
+    finished = concerned(cream, ev.Finished())
+    assert next_act(finished).kind == "warn"
+    answered = concerned(cream, ev.Answered(concern="allergen", answer="told"), cream, ev.Finished())
+    assert next_act(answered).kind == "done"
+    wine = concerned(ev.Added(ingredient="red_wine", volume_ml=200), ev.Noted(text="smells good"))
+    assert [concern.kind for concern in wine.concerns] == ["alcohol"]
+    with pytest.raises(ValidationError, match="no answer"):
+        ev.Answered(concern="alcohol", answer="mended")
+
+
+def test_a_wish_that_comes_later_finds_what_is_in_already() -> None:
+    late = told(
+        started("1.6 l"), ev.Added(ingredient="cream_heavy", volume_ml=50), ev.Wanted(people=4, avoid=("milk",))
+    )
+    assert [concern.holds for concern in late.concerns] == [("milk",)]
