@@ -15,6 +15,7 @@ from uuid import UUID
 from . import events as ev
 from .errors import SetAsideError, SpissusError
 from .estimation.forecast import Progress
+from .events.alarm import rings_again
 from .events.assumed import StopOf, as_planned
 from .events.doubts import doubted
 from .events.state import State
@@ -121,6 +122,7 @@ def _after(before: State, after: State, event: ev.Event, stop_of: StopOf | None)
     """The batch after an event, the estimate moved on, doubts added; what fails there stays there."""
     happened = event.payload
     last = event.at if happened.looks else before.last_look
+    after = rings_again(after, event)
     try:
         after = after.but(heating=happened.heating(before, after, event.at), last_look=last)
         after = as_planned(before, after, event, stop_of)

@@ -29,7 +29,7 @@ from spissus_core.board import Board
 from spissus_core.errors import SetAsideError
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
-from spissus_core.events import State
+from spissus_core.events.alarm import quiet
 from spissus_core.events.assumed import CLOSE_ENOUGH
 from spissus_core.events.base import verbatim
 from spissus_core.fold import Timeline
@@ -43,7 +43,7 @@ from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import WAYS, Route, TradePoint, salt_ceiling_ml, suggested
+from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.pot import Pot
 
@@ -52,7 +52,17 @@ from .answers import answers_to
 from .intake import estimated_out, start_out
 from .models import Batch
 from .skimming import cooling_out, skim_out
-from .wording import ALONE, carrier_amount, dry_amount, now_line, overdue_line, rate_line, salt_amount
+from .wording import (
+    ALONE,
+    CONCERN_WORDS,
+    carrier_amount,
+    concern_line,
+    dry_amount,
+    now_line,
+    overdue_line,
+    rate_line,
+    salt_amount,
+)
 
 log = logging.getLogger(__name__)
 
@@ -148,7 +158,7 @@ def route_out(
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
-    salt = salt_amount(route.salt_to_add_g, "table")
+    salt = salt_amount(route.salt_to_add_g, "table") if route.salt_to_add_g >= LEAST_SALT_G else None
     return out.RouteOut(
         kind=route.kind,
         label=WAYS[route.kind].label,
@@ -178,8 +188,8 @@ def route_out(
         allergens=[] if t is None else list(t.allergens),
         salt_before=out.RangeOut.of(route.salt_before),
         salt_after=out.RangeOut.of(route.salt_after),
-        salt_to_add=ShownOut.of(salt.main),
-        salt_to_add_also=ShownOut.of(salt.also),
+        salt_to_add=None if salt is None else ShownOut.of(salt.main),
+        salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
@@ -344,7 +354,7 @@ def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -
 def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
     """How it is heated, as far as anyone said."""
     last = timeline.heat
-    off = ahead is None if last is None else last.heat == "off"
+    off = (ahead is None or not ahead.window.heating) if last is None else last.heat == "off"
     setting = ahead.window.setting if ahead and last is None else last
     return out.HeatOut(
         heat="off" if off or setting is None else setting.heat,
@@ -375,13 +385,15 @@ def stretch_out(stretch: Stretch) -> out.StretchOut:
 def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> out.WantedOut:
     return out.WantedOut(
         amount=ShownOut.of(show_volume(wanted.amount_ml)),
-        said=ShownOut.of(wanted.amount_said),
+        by_people=wanted.told_by == "people",
+        # What was told by the pot is said again by what it came to: half of it is not half of what is left.
+        said=ShownOut.of(wanted.amount_said if wanted.told_by == "portions" else show_volume(wanted.amount_ml)),
         people=wanted.people,
         over=wanted.over,
         minutes=None if minutes_left is None else max(round(minutes_left), 1),
         avoid=list(wanted.avoid),
         portions=wanted.portions,
-        portion=None if wanted.portion_ml is None else ShownOut.of(show_volume(wanted.portion_ml)),
+        portion=None if wanted.helping_ml is None else ShownOut.of(show_volume(wanted.helping_ml)),
         body=wanted.body,
         salt_percent=wanted.salt_percent,
         ceiling_percent=wanted.ceiling_percent,
@@ -394,6 +406,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
     timeline, part, act = board.timeline, board.part, board.act
     pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
     no_marks: list[out.MarkOut] = []
+    no_words: list[out.SaidOut] = []
     no_signs: tuple[str, ...] = ()
     no_ribbon: list[out.StretchOut] = []
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
@@ -421,6 +434,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         chosen=None if timeline.chosen is None else timeline.chosen.route,
         plan=part("plan", lambda: _plan_out(board), None),
         act=part("words", lambda: _act_out(act, timeline), _ALONE),
+        concerns=part("words", lambda: _concerns(timeline), no_words),
         log=_log(timeline),
         devices=_devices(timeline),
         skim=part("skim", lambda: _skim(board), None),
@@ -457,16 +471,15 @@ def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
         sentence=out.SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
-        quiet=quiet(act, timeline),
+        quiet=quiet(timeline.seen, act.look_at),
         overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act, timeline)),
         by=act.by,
     )  # fmt: skip
 
 
-def quiet(act: Act, timeline: State) -> bool:
-    """Whether somebody heard the alarm of this look already."""
-    heard = timeline.hushed_at
-    return heard is not None and act.look_at is not None and heard >= act.look_at
+def _concerns(timeline: Timeline) -> list[out.SaidOut]:
+    """What makes the pot doubtful, until it is answered."""
+    return [out.SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
 
 
 def _wait(act: Act) -> out.RangeOut | None:
@@ -536,7 +549,7 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
             problem=None if m.problem is None else m.problem.message,
             told=m.event.told,
             strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
-            undoable=not m.struck and m.event.id != started and not isinstance(m.event.payload, ev.Struck),
+            undoable=m.event.payload.undoable and not m.struck and m.event.id != started,
         )
         for m in timeline.moments
         if m.event.device is None
@@ -576,7 +589,7 @@ def line_out(batch: Batch) -> out.BatchLine:
         start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
         salt_percent=s.get("salt_percent"), body=s.get("body"), tone=s.get("tone"),
         share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None, look_at=s.get("look_at"),
-        quiet=s.get("quiet", False),
+        quiet=s.get("quiet", False), concern=CONCERN_WORDS.get(s.get("concern")),
     )  # fmt: skip
 
 

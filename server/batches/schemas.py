@@ -165,8 +165,8 @@ class RouteOut(Shape):
     allergens: list[str]
     salt_before: RangeOut
     salt_after: RangeOut
-    salt_to_add: ShownOut
-    salt_to_add_also: ShownOut
+    salt_to_add: ShownOut | None
+    salt_to_add_also: ShownOut | None
     portions: int | None
     body: BodyOut
     notes: list[SaidOut]
@@ -192,10 +192,12 @@ class RoutesOut(Shape):
 
 
 class WantedOut(Shape):
-    """What is wanted. ``said`` is how the amount was told; ``minutes`` those that are left of the time there was."""
+    """What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people;
+    ``minutes`` are those left of the time there was."""
 
     amount: ShownOut
     said: ShownOut
+    by_people: bool
     portions: int | None
     portion: ShownOut | None
     people: int | None
@@ -484,7 +486,7 @@ class BatchOut(Shape):
     """Everything the page shows of a batch.
 
     What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
-    there is no pot, but always the log.
+    there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered.
     """
 
     id: UUID
@@ -509,6 +511,7 @@ class BatchOut(Shape):
     chosen: ev.RouteKind | None
     plan: RouteOut | None
     act: ActOut
+    concerns: list[SaidOut]
     log: list[EntryOut]
     devices: list[DeviceReadOut]
     skim: SkimOut | None
@@ -559,6 +562,7 @@ class BatchLine(Shape):
     share: float | None
     look_at: datetime | None
     quiet: bool
+    concern: str | None
 
 
 class BatchPage(Shape):

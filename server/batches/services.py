@@ -23,6 +23,7 @@ from ninja.errors import HttpError
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
+from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline, struck_ids
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.ingredients import Ingredient
@@ -30,7 +31,7 @@ from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of, tone
 
 from .models import Batch, Event
-from .presenter import batch_out, quiet
+from .presenter import batch_out
 from .schemas import BatchOut
 
 logger = logging.getLogger(__name__)
@@ -305,6 +306,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "body": pot.body.step.word,
         "tone": tone(pot.contents),
         "look_at": act.look_at.isoformat() if act.look_at else None,
-        "quiet": quiet(act, timeline),
+        "quiet": quiet(timeline.seen, act.look_at),
+        "concern": timeline.concerns[0].kind if timeline.concerns else None,
         "wanted_ml": timeline.wanted.amount_ml if timeline.wanted else None,
     }

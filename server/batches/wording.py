@@ -18,6 +18,7 @@ from spissus_core.amounts.quantities import (
 )
 from spissus_core.estimation.forecast import Outlook
 from spissus_core.events import State
+from spissus_core.events.state import Concern, ConcernKind
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from spissus_core.measuring.measurement import Method
 from spissus_core.pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
@@ -120,13 +121,14 @@ def now_line(act: Act, timeline: State) -> Said:
         case "alone":
             return ALONE
         case "warn":
-            return _concern_line(act, timeline)
+            assert act.concern is not None
+            return concern_line(act.concern, timeline)
         case "slip":
             return _slip_line(act)
 
 
 #: What is said of a pot that is doubtful, before anything else and on every page.
-_CONCERNS = {
+_CONCERNS: dict[ConcernKind, str] = {
     "cooling": "It was not cooled in time, or nobody knows that it was. By the food code it is not safe to keep: throw "
     "it away, or say that a reading was wrong. Local food rules come first.",
     "butter": "Butter is in it, and it is on to boil: it parts. Take it off the heat, and whisk.",
@@ -136,9 +138,18 @@ _CONCERNS = {
 }
 
 
-def _concern_line(act: Act, timeline: State) -> Said:
-    concern, pot = act.concern, timeline.pot
-    assert concern is not None
+#: The same in a list of pots.
+CONCERN_WORDS: dict[ConcernKind, str] = {
+    "cooling": "cooling in doubt",
+    "butter": "butter on the boil",
+    "alcohol": "alcohol, and somebody must not",
+    "allergen": "holds what somebody must not eat",
+}
+
+
+def concern_line(concern: Concern, timeline: State) -> Said:
+    """What is said of a pot that is doubtful."""
+    pot = timeline.pot
     assert pot is not None
     holds = " and ".join(AVOIDED_WORDS.get(key, key) for key in concern.holds)
     return say(_CONCERNS[concern.kind].format(grams=pot.contents.ethanol, holds=holds))
@@ -299,7 +310,10 @@ USUAL_STEP = 3
 def _test_line(act: Act, timeline: State) -> Said:
     asked, pot = _asked(timeline), timeline.pot
     if act.why == "once_more" and pot is not None:
-        return say(f"By the ledger it is {pot.body.step.word}. One more spoonful on a warm plate: {asked}")
+        wanted = timeline.wanted
+        agrees = wanted is not None and pot.body.step.index == wanted.body
+        why = f"By the ledger it is {pot.body.step.word}" if agrees else "One spoon may be wrong"
+        return say(f"{why}: one more spoonful on a warm plate. {asked[0].upper()}{asked[1:]}")
     if act.why == "may_be_thick":
         return say(f"It may be thick enough already. A spoonful on a warm plate: {asked}")
     if act.wait_min is not None:

@@ -74,9 +74,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
 
     # What is wanted, and the ways there.
     expect(now_line(page)).to_contain_text("For four people")
-    page.get_by_role("radio", name="Portions").click()
-    page.get_by_label("Portions", exact=True).fill("10")
-    page.get_by_label("each").fill("90 ml")
+    page.get_by_role("radio", name="An amount").click()
+    page.get_by_label("Finished sauce").fill("10 portions of 90 ml")
     page.get_by_role("radio", name="nappe").click()
     roux = page.get_by_role("listitem", name="Your volume, with roux")
     expect(roux).to_contain_text("900\u00a0mL")

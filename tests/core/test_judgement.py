@@ -10,6 +10,7 @@ import pytest
 from makers import EVENING, braise, event, fold, pot, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.estimation.spoon import belief
+from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
@@ -378,3 +379,22 @@ def test_what_was_let_down_is_not_boiled_away_again() -> None:
         assert next_act(told(*salty, *happened)).kind in ("thicken", "test_body")
     wine = told(*salty, ev.Chosen(route="stretch"), ev.Added(ingredient="red_wine", volume_ml=100))
     assert not wine.boiled_enough
+
+
+# -- the alarm ------------------------------------------------------------------------------------
+
+
+def test_an_alarm_that_was_heard_is_quiet_until_something_is_done_about_it() -> None:
+    log = [event(1, START), event(2, wanted(900)), event(3, ev.Chosen(route="roux"))]
+    due = next_act(fold(log)).look_at
+    assert due is not None
+    minute = (due - EVENING).total_seconds() / 60.0
+    log.append(event(4, ev.Hushed(due=due), minute=minute + 0.5))
+    # A note is done away from the pot, whenever it is written.
+    for minutes_later, more, heard in (
+        (0.0, None, True), (3.0, ev.Noted(text="smells good"), True), (1.0, read("jug", "1.4 l"), False),
+    ):  # fmt: skip
+        seen = fold([*log, *([event(5, more, minute=minute + 1.0 + minutes_later)] if more else [])])
+        assert quiet(seen.seen, next_act(seen).look_at) is heard
+    # The one after it rings again.
+    assert not quiet(fold(log).seen, due + timedelta(minutes=8))

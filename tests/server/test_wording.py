@@ -38,7 +38,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays (nappe)?"),
         ((*BOUND, ev.Tested(of="body", verdict="low")), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "By the ledger it is", "One more spoonful on a warm plate"),
+        ((*AT_MARK, LOTS, FINE), "By the ledger it is nappe", "one more spoonful on a warm plate"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),

@@ -3,12 +3,14 @@ import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/App'
+import { applyLoudness } from './app/loudness'
 import { applyTheme } from './app/theme'
 import './styles.css'
 
 // The library that keeps the page still behind a sheet writes a style; the page's policy knows it by this.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
 applyTheme()
+applyLoudness()
 const root = document.getElementById('root')
 if (root) {
   createRoot(root).render(

@@ -157,7 +157,8 @@ class Progress:
         arrives = float(np.interp(0.5, there, minutes))
         latest = float(np.interp(LOOK_CHANCE, past, minutes)) if past[-1] > LOOK_CHANCE else np.inf
         if not w.track.readings and not w.power.batches:
-            latest = min(latest, FIRST_LOOK_SHARE * (to_mark + w.pending_kj) / rate)
+            # From the last look on, so that a note in between puts nothing off.
+            latest = min(latest, last + FIRST_LOOK_SHARE * ((to_mark + w.pending_kj) / rate - last))
         latest = min(latest, arrives)
         if arrives - LEAST_LOOK_MIN < latest < arrives:
             sure = float(np.interp(arrives, minutes, past)) < LAST_LOOK_CHANCE

@@ -81,6 +81,9 @@ def _timed(state: State) -> Window | None:
 #: A pot within this share of its mark is there: no measurement tells the difference.
 CLOSE_ENOUGH = 0.01
 
+#: What does not boil yet is not brought to the boil for less than this share. Modelling choice.
+NOT_WORTH_BOILING = 0.05
+
 #: What is left to boil away in less than this would be further past the mark by the next look, min; as a share of
 #: the mark it is no more than that.
 LEAST_BOIL_MIN, MOST_LEFT = 0.5, 0.03
@@ -97,7 +100,9 @@ def there(state: State, stop_ml: float) -> bool:
     if left <= CLOSE_ENOUGH * stop_ml:
         return True
     window = state.heating
-    if window is None or left > MOST_LEFT * stop_ml:
+    if window is None or not window.heating:
+        return left <= NOT_WORTH_BOILING * stop_ml
+    if left > MOST_LEFT * stop_ml:
         return False
     a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0])
     return left < a_while

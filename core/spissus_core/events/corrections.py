@@ -32,6 +32,8 @@ class Dated(Kind):
 class Struck(Kind):
     """Another event is taken back. Striking a strike brings the event back."""
 
+    undoable = False
+
     kind: Literal["struck"] = "struck"
     event: UUID
 

@@ -7,13 +7,12 @@ from typing import Literal
 
 from ..amounts.fields import VolumeMl
 from ..amounts.quantities import Said, say
-from ..errors import SpissusError
 from .base import Kind
 from .state import State
 
 
 class Finished(Kind):
-    """The sauce is done; its yield was measured or is taken from the ledger."""
+    """The sauce is done, planned or not; its yield was measured or is taken from the ledger."""
 
     stage = "serve"
 
@@ -23,12 +22,6 @@ class Finished(Kind):
     def apply(self, state: State, at: datetime) -> State:
         """It is done."""
         return state.but(finished=self)
-
-    def check(self, after: State) -> None:
-        """What is done was wanted."""
-        super().check(after)
-        if after.wanted is None:
-            raise SpissusError("kind", "Say first what sauce you want.")
 
     def said(self) -> Said:
         """That it is done."""

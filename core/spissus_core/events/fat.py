@@ -50,7 +50,7 @@ class Skimmed(ActsOnPot):
     fat_ml: VolumeMl | None = None
     ice_g: MassG | None = None
     dissolved_ml: VolumeMl | None = None
-    ingredient: Name = "water"
+    ingredient: Name | None = None
     own: Ingredient | None = None
     kept: bool = True
 
@@ -66,9 +66,9 @@ class Skimmed(ActsOnPot):
     def dissolved_in(self) -> Contents:
         """What took up the stuck juices. Raises QuantityError where the catalogue has none of that key."""
         volume_ml = self.dissolved_ml or 0.0
-        if self.own is None and self.ingredient == "water":
+        if self.own is None and self.ingredient is None:
             return Contents(water=volume_ml / SPECIFIC_VOLUME_ML_G["water"])
-        liquid = self.own or ingredient(self.ingredient)
+        liquid = self.own or ingredient(self.ingredient or "water")
         return liquid.portion(volume_ml * liquid.density_g_ml)
 
     @property
@@ -80,7 +80,7 @@ class Skimmed(ActsOnPot):
         """With the ingredient whole, the kitchen's own before the catalogue's."""
         if self.way != "boil_dry":
             return self
-        return self.kept_with(own=kept_whole(self.ingredient, kitchen.own_ingredients()))
+        return self.kept_with(own=kept_whole(self.ingredient or "water", kitchen.own_ingredients()))
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot without that fat, and without the liquid that the way lifts with it."""

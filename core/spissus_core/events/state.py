@@ -81,8 +81,8 @@ class State(Changeable):
     thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
     much more salt the tongue seems to like than was said, known to ``liking_error``.
 
-    ``ready_by`` is when it is to be ready, ``stands_at`` the time of all this, ``hushed_at`` when the alarm was last
-    told to be quiet, and ``told`` what those at the table know that it holds.
+    ``ready_by`` is when it is to be ready, ``stands_at`` the time of all this, ``hushed_for`` the look whose alarm was
+    heard last, and ``told`` what those at the table know that it holds.
 
     ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
     began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``mounted``
@@ -96,7 +96,7 @@ class State(Changeable):
     chosen: Chosen | None = None
     ready_by: datetime | None = None
     stands_at: datetime | None = None
-    hushed_at: datetime | None = None
+    hushed_for: datetime | None = None
     told: frozenset[str] = frozenset()
     finished: Finished | None = None
     fat_settled: bool = False

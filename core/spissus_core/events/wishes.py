@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
-from pydantic import Field, ValidationInfo, model_validator
+from pydantic import Field, PrivateAttr, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
 from ..amounts.quantities import LONGEST_AMOUNT, Said, Shown, say, show_mass, show_minutes, show_volume
@@ -66,6 +66,8 @@ class Wanted(Kind):
     fat_g_per_100_ml: Annotated[float, Field(ge=0, le=30)] = USUAL_REST_G_PER_100_ML
     avoid: Annotated[tuple[Avoided, ...], Field(max_length=20)] = ()
 
+    _comes_to_ml: float | None = PrivateAttr(None)
+
     @model_validator(mode="before")
     @classmethod
     def _read_amount(cls, data: object, info: ValidationInfo) -> object:
@@ -110,6 +112,8 @@ class Wanted(Kind):
         ------
         TargetError : how much that is nobody has asked the pot yet.
         """
+        if self._comes_to_ml is not None:
+            return self._comes_to_ml
         if self.volume_ml is not None:
             return self.volume_ml
         if self.people is not None:
@@ -124,19 +128,18 @@ class Wanted(Kind):
         return self.over or USUAL_DISH
 
     def of(self, pot: Pot) -> Wanted:
-        """The same wish with the volume that it comes to in this pot.
+        """The same wish with the volume that it comes to in this pot; one that was asked before stays.
 
         Raises
         ------
         TargetError : it cannot be told by this pot: the pan was never weighed, or there is no salt in it.
         """
-        by_the_pot = _BY_THE_POT.get(next(iter(self.told), ""))
-        if by_the_pot is None:
+        by_the_pot = _BY_THE_POT.get(self.told_by)
+        if by_the_pot is None or self._comes_to_ml is not None:
             return self
-        volume = by_the_pot(self, pot)
-        return self.model_copy(
-            update={"volume_ml": min(max(volume, LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)}
-        )
+        asked = self.model_copy()
+        asked._comes_to_ml = min(max(by_the_pot(self, pot), LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)
+        return asked
 
     @property
     def aim_mpas(self) -> float:
@@ -167,7 +170,7 @@ class Wanted(Kind):
             return
         if self.amount_ml > (1.0 + MOST_ADDED_SHARE) * have_ml:
             raise TargetError(
-                self.told[0],
+                self.told_by,
                 f"Only {show_volume(have_ml).both} of liquid is in the pot; {show_volume(self.amount_ml).both} cannot "
                 "come of it. Ask for less, or add unsalted liquid first.",
             )
@@ -194,8 +197,12 @@ class Wanted(Kind):
     @property
     def amount_said(self) -> Shown:
         """How the amount was told."""
-        by = next((name for name in self.told if name in _BY_THE_POT), self.told[0])
-        return _SPOKEN[by](self)
+        return _SPOKEN[self.told_by](self)
+
+    @property
+    def told_by(self) -> str:
+        """The field the amount was told by; beside another one the minutes are only the time there is."""
+        return self.told[0]
 
     def said(self) -> Said:
         """How much, how thick, how salty, in what time, and for whom not."""
@@ -261,19 +268,20 @@ _BY_THE_POT: Mapping[str, Callable[[Wanted, Pot], float]] = {
 MOST_OF_A_POT = 10.0
 
 
-def _words(text: str) -> Shown:
-    return Shown(0.0, text, text)
+def _amount(template: str, *amounts: Shown) -> Shown:
+    said = say(template, *amounts)
+    return Shown(0.0, said.metric, said.us)
 
 
-#: How each is spoken.
+#: How each is spoken: in words that :func:`.read_amount_wanted` reads back, but for what stands in two fields.
 _SPOKEN: Mapping[str, Callable[[Wanted], Shown]] = {
     "volume_ml": lambda wish: show_volume(wish.amount_ml),
-    "portions": lambda wish: show_volume(wish.amount_ml),
-    "people": lambda wish: _words(f"for {wish.people}, {DISHES[wish.dish].under}"),
-    "share": lambda wish: _words(f"{100 * (wish.share or 0.0):.0f} % of the pot"),
-    "gross_g": lambda wish: _words(f"{show_mass(wish.gross_g or 0.0).both} on the scale"),
-    "at_salt_percent": lambda wish: _words(f"down to {wish.at_salt_percent:g} % of its own salt"),
-    "minutes": lambda wish: _words(f"what boils down in {show_minutes(wish.minutes or 0.0).metric}"),
+    "portions": lambda wish: _amount(f"{wish.portions} portions of {{}}", show_volume(wish.portion_ml or 0.0)),
+    "people": lambda wish: _amount(f"for {wish.people}, {DISHES[wish.dish].under}"),
+    "share": lambda wish: _amount(f"{100 * (wish.share or 0.0):.0f} % of the pot"),
+    "gross_g": lambda wish: _amount("{} on the scale", show_mass(wish.gross_g or 0.0)),
+    "at_salt_percent": lambda wish: _amount(f"boiled down to {wish.at_salt_percent:g} % salt"),
+    "minutes": lambda wish: _amount("boiled down for {}", show_minutes(wish.minutes or 0.0)),
 }
 
 

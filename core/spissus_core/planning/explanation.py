@@ -12,11 +12,14 @@ from ..pantry.schools import School
 from ..phenomena.body import STARCHES, Body
 from ..phenomena.heating import FULL_BOIL
 from ..pot import Pot
-from .routes import Route
+from .routes import LEAST_SALT_G, WAYS, Route
 
-#: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares; nor is
-#: less salt than this to add, g. Modelling choices.
-WORTH_SAYING_SHARE, SALTIER_SHARE, LEAST_SALT_G = 0.03, 0.02, 0.05
+#: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
+#: choices.
+WORTH_SAYING_SHARE, SALTIER_SHARE = 0.03, 0.02
+
+#: More than this many times what was wanted is more, not about as much. Modelling choice.
+MUCH_MORE = 1.25
 
 
 def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Said, ...]:
@@ -65,7 +68,10 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Said:
         if route.let_down_ml > 0.0:
             return say("There is more than you need, and it is salty: take {} and stretch it.", taken)
         if boils:
-            return say("There is more than you need: take {}, keep the rest, and only boil a little away.", taken)
+            return say(
+                "There is more than you need: take {}, keep the rest, and boil {} of it away.",
+                taken, show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"]),
+            )  # fmt: skip
         return say("There is more than you need: {} makes the sauce, the rest is kept.", taken)
     if route.let_down_ml > 0.0:
         if salty:
@@ -76,6 +82,10 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Said:
         )
     if route.kind == "jus":
         return say("Stopped at the salt you like, with nothing added: thinner, a jus.")
+    if WAYS[route.kind].stop == "time" and boils:
+        return say("It boils for as long as there is time: about {}.", show_minutes(route.minutes.best))
+    if not boils and route.volume_ml > MUCH_MORE * wanted.amount_ml:
+        return say("Nothing has to boil; it makes more than you asked for, {} in all.", show_volume(route.volume_ml))
     if not boils:
         return say("There is about as much as you want, and boiling it down would make it too salty or too little.")
     if route.thickener is None:
@@ -140,7 +150,7 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             ),
         )
     )
-    if route.salt_to_add_g > LEAST_SALT_G:
+    if route.salt_to_add_g >= LEAST_SALT_G:
         share = wanted.salt_percent / 100.0
         out.append(
             Reason(

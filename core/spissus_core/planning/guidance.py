@@ -39,6 +39,7 @@ from ..pot import Pot
 from .routes import (
     LEAST_LIQUID_ML,
     LEAST_LIQUID_SHARE,
+    LEAST_SALT_G,
     WAYS,
     Route,
     Way,
@@ -65,8 +66,8 @@ Why = Literal[
 
 #: Thickener to prepare for what is worked out (common practice).
 PREPARED = 1.1
-#: Too small to say (common practice): dry starch and salt, g.
-LEAST_DRY_G, LEAST_SALT_G = 1.0, 0.3
+#: Too small to say (common practice): dry starch, g.
+LEAST_DRY_G = 1.0
 #: In a small pot less starch counts, and goes by the quarter teaspoon: share of the pot. Modelling choice.
 LEAST_DRY_SHARE = 0.003
 #: Dry thickener is never more than this share of the pot. Modelling choice.

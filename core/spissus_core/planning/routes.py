@@ -178,8 +178,13 @@ def _way_from(pot: Pot, wanted: Wanted, kind: str, way: Way, *, here: bool) -> R
     aside = pot.contents.liquid_ml - taken
     if aside < max(LEAST_ASIDE_ML, LEAST_ASIDE_SHARE * pot.contents.liquid_ml):
         return solve(pot, wanted, way.stop, way.school, kind=kind)
-    part = pot.part(taken / pot.contents.liquid_ml)
-    return replace(solve(part, wanted, way.stop, way.school, kind=kind), aside_ml=aside)
+    route = solve(pot.part(taken / pot.contents.liquid_ml), wanted, way.stop, way.school, kind=kind)
+    if route.steam_g > 0.0 and taken <= (1.0 + ROUNDING) * wanted.amount_ml:
+        # Nothing is meant to boil: so much less is taken as the thickener brings.
+        taken *= wanted.amount_ml / (wanted.amount_ml + route.steam_g * ML_G["water"])
+        aside = pot.contents.liquid_ml - taken
+        route = solve(pot.part(taken / pot.contents.liquid_ml), wanted, "here", way.school, kind=kind)
+    return replace(route, aside_ml=aside)
 
 
 #: Less than this is not worth setting aside: mL, and share of the pot. Modelling choices.
@@ -192,21 +197,26 @@ TAKEN_BOILS_TO = 0.65
 #: At least this share of a sauce is pot: what is let down further is water. Modelling choice.
 LEAST_TAKEN = 0.25
 
-#: What boils down in less than this is past its mark before anyone looks, min. Modelling choice.
-LEAST_BOIL_MIN = 6.0
+#: What boils down in less than this is past its mark before anyone looks, and longer than this nobody boils for the
+#: flavour alone, min. Modelling choices.
+LEAST_BOIL_MIN, MOST_FLAVOUR_MIN = 6.0, 25.0
 
 
 def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     """The part of the pot that makes the sauce, mL: what boils down to it, or is let down to it, at the wanted salt."""
     salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
-    to_boil_ml = (1.0 / TAKEN_BOILS_TO - 1.0) * wanted.amount_ml
+    by_salt = max(wanted.salt_percent / salt, LEAST_TAKEN)
+    minutes = MOST_FLAVOUR_MIN
     if wanted.minutes is not None:
         # A part comes to the boil sooner than the pot does: this is on the safe side.
-        to_boil_ml = min(to_boil_ml, ml_of(steam_kj(pot, wanted.minutes - _ROUX_MIN - _ASIDE_MIN)))
+        minutes = min(minutes, wanted.minutes - _ROUX_MIN - _ASIDE_MIN)
+    most_ml = (min(1.0 / TAKEN_BOILS_TO, by_salt) - 1.0) * wanted.amount_ml
+    to_boil_ml = min(most_ml, ml_of(steam_kj(pot, minutes)))
     strength = power_of(pot, FULL_BOIL)
     boils = strength is not None and kj_of(to_boil_ml) >= LEAST_BOIL_MIN * strength.kj_min
-    goes_down = 1.0 + to_boil_ml / wanted.amount_ml if boils else 1.0
-    return wanted.amount_ml * min(goes_down, max(wanted.salt_percent / salt, LEAST_TAKEN))
+    # Half as far as it was to go is not worth the time.
+    boils = boils and to_boil_ml >= 0.5 * most_ml
+    return wanted.amount_ml * min(by_salt, 1.0 + to_boil_ml / wanted.amount_ml if boils else 1.0)
 
 
 def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
@@ -319,6 +329,9 @@ TIME_SLACK_MIN = 1.0
 #: Liquid below this is not worth stirring in: mL, and share of the pot (common practice).
 LEAST_LIQUID_ML, LEAST_LIQUID_SHARE = 15.0, 0.02
 
+#: Less salt than this is too small to say, g (common practice).
+LEAST_SALT_G = 0.3
+
 #: A sauce is what was wanted where its salt is this close, points, and its amount at least this share.
 SALT_SLACK_PERCENT, AMOUNT_SLACK = 0.1, 0.95
 
@@ -382,6 +395,9 @@ def _no_jus(wanted: Wanted, route: Route) -> Said | None:
 #: its salt is missing. Modelling choices: they only put ways in order.
 _THIN, _TOO_MUCH, _TOO_LITTLE, _FLAT, _SALTY, _PALE = 25.0, 3.0, 40.0, 2.5, 20.0, 20.0
 
+#: What it costs to set aside a part of what the cook means to boil down: told as a weight, a salt content or a time.
+_NOT_AS_SAID, _BOILED_DOWN = 30.0, frozenset({"gross_g", "at_salt_percent", "minutes"})
+
 
 def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     """What a way costs, min: its work and its boiling, and what its sauce lacks. Modelling choice."""
@@ -389,6 +405,7 @@ def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     total = work_min(route)
     total += _THIN * max(wanted.body + 0.5 - _step(route.body), 0.0)
     total += _TOO_MUCH * 10.0 * max(made - 1.1, 0.0) + _TOO_LITTLE * 10.0 * max(AMOUNT_SLACK - made, 0.0)
+    total += _NOT_AS_SAID if route.aside_ml > 0.0 and wanted.told_by in _BOILED_DOWN else 0.0
     total += _FLAT * 10.0 * route.let_down_ml / max(route.volume_ml, 1.0)
     total += _PALE * max(1.0 - route.salt_before.best / max(wanted.salt_percent, SALT_SLACK_PERCENT), 0.0)
     # The upper end counts as well: what is too salty can only be stretched, what is flat takes a pinch.

@@ -1702,6 +1702,8 @@ export interface components {
             look_at: string | null;
             /** Quiet */
             quiet: boolean;
+            /** Concern */
+            concern: string | null;
         };
         /** BatchPage */
         BatchPage: {
@@ -1795,7 +1797,7 @@ export interface components {
          * @description Everything the page shows of a batch.
          *
          *     What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
-         *     there is no pot, but always the log.
+         *     there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered.
          */
         BatchOut: {
             /**
@@ -1839,6 +1841,8 @@ export interface components {
             chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time") | null;
             plan: components["schemas"]["RouteOut"] | null;
             act: components["schemas"]["ActOut"];
+            /** Concerns */
+            concerns: components["schemas"]["SaidOut"][];
             /** Log */
             log: components["schemas"]["EntryOut"][];
             /** Devices */
@@ -2081,8 +2085,8 @@ export interface components {
             allergens: string[];
             salt_before: components["schemas"]["RangeOut"];
             salt_after: components["schemas"]["RangeOut"];
-            salt_to_add: components["schemas"]["ShownOut"];
-            salt_to_add_also: components["schemas"]["ShownOut"];
+            salt_to_add: components["schemas"]["ShownOut"] | null;
+            salt_to_add_also: components["schemas"]["ShownOut"] | null;
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
@@ -2185,11 +2189,14 @@ export interface components {
         };
         /**
          * WantedOut
-         * @description What is wanted. ``said`` is how the amount was told; ``minutes`` those that are left of the time there was.
+         * @description What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people;
+         *     ``minutes`` are those left of the time there was.
          */
         WantedOut: {
             amount: components["schemas"]["ShownOut"];
             said: components["schemas"]["ShownOut"];
+            /** By People */
+            by_people: boolean;
             /** Portions */
             portions: number | null;
             portion: components["schemas"]["ShownOut"] | null;
@@ -2381,11 +2388,11 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * Finished
-         * @description The sauce is done; its yield was measured or is taken from the ledger.
+         * @description The sauce is done, planned or not; its yield was measured or is taken from the ledger.
          */
         Finished: {
             /**
@@ -2436,7 +2443,7 @@ export interface components {
         };
         /**
          * Hushed
-         * @description The alarm of this pot was heard; on every device it is quiet until the next look is due.
+         * @description The alarm of the look that was ``due`` was heard: it is quiet on every device until the cook acts.
          */
         Hushed: {
             /**
@@ -2444,6 +2451,11 @@ export interface components {
              * @enum {string}
              */
             kind: "hushed";
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
         };
         /**
          * Meant
@@ -2624,11 +2636,8 @@ export interface components {
             ice_g?: number | string | null;
             /** Dissolved Ml */
             dissolved_ml?: number | string | null;
-            /**
-             * Ingredient
-             * @default water
-             */
-            ingredient: string;
+            /** Ingredient */
+            ingredient?: string | null;
             /**
              * Kept
              * @default true

@@ -3,6 +3,7 @@ import { Link, useLocation } from 'wouter'
 import { answer, client } from '../api/client'
 import { useSession, useSessionChange } from '../api/hooks'
 import { Menu } from '../ui/Menu'
+import { loudness, switchLoudness } from './loudness'
 import { PasswordSheet } from './PasswordSheet'
 import { switchTheme, theme } from './theme'
 import type { UnitSystem } from './units'
@@ -60,6 +61,13 @@ export function Header({ title, detail, children }: Props) {
               label: theme() === 'dark' ? 'Daylight colours' : 'Dim-kitchen colours',
               onSelect: () => {
                 switchTheme()
+                redraw((n) => n + 1)
+              },
+            },
+            {
+              label: loudness() === 'loud' ? 'Usual alarm' : 'Louder, bigger alarm',
+              onSelect: () => {
+                switchLoudness()
                 redraw((n) => n + 1)
               },
             },

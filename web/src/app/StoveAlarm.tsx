@@ -1,5 +1,5 @@
 import { Link, useRoute } from 'wouter'
-import { useBatches } from '../api/hooks'
+import { useAppend, useBatches } from '../api/hooks'
 import { Button } from '../ui/Button'
 import { useAlarm } from './useAlarm'
 
@@ -9,9 +9,10 @@ export function StoveAlarm() {
   const [, at] = useRoute('/batches/:id/:view?')
   const pots = batches.data?.pages.flatMap((page) => page.items) ?? []
   const next = pots
-    .filter((pot) => !pot.finished && pot.look_at !== null && pot.id !== at?.id)
+    .filter((pot) => !pot.finished && pot.look_at !== null && !pot.quiet && pot.id !== at?.id)
     .sort((a, b) => Date.parse(a.look_at ?? '') - Date.parse(b.look_at ?? ''))[0]
-  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null)
+  const append = useAppend(next?.id ?? '')
+  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">

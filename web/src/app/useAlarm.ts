@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
+import { loudness } from './loudness'
 
-const EVERY_MS = 20_000
+/** How often it sounds, and how loud, by the cook's choice. */
+const SOUNDS = { usual: { everyMs: 20_000, gain: 0.25 }, loud: { everyMs: 6_000, gain: 0.9 } } as const
 
 export interface Alarm {
   ringing: boolean
@@ -9,13 +11,16 @@ export interface Alarm {
   hush: () => void
 }
 
-/** A sound when the time to look has come, again and again until it is answered; `ringing` is for the eye. */
-export function useAlarm(due: number | null): Alarm {
+/**
+ * A sound when the time to look has come, again and again until it is answered here, or was heard on any other device
+ * (`quiet`); `ringing` is for the eye. `onHush` tells the others.
+ */
+export function useAlarm(due: number | null, quiet: boolean, onHush: () => unknown): Alarm {
   const [now, setNow] = useState(() => Date.now())
   const [hushed, setHushed] = useState<number | null>(null)
   const [silent, setSilent] = useState(false)
   const sound = useRef<AudioContext | null>(null)
-  const ringing = due !== null && now >= due && hushed !== due
+  const ringing = due !== null && now >= due && hushed !== due && !quiet
   useEffect(() => {
     if (due === null) return
     const timer = setTimeout(() => setNow(Date.now()), Math.max(due - Date.now(), 0) + 50)
@@ -27,7 +32,7 @@ export function useAlarm(due: number | null): Alarm {
       try {
         sound.current ??= new AudioContext()
         setSilent(sound.current.state !== 'running')
-        if (sound.current.state === 'running') beep(sound.current)
+        if (sound.current.state === 'running') beep(sound.current, SOUNDS[loudness()].gain)
         else void sound.current.resume()
         if ('vibrate' in navigator) navigator.vibrate([300, 150, 300])
       } catch {
@@ -35,7 +40,7 @@ export function useAlarm(due: number | null): Alarm {
       }
     }
     ring()
-    const timer = setInterval(ring, EVERY_MS)
+    const timer = setInterval(ring, SOUNDS[loudness()].everyMs)
     // The first touch lets it sound.
     document.addEventListener('pointerdown', ring, { once: true })
     return () => {
@@ -43,10 +48,14 @@ export function useAlarm(due: number | null): Alarm {
       document.removeEventListener('pointerdown', ring)
     }
   }, [ringing])
-  return { ringing, silent: ringing && silent, hush: () => setHushed(due) }
+  const hush = () => {
+    setHushed(due)
+    onHush()
+  }
+  return { ringing, silent: ringing && silent, hush }
 }
 
-function beep(audio: AudioContext): void {
+function beep(audio: AudioContext, gain: number): void {
   for (const [after, pitch] of [
     [0, 880],
     [0.25, 660],
@@ -55,7 +64,7 @@ function beep(audio: AudioContext): void {
     const tone = audio.createOscillator()
     const loudness = audio.createGain()
     tone.frequency.value = pitch
-    loudness.gain.setValueAtTime(0.25, audio.currentTime + after)
+    loudness.gain.setValueAtTime(gain, audio.currentTime + after)
     loudness.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + after + 0.22)
     tone.connect(loudness).connect(audio.destination)
     tone.start(audio.currentTime + after)

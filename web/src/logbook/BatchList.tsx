@@ -67,6 +67,7 @@ export function BatchList() {
                       <p className="text-quiet">
                         {[when(batch.created_at), batch.pan].filter(Boolean).join(' · ')}
                       </p>
+                      {batch.concern && <p className="font-semibold text-heat">{batch.concern}</p>}
                     </div>
                     {/* What was there, and what is left of it, to scale. */}
                     <div aria-hidden="true" className="hidden h-9 items-end md:flex">
@@ -89,7 +90,7 @@ export function BatchList() {
                       )}
                     </p>
                     <p className="col-span-2 font-semibold md:col-span-1 md:text-right">
-                      {batch.finished ? <span className="text-done">done</span> : batch.look_at ? <Countdown at={Date.parse(batch.look_at)} /> : words[batch.stage]}
+                      {batch.finished ? <span className="text-done">done</span> : batch.look_at ? <Countdown at={Date.parse(batch.look_at)} quiet={batch.quiet} /> : words[batch.stage]}
                     </p>
                   </Link>
                 </li>
@@ -113,10 +114,11 @@ function soonest(a: { look_at: string | null }, b: { look_at: string | null }): 
   return Date.parse(a.look_at) - Date.parse(b.look_at)
 }
 
-/** How long until this pan wants a look. */
-function Countdown({ at }: { at: number }) {
+/** How long until this pan wants a look; plain once somebody heard its alarm. */
+function Countdown({ at, quiet }: { at: number; quiet: boolean }) {
   const left = Math.round((at - useNow()) / 60_000)
-  return left > 0 ? <>look in {left} min</> : <span className="rounded-full bg-alarm px-3 py-1 text-bar-ink">look now</span>
+  if (left > 0) return <>look in {left} min</>
+  return <span className={quiet ? '' : 'rounded-full bg-alarm px-3 py-1 text-bar-ink'}>look now</span>
 }
 
 function when(at: string): string {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { useLocation } from 'wouter'
-import { isWhole, useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage } from '../api/hooks'
+import { isWhole, useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage, type Wanted } from '../api/hooks'
 import { Header } from '../app/Header'
 import { clock } from '../app/clock'
 import { Notice } from '../app/Notice'
@@ -52,10 +52,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const append = useAppend(batch.id)
   const [, go] = useLocation()
   const [sheet, setSheet] = useState<SheetName | null>(null)
+  const [draft, setDraft] = useState<Wanted | null>(null)
   const view = viewOf(batch, asked)
   const now = useNow()
   const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
-  const alarm = useAlarm(due)
+  const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   useAwake(batch.act.kind === 'boil')
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = batch.act.kind === 'boil' ? standsAt(batch.curve.course, now) : null
@@ -146,7 +147,8 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
       ))}
       <main className="flex-1 px-4 pt-3 pb-6 md:px-7">
         {view === 'plan' || !Panel ? (
-          <PlanPanel batch={batch} onRecord={record} problem={append.error} />
+          // A wish that was kept is begun from anew.
+          <PlanPanel key={batch.log.findLast((entry) => entry.kind === 'wanted' && !entry.struck)?.seq} batch={batch} onDraft={setDraft} onRecord={record} problem={append.error} />
         ) : (
           <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
             <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
@@ -179,6 +181,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
       <NowLine
         batch={batch}
         view={view}
+        draft={draft}
         busy={append.isPending}
         problem={sheet === null ? append.error : null}
         onRecord={record}

@@ -28,6 +28,11 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
   const entries = [...batch.log].reverse().filter((entry) => entry.kind !== 'struck')
   return (
     <>
+      {batch.concerns.map((concern) => (
+        <p key={concern.metric} role="alert" className="mb-2 rounded-xl border-2 border-heat px-3 py-2 font-medium">
+          {say(concern)}
+        </p>
+      ))}
       <ol className="divide-y divide-line">
         {entries.map((entry) => {
           const strike = batch.log.findLast((e) => e.kind === 'struck' && e.strikes === entry.id && !e.struck)

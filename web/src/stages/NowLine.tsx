@@ -1,5 +1,5 @@
 import type { Problem } from '../api/client'
-import type { Answer, Batch, Payload, Stage } from '../api/hooks'
+import type { Answer, Batch, Payload, Stage, Wanted } from '../api/hooks'
 import { clock } from '../app/clock'
 import type { Alarm } from '../app/useAlarm'
 import { useNow } from '../app/useNow'
@@ -10,6 +10,8 @@ import type { SheetName } from './letters'
 interface Props {
   batch: Batch
   view: string
+  /** A wish that is changed on the page and not kept yet: nothing is proposed for the one before it. */
+  draft: Wanted | null
   busy: boolean
   problem: Problem | null
   onRecord: (payload: Payload) => void
@@ -23,9 +25,12 @@ interface Props {
 const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading: 'R', add: 'A' }
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
-export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet, undo, alarm }: Props) {
+export function NowLine({ batch, view, draft, busy, problem, onRecord, onOpen, onSheet, undo, alarm }: Props) {
   // What the open stage offers itself is not offered twice.
-  const answers = batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
+  const changed = draft !== null && (batch.act.kind === 'want' || batch.act.kind === 'choose')
+  const answers: Answer[] = changed
+    ? [{ label: 'Keep this wish', payload: { ...draft }, opens: null, asks: null }]
+    : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
     if (payload) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
@@ -41,7 +46,7 @@ export function NowLine({ batch, view, busy, problem, onRecord, onOpen, onSheet,
       )}
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <p role="status" className="min-w-64 flex-1 text-xl leading-snug font-semibold text-balance md:text-[1.45rem]">
-          <Sentence batch={batch} />
+          {changed ? 'You changed what you want: keep it, or take one of the ways.' : <Sentence batch={batch} />}
         </p>
         <div className="flex flex-wrap gap-2">
           {answers.map((answer, i) => (

@@ -24,8 +24,8 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
         {plan && (
           <Figure
             label="table salt to add"
-            value={plan.salt_to_add.value < 0.05 ? 'none' : say(plan.salt_to_add)}
-            note={plan.salt_to_add.value < 0.05 ? '' : `${say(plan.salt_to_add_also)}; three quarters first`}
+            value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
+            note={plan.salt_to_add_also ? `${say(plan.salt_to_add_also)}; three quarters first` : ''}
             reason={plan.reasons.find((r) => r.what === 'Salt to add')}
           />
         )}

@@ -7,6 +7,7 @@ import { TextField } from '../ui/TextField'
 import { Cautions } from './Cautions'
 import { CoolingCard } from './CoolingCard'
 import { Figure } from './Figure'
+import { IngredientSearch } from './IngredientSearch'
 import type { PanelProps } from './panel'
 import { wantedAgain } from './plan/wish'
 
@@ -111,6 +112,7 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
   const [amount, setAmount] = useState('')
   const [ice, setIce] = useState(way.ice ? `${Math.round(way.ice.value)} g` : '')
   const [dissolved, setDissolved] = useState('300 ml')
+  const [liquid, setLiquid] = useState<string | null>(null)
   const [kept, setKept] = useState<'kept' | 'binned'>('kept')
   const done = (): Payload => ({
     kind: 'skimmed',
@@ -118,7 +120,7 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
     kept: kept === 'kept',
     ...(amount.trim() && { fat_ml: amount }),
     ...(way.way === 'ice' && { ice_g: ice }),
-    ...(way.way === 'boil_dry' && { dissolved_ml: dissolved }),
+    ...(way.way === 'boil_dry' && { dissolved_ml: dissolved, ingredient: liquid }),
   })
   return (
     <form
@@ -138,7 +140,10 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
       {way.way === 'chill' && !cooling && <SetToCool onRecord={onRecord} problem={problem} />}
       {way.way === 'ice' && <TextField label="Ice that melted into the pot" value={ice} onChange={setIce} error={problem?.at('ice_g')} />}
       {way.way === 'boil_dry' && (
-        <TextField label="Water or stock to dissolve what sticks" value={dissolved} onChange={setDissolved} error={problem?.at('dissolved_ml')} />
+        <>
+          <TextField label="Liquid to dissolve what sticks" value={dissolved} onChange={setDissolved} error={problem?.at('dissolved_ml')} />
+          <IngredientSearch label="Which liquid, if not water" placeholder="stock, wine, cider" value={liquid} onChange={setLiquid} />
+        </>
       )}
       <TextField label="Fat that came off, if you measured it" placeholder={say(way.takes)} value={amount} onChange={setAmount} error={problem?.at('fat_ml')} autoComplete="off" />
       <Choice

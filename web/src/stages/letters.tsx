@@ -24,7 +24,8 @@ export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
-      if (event.ctrlKey || event.metaKey || event.altKey) return
+      // A key that is held acts once.
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return
       if (target.closest('input, textarea, [role=dialog], [role=menu]')) return
       const act = current.current[event.key.toLowerCase()]
       if (!act) return

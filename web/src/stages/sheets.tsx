@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
-import { useIngredients, useLists } from '../api/hooks'
+import { useLists } from '../api/hooks'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
-import { useSettled } from '../app/useSettled'
+import { IngredientSearch } from './IngredientSearch'
 import type { Append } from './LogSheet'
 
 interface Props {
@@ -116,9 +116,7 @@ export function AddSheet({ append, onClose }: Props) {
   const thickener = schools.find((s) => s.key === school) ?? schools[0]
   const [kindOfSalt, setKindOfSalt] = useState<string | null>(null)
   const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
-  const [sought, setSought] = useState('')
   const [key, setKey] = useState<string | null>(null)
-  const found = useIngredients(useSettled(sought, 160))
   const payload = (): Payload | null => {
     if (what === 'salt') return salt ? { kind: 'salted', salt_g: amount, salt: salt.key } : null
     if (what === 'thickener') return thickener ? { kind: 'thickened', thickener: thickener.key, dry_g: amount } : null
@@ -164,13 +162,7 @@ export function AddSheet({ append, onClose }: Props) {
             options={schools.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
-        {what === 'other' && (
-          <div className="grid gap-2">
-            <TextField label="Search" placeholder="stock, cream, vinegar, resting juices" value={sought} onChange={setSought} />
-            <Choice label="Found" hideLabel layout="stack" value={key ?? undefined} onChange={setKey} options={(found.data ?? []).slice(0, 6).map((i) => ({ value: i.key, label: i.name, hint: i.own ? 'your own' : '' }))} />
-            {found.data?.length === 0 && sought.trim() && <p className="text-quiet">Nothing of that name in the catalogue. Try a simpler word.</p>}
-          </div>
-        )}
+        {what === 'other' && <IngredientSearch label="Search" placeholder="stock, cream, vinegar, resting juices" value={key} onChange={setKey} />}
         <TextField
           label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
           placeholder={what === 'other' ? '100 ml or 30 g' : what === 'salt' ? '1.5 g' : '12 g'}

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { Problem } from '../../api/client'
 import { useLists, useRoutes, type Batch, type Payload, type Route, type Wanted } from '../../api/hooks'
 import { useSay } from '../../app/units'
@@ -11,59 +11,75 @@ import { RouteCard } from './RouteCard'
 
 interface Props {
   batch: Batch
+  /** A wish that was changed here and not kept yet; null where it is as it was. */
+  onDraft: (draft: Wanted | null) => void
   onRecord: (payload: Payload | Payload[]) => void
   problem: Problem | null
 }
 
 interface Wish {
-  by: 'volume' | 'portions'
-  volume: string
+  by: 'people' | 'amount'
+  people: string
+  over: string
+  amount: string
   /** Where the volume is being dragged, ahead of the server's answer. */
   draggedMl: number | null
-  portions: string
-  portion: string
+  minutes: string
   body: string
   salt: string
   ceiling: string
   fat: number
+  avoid: Wanted['avoid']
 }
 
 function wishOf(batch: Batch): Wish {
   const wanted = batch.wanted ?? batch.suggested
   return {
-    by: wanted.portions ? 'portions' : 'volume',
-    volume: `${Math.round(wanted.amount.value)} ml`,
+    by: wanted.by_people ? 'people' : 'amount',
+    people: String(wanted.people ?? 4),
+    over: wanted.over ?? 'mash',
+    amount: wanted.said.metric,
     draggedMl: null,
-    portions: String(wanted.portions ?? 8),
-    portion: wanted.portion ? `${Math.round(wanted.portion.value)} ml` : '60 ml',
+    minutes: wanted.minutes === null ? '' : `${wanted.minutes} min`,
     body: String(wanted.body),
     salt: `${wanted.salt_percent.toFixed(2)} %`,
     ceiling: `${wanted.ceiling_percent.toFixed(2)} %`,
     fat: wanted.fat_g_per_100_ml,
+    avoid: wanted.avoid,
   }
 }
 
 function wantedOf(wish: Wish): Wanted {
   return {
     kind: 'wanted',
-    ...(wish.by === 'volume' ? { volume_ml: wish.volume } : { portions: Number(wish.portions) || 0, portion_ml: wish.portion }),
+    ...(wish.by === 'people' ? { people: Number(wish.people) || 0, over: wish.over as Wanted['over'] } : { amount: wish.amount }),
+    ...(wish.minutes.trim() && { minutes: wish.minutes }),
     body: Number(wish.body),
     salt_percent: wish.salt,
     ceiling_percent: wish.ceiling,
     fat_g_per_100_ml: wish.fat,
+    avoid: wish.avoid,
   }
 }
 
+/** The fields by which an amount may be told, for what is said of it. */
+const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
+
 /** What is wanted, what each volume costs, and the ways there. */
-export function PlanPanel({ batch, onRecord, problem }: Props) {
+export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
   const say = useSay()
-  const [wish, setWish] = useState(() => wishOf(batch))
+  const [asItWas] = useState(() => wishOf(batch))
+  const [wish, setWish] = useState(asItWas)
+  useEffect(() => {
+    onDraft(wish === asItWas ? null : wantedOf(wish))
+    return () => onDraft(null)
+  }, [wish, asItWas, onDraft])
   const wanted = useSettled(wantedOf(wish), 60, JSON.stringify(wish))
   const routes = useRoutes(batch.id, batch.last_seq, wanted)
   const data = routes.data
   const wrong = routes.error ?? problem
   const change = (part: Partial<Wish>) => setWish({ ...wish, draggedMl: null, ...part })
-  const { schools } = useLists()
+  const { schools, dishes, avoided } = useLists()
   const binder = schools.find((s) => s.key === data?.routes.find((r) => r.kind === batch.chosen)?.school) ?? schools[0]
   const least = data?.least
   const most = data?.most
@@ -75,7 +91,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
       route={route}
       chosen={batch.chosen === route.kind}
       busy={routes.isError || routes.isPlaceholderData}
-      onChoose={() => onRecord([wanted, { kind: 'chosen', route: route.kind }])}
+      onChoose={() => onRecord([...(route.first as unknown as Payload[]), wanted, { kind: 'chosen', route: route.kind }])}
     />
   )
   return (
@@ -84,19 +100,39 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
         <h2 className="sr-only">What you want</h2>
         <Choice
           label="How much"
+          hideLabel
           value={wish.by}
           onChange={(by) => change({ by })}
           options={[
-            { value: 'volume', label: 'Volume' },
-            { value: 'portions', label: 'Portions' },
+            { value: 'people', label: 'For people' },
+            { value: 'amount', label: 'An amount' },
           ]}
         />
-        {wish.by === 'volume' ? (
-          <TextField label="Finished sauce" hideLabel value={wish.volume} onChange={(volume) => change({ volume })} error={wrong?.at('volume_ml')} autoComplete="off" />
+        {wish.by === 'people' ? (
+          <>
+            <div className="grid grid-cols-2 gap-2">
+              <TextField label="For how many" inputMode="numeric" value={wish.people} onChange={(people) => change({ people })} error={wrong?.at('people')} autoComplete="off" />
+              <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+            </div>
+            <Choice
+              label="Poured over"
+              layout="pairs"
+              value={wish.over}
+              onChange={(over) => change({ over, body: String(dishes.find((dish) => dish.key === over)?.body ?? wish.body) })}
+              options={dishes.map((dish) => ({ value: dish.key as string, label: dish.label }))}
+            />
+            {now && (
+              <p className="-mt-2 text-quiet">
+                {batch.wanted === null ? 'Taken for granted so far: ' : ''}
+                {say(now)}, one helping for the pot.
+              </p>
+            )}
+          </>
         ) : (
           <div className="grid grid-cols-2 gap-2">
-            <TextField label="Portions" inputMode="numeric" value={wish.portions} onChange={(portions) => change({ portions })} error={wrong?.at('portions', 'volume_ml')} autoComplete="off" />
-            <TextField label="each" value={wish.portion} onChange={(portion) => change({ portion })} error={wrong?.at('portion_ml')} autoComplete="off" />
+            <TextField label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
+            <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+            <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
           </div>
         )}
         <Choice
@@ -111,6 +147,31 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
           <TextField label="Salt you like" value={wish.salt} onChange={(salt) => change({ salt })} error={wrong?.at('salt_percent')} autoComplete="off" />
           <TextField label="Too salty at" value={wish.ceiling} onChange={(ceiling) => change({ ceiling })} error={wrong?.at('ceiling_percent')} autoComplete="off" />
         </div>
+        <Unfold
+          label="what somebody must not have"
+          summary={
+            <span className="inline-flex min-h-12 items-center font-semibold underline">
+              {wish.avoid.length === 0 ? 'Must anyone do without something?' : `Without ${avoided.filter(({ key }) => wish.avoid.includes(key)).map(({ label }) => label).join(', ')}`}
+            </span>
+          }
+        >
+          <div role="group" aria-label="Somebody must not have" className="flex flex-wrap gap-1.5 pt-1">
+            {avoided.map(({ key, label }) => {
+              const out = wish.avoid.includes(key)
+              return (
+                <button
+                  key={key}
+                  type="button"
+                  aria-pressed={out}
+                  onClick={() => change({ avoid: out ? wish.avoid.filter((other) => other !== key) : [...wish.avoid, key] })}
+                  className={`min-h-12 rounded-full border-2 bg-panel px-3.5 hover:border-ink ${out ? 'border-ink font-semibold text-ink' : 'border-line'}`}
+                >
+                  {label}
+                </button>
+              )
+            })}
+          </div>
+        </Unfold>
         <p className="text-sm text-quiet">Usual by weight: mild 0.7 %, usual 0.9 %, bold 1.1 %. Past 1.3 % most diners call it salty.</p>
       </section>
       <section aria-label="Ways there" className={`grid min-w-0 content-start gap-4 ${routes.isError ? 'opacity-50' : ''}`}>
@@ -124,7 +185,7 @@ export function PlanPanel({ batch, onRecord, problem }: Props) {
             saltWanted={data.salt_percent}
             saltCeiling={data.ceiling_percent}
             binder={binder?.dry ?? ''}
-            onVolume={(ml) => change({ by: 'volume', volume: `${ml} ml`, draggedMl: ml })}
+            onVolume={(ml) => change({ by: 'amount', amount: `${ml} ml`, draggedMl: ml })}
             ticks={data.trade.filter((_, i) => i % 4 === 0).map((p) => ({ ml: p.volume.value, label: say(p.volume) }))}
           />
         )}

@@ -73,7 +73,7 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
           </>
         )}
         <dt className="text-quiet">salt</dt>
-        <dd>{route.salt_to_add.value >= 0.1 ? <>add {say(route.salt_to_add)} ({say(route.salt_to_add_also)})</> : 'nothing to add'}</dd>
+        <dd>{route.salt_to_add ? <>add {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>}</> : 'nothing to add'}</dd>
         <dt className="text-quiet">ends</dt>
         <dd>
           as {route.body.word}
