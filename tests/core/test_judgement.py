@@ -359,8 +359,12 @@ def test_what_fails_while_doubts_are_weighed_takes_no_batch_with_it(monkeypatch:
     assert all(moment.stands for moment in timeline.moments)
 
 
-def test_right_by_the_spoon_and_thin_by_the_ledger_gets_a_little_more_and_says_why() -> None:
-    act = next_act(told(*WAY, read("scale", "2360 g"), flour(14), RIGHT))
+def test_right_by_one_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_gets_a_little() -> None:
+    bound = (*WAY, read("scale", "2360 g"), flour(14))
+    act = next_act(told(*bound, RIGHT))
+    assert (act.kind, act.why) == ("test_body", "once_more")
+    assert next_act(told(*bound, RIGHT, RIGHT)).kind not in ("test_body", "thicken")
+    act = next_act(told(*bound, LOW, RIGHT))
     assert (act.kind, act.why) == ("thicken", "leans")
 
 

@@ -18,6 +18,7 @@ BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
 FINE = ev.Tested(of="body", verdict="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
 FLAT = ev.Tested(of="salt", verdict="flat")
+THIN = ev.Tested(of="body", verdict="low")
 RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
 
@@ -31,12 +32,13 @@ def said(timeline: Timeline) -> tuple[str, str]:
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
         ((START,), "For four people, with something to soak it up: 450 mL, nappe, 0.9 % salt.", "Is that it?"),
-        ((START, wanted(900)), "Take what you need, with corn starch. There is more", "and only boil a little away."),
+        ((START, wanted(900)), "Take what you need, with corn starch. There is more", "of it away."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
         (SKIMMED, "Stop at 20 mm.", "Stop at 3/4 in."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays (nappe)?"),
-        ((*BOUND, ev.Tested(of="body", verdict="low")), "more flour with", "and test again."),
+        ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays (nappe)?"),
+        ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
         ((*AT_MARK, LOTS, FINE), "By the ledger it is nappe", "one more spoonful on a warm plate"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),

@@ -28,8 +28,9 @@ from ..phenomena.body import LADDER, STARCH_A, STARCH_B, Strength, body_of
 Verdict = Literal["low", "right", "high", "enough"]
 
 #: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
-#: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor.
-STRENGTH_SPREAD, BEFORE_SPREAD = 0.3, 0.5
+#: (common practice: 25 % in grams, a factor of two for pulp; that of the strength is wider, so that flour of half the
+#: strength is found out in four parts: ``./spissus study spoons``); a share of both is wilder by a factor.
+STRENGTH_SPREAD, BEFORE_SPREAD = 0.4, 0.5
 WILD_SHARE, WILD_FACTOR = 0.2, 2.0
 
 #: Standard error of a spoon, and of a sign seen in the boiling pan, in steps of the ladder, and how far from the

@@ -229,13 +229,13 @@ def _least_liquid_ml(pot: Pot) -> float:
 #: A sauce of which this is sure is not asked for again; one of which that much is sure may be it already.
 SURE, MAY_BE = 0.78, 0.3
 #: A helping leaves at most this chance of too thick, the first less, and this chance of a full step too thick.
-RISKS, LEAP_RISK = (0.12, 0.3, 0.45), 0.03
+RISKS, LEAP_RISK = (0.15, 0.4, 0.5), 0.03
 #: Liquid stirred in leaves at most this chance of too thin.
 THIN_RISK = 0.3
 #: A first helping of less than this share of the usual one waits for a spoon.
 LEAST_FIRST = 0.4
 #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
-DOUBT = 0.2
+DOUBT = 0.1
 #: A sauce that is right by one spoon, and so many steps too thin by everything else, gets a little more.
 LEANS = 0.15
 #: A matter is asked of the spoon, or the tongue, so often at one content; then the ledger decides.
@@ -403,9 +403,9 @@ class _Bench:
             gap = self.belief.gap(now, aim)
             if chances.right >= SURE or (not more and gap > -LEANS):
                 return None
-            if more and gap > -LEANS:
+            if more and (gap > -LEANS or len(said) == 1):
                 return self._spoon("once_more")
-            # Right once, and thin by all the rest: a little more does less harm than none.
+            # Right at last, and thin by all the rest: a little more does less harm than none.
             return replace(self._thicken(), why="leans")
         if not agreed and more and chances.right >= SURE:
             return self._spoon("once_more")
