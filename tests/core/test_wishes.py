@@ -15,6 +15,7 @@ from spissus_core.intake.wish import read_amount_wanted
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.guests import DISHES
 from spissus_core.phenomena.heating import Burner
+from spissus_core.planning.explanation import stretched
 from spissus_core.planning.guidance import next_act, skim_way
 from spissus_core.planning.hurry import hurried
 from spissus_core.planning.routes import solve_route, solve_routes, work_min
@@ -215,3 +216,13 @@ def test_a_wish_that_comes_later_finds_what_is_in_already() -> None:
         started("1.6 l"), ev.Added(ingredient="cream_heavy", volume_ml=50), ev.Wanted(people=4, avoid=("milk",))
     )
     assert [concern.holds for concern in late.concerns] == [("milk",)]
+
+
+def test_what_a_sauce_may_be_stretched_with_is_compared_but_for_what_is_avoided() -> None:
+    salty = pot(braise(900.0, salt=12.0))
+    lines = {reason.what: reason.how.metric for reason in stretched(salty, wanted(900), 200.0)}
+    assert set(lines) == {"With stock, unsalted", "With water", "With red wine", "With cream, 36 % fat"}
+    assert "% vol of alcohol" in lines["With red wine"]
+    assert "alcohol" not in lines["With water"]
+    avoided = stretched(salty, wanted(900, avoid=("alcohol", "milk", "celery")), 200.0)
+    assert [reason.what for reason in avoided] == ["With water"]

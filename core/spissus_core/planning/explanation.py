@@ -8,7 +8,11 @@ from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, percent
 from ..ledger.water import VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
+from ..pantry.guests import ALCOHOL
+from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
+from ..phenomena import body as bd
+from ..phenomena.alcohol import strength_percent
 from ..phenomena.body import STARCHES, Body
 from ..phenomena.heating import FULL_BOIL
 from ..pot import Pot
@@ -137,6 +141,7 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
                 ),
             )
         )  # fmt: skip
+    out += stretched(pot, wanted, route.let_down_ml) if route.let_down_ml > 0.0 else []
     out.append(body_reason(route.body))
     if route.thickener is not None:
         out.append(_thickener_reason(route, route.thickener))
@@ -159,6 +164,41 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             )
         )
     return tuple(out)
+
+
+#: What a sauce is stretched with (common practice).
+STRETCHERS = ("unsalted_stock", "water", "red_wine", "cream_heavy")
+
+
+def stretched(pot: Pot, wanted: Wanted, volume_ml: float) -> list[Reason]:
+    """What stirring in so much of each liquid makes of this pot: salt, body, sourness, alcohol.
+
+    What somebody at the table must not have is left out.
+    """
+    out = []
+    for what in (ingredient(key) for key in STRETCHERS):
+        brings = {*what.allergens, *([ALCOHOL] if what.portion(1.0).ethanol > 0.0 else [])}
+        if brings & set(wanted.avoid):
+            continue
+        after = pot.contents + what.portion(volume_ml * what.density_g_ml)
+        strength = strength_percent(after.ethanol, after.liquid_ml)
+        alcohol = f", {strength:.1f} % vol of alcohol until it has boiled" if strength > LEAST_STRENGTH_PERCENT else ""
+        body = bd.body_of(after, pot.strength)
+        out.append(
+            Reason(
+                f"With {what.name}",
+                say(
+                    f"{{}} of it: {after.salt_percent:.2f} % salt, {body.step.word}, sourness "
+                    f"{percent(after.acid + after.acetic, after.liquid_g):.2f} %{alcohol}",
+                    show_volume(volume_ml),
+                ),
+            )
+        )
+    return out
+
+
+#: Less alcohol than this is not spoken of, % vol. Modelling choice.
+LEAST_STRENGTH_PERCENT = 0.1
 
 
 def body_reason(body: Body) -> Reason:
