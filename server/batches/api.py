@@ -139,7 +139,7 @@ def start(request: HttpRequest, data: sc.StartIn) -> sc.BatchOut:
 @router.get("/batches/{batch_id}", response=sc.BatchOut, summary="A batch as it stands")
 def read(request: HttpRequest, batch_id: UUID) -> sc.BatchOut:
     batch = services.batch_of(member_of(request), batch_id)
-    return presenter.batch_out(batch, Board(services.log_of(batch), datetime.now(UTC)))
+    return presenter.batch_out(batch, Board(services.log_of(batch), services.present()))
 
 
 @router.post("/batches/{batch_id}/events", response=sc.BatchOut, summary="Record an event")
@@ -160,7 +160,7 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOu
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:
     """A batch whose pot is known. Raises SpissusError where its start cannot be read."""
-    board = Board(services.log_of(batch), datetime.now(UTC))
+    board = Board(services.log_of(batch), services.present())
     if board.timeline.pot is None:
         raise SpissusError("start", "The start of this batch cannot be read. Say first what is in the pot.")
     return board, board.timeline.pot

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID
 
@@ -15,7 +14,7 @@ from spissus_core.board import Board
 from .models import Batch
 from .presenter import batch_out, line_out
 from .schemas import BatchLine, LiveOut
-from .services import log_of, summarised
+from .services import log_of, present, summarised
 
 
 class News(BaseModel):
@@ -29,7 +28,7 @@ class News(BaseModel):
 def tell(batch_id: UUID, **_: Any) -> None:
     """Tell everyone who shows the batch what has become of it."""
     batch = Batch.objects.select_for_update().get(pk=batch_id)
-    board = Board(log_of(batch), datetime.now(UTC))
+    board = Board(log_of(batch), present())
     batch.summary = summarised(board)
     batch.save(update_fields=["summary"])
     whole = batch_out(batch, board)

@@ -537,6 +537,7 @@ class LiveOut(Shape):
     suggested: WantedOut | None
     plan: RouteOut | None
     act: ActOut
+    concerns: list[SaidOut]
     devices: list[DeviceReadOut]
     skim: SkimOut | None
     cooling: CoolingOut | None

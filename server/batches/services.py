@@ -82,6 +82,11 @@ def log_of(batch: Batch) -> list[ev.Event]:
     return [*recorded(batch), *events_of(batch.pk)]
 
 
+def present() -> datetime:
+    """Now, to the second: what is worked out of a pot is the same for all that ask within it."""
+    return datetime.now(UTC).replace(microsecond=0)
+
+
 #: A time this long before its batch, or this far after it arrived, is a dead clock's.
 DEAD_CLOCK, CLOCK_AHEAD = timedelta(days=7), timedelta(minutes=1)
 
@@ -144,7 +149,7 @@ def start_batch(
         return append(member, batch_id, event_id=event_id, at=at, said=started)
     if batch.kitchen_id != member.kitchen.pk:
         raise HttpError(409, "This batch exists already. Start again.")
-    return batch_out(batch, Board(log_of(batch), datetime.now(UTC)))
+    return batch_out(batch, Board(log_of(batch), present()))
 
 
 @transaction.atomic
@@ -167,12 +172,12 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         raise Http404
     log = log_of(batch)
     if any(event.id == event_id for event in log):
-        return batch_out(batch, Board(log, datetime.now(UTC)))
+        return batch_out(batch, Board(log, present()))
     if batch.last_seq >= MOST_EVENTS:
         raise HttpError(422, "This batch is full. Finish it and start another.")
     payload = written_out(member, said)
     event = _event_now(batch, event_id, at, payload)
-    board = Board([*log, event], datetime.now(UTC))
+    board = Board([*log, event], present())
     _check(log, event, board.timeline)
     moment = next(m for m in board.timeline.moments if m.event.id == event_id)
     if moment.problem is not None:
@@ -193,7 +198,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     batch.save(update_fields=["last_seq", "summary"])
     answer = batch_out(batch, board)
     if board.faults:
-        _refuse_new_faults(batch, board, Board(log, datetime.now(UTC)))
+        _refuse_new_faults(batch, board, Board(log, present()))
     announce(batch.kitchen_id, batch.id, event.seq)
     return answer
 
