@@ -402,3 +402,15 @@ def test_an_alarm_that_was_heard_is_quiet_until_something_is_done_about_it() -> 
         assert quiet(seen.seen, next_act(seen).look_at) is heard
     # The one after it rings again.
     assert not quiet(fold(log).seen, due + timedelta(minutes=8))
+
+
+def test_a_taste_or_a_splash_before_the_fat_is_off_does_not_end_the_boiling() -> None:
+    fatty = (started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux"))
+    stock = ev.Added(ingredient="unsalted_stock", volume_ml=100)
+    off = ev.Skimmed(way="separator")
+    for early in (ev.Tested(of="salt", verdict="right"), ev.Tested(of="body", verdict="right"), stock):
+        act = next_act(told(*fatty, early, off))
+        assert act.kind == "boil", early
+    # Nor does it before the part for the sauce is taken.
+    pot_for_many = (started("5 l"), wanted(450), ev.Chosen(route="take"))
+    assert next_act(told(*pot_for_many, stock)).kind == "take"

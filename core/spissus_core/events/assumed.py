@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import datetime, timedelta
+from typing import NamedTuple
 
 from ..estimation.window import Window, ml_of
 from ..phenomena.heating import FULL_BOIL, HeatSetting
@@ -17,8 +18,19 @@ from .safety import Answered
 from .state import State
 from .warmth import Heated, Probed
 
-#: Where boiling ends by the plan, mL; None where nothing is to be boiled away.
-StopOf = Callable[[State], float | None]
+
+class Boiling(NamedTuple):
+    """Where boiling ends by the plan, mL; None where nothing is to be boiled away, or something else comes first."""
+
+    stop_ml: float | None
+    waits: bool = False
+
+
+#: Nothing is to be boiled away.
+NO_BOILING = Boiling(None)
+
+#: What the plan says of boiling.
+StopOf = Callable[[State], Boiling]
 
 #: Kinds that leave what is planned as it was.
 _LEAVES_PLAN = (Read, Noted, Seen, Probed, Heated, Answered, Meant, Hushed)
@@ -41,8 +53,8 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
         return after
     stop = after.stop_ml
     if not isinstance(happened, _LEAVES_PLAN):
-        stop = None if stop_of is None else stop_of(after)
-        after = after.but(stop_ml=stop)
+        stop, waits = NO_BOILING if stop_of is None else stop_of(after)
+        after = after.but(stop_ml=stop, waits=waits)
     wants = stop is not None and not there(after, stop)
     on = window is not None and window.heating
     if wants and not on and after.heat is None and after.cooling is None:

@@ -73,7 +73,8 @@ class State(Changeable):
     ``measured_bound`` whether it was measured after the thickener went in; ``boiled_enough`` whether spoon or tongue
     found it boiled down far enough: nothing is boiled away again after that. ``heat`` is what was
     last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
-    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, and ``timed``
+    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, ``waits``
+    whether something else comes before it, and ``timed``
     the stretch that taught the stove, where another followed it. ``allergens`` are those of what was added here.
 
     ``spoons`` are all that were looked at, ``body_tested`` and ``salt_tested`` what was said since the pot last
@@ -127,6 +128,7 @@ class State(Changeable):
     not_estimated: Exception | None = None
     last_look: datetime | None = None
     stop_ml: float | None = None
+    waits: bool = False
     timed: Window | None = None
     liking_percent: float = 0.0
     liking_error: float = LIKING_ERROR
@@ -163,7 +165,7 @@ class State(Changeable):
     @property
     def at_its_mark(self) -> bool:
         """Whether nothing is left to boil away, as far as anyone planned it."""
-        if self.chosen is None or self.pot is None:
+        if self.chosen is None or self.pot is None or self.waits:
             return False
         return self.stop_ml is None or self.pot.contents.liquid_ml <= (1.0 + NEAR_MARK) * self.stop_ml
 

@@ -23,7 +23,7 @@ from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS, Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
-from ..events.assumed import there
+from ..events.assumed import NO_BOILING, Boiling, there
 from ..events.state import Concern, Slip
 from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
@@ -192,20 +192,20 @@ def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool) -> Route:
     return solve_route(pot, wanted, kind, here=here)
 
 
-def stop_of(timeline: State) -> float | None:
-    """Where boiling ends by the plan, mL; None where nothing is to be boiled away now."""
+def stop_of(timeline: State) -> Boiling:
+    """Where boiling ends by the plan, and whether fat or a part of the pot has to come off before."""
     pot, wanted = timeline.pot, timeline.wanted
     if pot is None or wanted is None or timeline.chosen is None or timeline.finished is not None:
-        return None
-    if not timeline.fat_settled and ev.fat_to_skim(pot, wanted):
-        return None
+        return NO_BOILING
     try:
         route = plan(timeline)
     except SpissusError:
-        return None
-    if route is None or _aside(timeline, route) or _let_down(pot, route):
-        return None
-    return None if _settled(timeline) else _Bench(timeline, wanted, pot, route, None).mark_ml
+        return NO_BOILING
+    if route is None or _settled(timeline):
+        return NO_BOILING
+    if _aside(timeline, route) or (not timeline.fat_settled and ev.fat_to_skim(pot, wanted)):
+        return Boiling(None, waits=True)
+    return NO_BOILING if _let_down(pot, route) else Boiling(_Bench(timeline, wanted, pot, route, None).mark_ml)
 
 
 def _settled(timeline: State) -> bool:
