@@ -178,7 +178,7 @@ def pans(request: HttpRequest, batch_id: UUID, data: sc.PansIn) -> sc.PansOut:
 def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
     batch = services.batch_of(member_of(request), batch_id)
     board, pot = _potted(batch)
-    marks = presenter.marks_out(board.timeline, board.act, board.route)
+    marks = presenter.marks_out(board.timeline, board.act.doing, board.route)
     title = f"{batch.name}: {pot.pan.name}"
     words = [
         skewer.Mark(mark.depth.value, f"{presenter.MARK_WORDS[mark.kind]}: {getattr(mark.depth, units)}")

@@ -405,6 +405,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
     """Everything the page shows of one batch. What cannot be worked out is missing, with its reason."""
     timeline, part, act = board.timeline, board.part, board.act
     pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
+    doing = act.doing
     no_marks: list[out.MarkOut] = []
     no_words: list[out.SaidOut] = []
     no_signs: tuple[str, ...] = ()
@@ -421,8 +422,8 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         burner=None if pot is None else pot.burner.name,
         start=None if started is None else part("start", lambda: start_out(started), None),
         pot=whole,
-        marks=part("marks", lambda: marks_out(timeline, act, board.route), no_marks),
-        curve=None if pot is None else part("curve", lambda: curve_out(timeline, act, board.ahead, board.now), None)
+        marks=part("marks", lambda: marks_out(timeline, doing, board.route), no_marks),
+        curve=None if pot is None else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.now), None)
         or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), _HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
@@ -442,7 +443,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         estimated=thought.estimated,
         doubt=thought.doubt,
         served=None if pot is None else part("pot", lambda: _served(timeline, pot), None),
-        boil_cautions=list(boiling_cautions(pot.body)) if pot is not None and act.kind == "boil" else [],
+        boil_cautions=list(boiling_cautions(pot.body)) if pot is not None and doing.kind == "boil" else [],
         serve_cautions=[] if pot is None else part(
             "words", lambda: [*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS],
             list(SERVING_CAUTIONS),
@@ -466,13 +467,13 @@ def _missing(batch: Batch, board: Board) -> list[out.MissingOut]:
 def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return out.ActOut(
-        kind=act.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
+        kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
         answers=answers_to(act, timeline), stage=stage_of(act), amount=act.amount,
         sentence=out.SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
         quiet=quiet(timeline.seen, act.look_at),
-        overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act, timeline)),
+        overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act.doing, timeline)),
         by=act.by,
     )  # fmt: skip
 
@@ -491,7 +492,7 @@ def _wait(act: Act) -> out.RangeOut | None:
 
 
 _ALONE = out.ActOut(
-    kind="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
+    kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
     sentence=out.SaidOut.of(ALONE), look_at=None, quiet=False, overdue=None, by=None, amount=0.0,
     thickener=None,
 )  # fmt: skip
@@ -597,7 +598,7 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out
     """The kitchen's pans for what this pot still has to lose."""
     pot = timeline.pot
     assert pot is not None
-    act = next_act(timeline)
+    act = next_act(timeline).doing
     stop_ml = act.amount if act.kind in ("boil", "heat") else suggested(pot).amount_ml
     found = compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in pairs], data.heat)
     choices = []

@@ -222,6 +222,7 @@ class AnswerOut(Shape):
 class ActOut(Shape):
     """The next act: its sentence, and what answers it where one tap is enough.
 
+    ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
     is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
@@ -230,6 +231,7 @@ class ActOut(Shape):
     """
 
     kind: ActKind
+    doing: ActKind
     why: Why | None
     answers: list[AnswerOut]
     way: str | None

@@ -13,6 +13,7 @@ from spissus_core.estimation.spoon import belief
 from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline
 from spissus_core.planning.guidance import next_act
+from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
 from spissus_core.pot import Pot
 
@@ -414,3 +415,12 @@ def test_a_taste_or_a_splash_before_the_fat_is_off_does_not_end_the_boiling() ->
     # Nor does it before the part for the sauce is taken.
     pot_for_many = (started("5 l"), wanted(450), ev.Chosen(route="take"))
     assert next_act(told(*pot_for_many, stock)).kind == "take"
+
+
+def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
+    act = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="roux")))
+    cream = ev.Added(ingredient="cream_heavy", volume_ml=30)
+    doubted = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="roux"), cream))
+    assert (act.kind, doubted.kind, doubted.doing.kind) == ("boil", "warn", "boil")
+    assert doubted.look_at == doubted.doing.look_at is not None
+    assert stage_of(doubted) == stage_of(act) == "reduce"

@@ -88,7 +88,7 @@ class Act:
     thickener or salt from those that follow, ``why`` what the pot contradicts. ``wait_min`` is what a thickener wants
     before it is judged, from when on is ``look_at``.
     ``cooling`` is where a cooling pot stands, and ``by`` when it must meet its next limit. ``concern`` is what makes
-    the pot doubtful, ``slip`` the entry that is asked about.
+    the pot doubtful, ``slip`` the entry that is asked about, ``beneath`` what is to be done meanwhile.
     """
 
     kind: ActKind
@@ -111,6 +111,12 @@ class Act:
     by: datetime | None = None
     concern: Concern | None = None
     slip: Slip | None = None
+    beneath: Act | None = None
+
+    @property
+    def doing(self) -> Act:
+        """What is to be done at the pot, whatever is asked before it."""
+        return self.beneath or self
 
 
 def next_act(timeline: State, ahead: Progress | None = None, route: Route | None = None) -> Act:
@@ -123,10 +129,8 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         return Act("start")
     if timeline.thrown_away:
         return Act("done", amount=0.0)
-    if timeline.concerns:
-        return Act("warn", concern=timeline.concerns[0])
-    if timeline.slips:
-        return Act("slip", amount=timeline.slips[0].grams, slip=timeline.slips[0])
+    if timeline.concerns or timeline.slips:
+        return _asked_first(timeline, next_act(timeline.but(concerns=(), slips=()), ahead, route))
     if timeline.finished is not None:
         return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
     if timeline.cooling is not None:
@@ -148,6 +152,14 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
         or bench.salt()
         or Act("finish", route, amount=pot.contents.liquid_ml)
     )  # fmt: skip
+
+
+def _asked_first(timeline: State, beneath: Act) -> Act:
+    """A doubt or a slip, spoken before what is to be done; what boils meanwhile is still looked at in its time."""
+    if timeline.concerns:
+        return Act("warn", concern=timeline.concerns[0], beneath=beneath, look_at=beneath.look_at)
+    slip = timeline.slips[0]
+    return Act("slip", amount=slip.grams, slip=slip, beneath=beneath, look_at=beneath.look_at)
 
 
 def _unknown_salt(timeline: State, pot: Pot) -> bool:

@@ -60,8 +60,8 @@ class _Change:
 
 
 def stage_of(act: Act) -> Stage:
-    """The stage an act belongs to."""
-    return _STAGE_OF_ACT[act.kind]
+    """The stage an act belongs to; what is asked before it leaves the stage in hand."""
+    return _STAGE_OF_ACT[act.doing.kind]
 
 
 #: Shares of solids at which the liquid is drawn palest and darkest. Modelling choice.

@@ -1716,6 +1716,7 @@ export interface components {
          * ActOut
          * @description The next act: its sentence, and what answers it where one tap is enough.
          *
+         *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
          *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
          *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
          *     is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
@@ -1728,6 +1729,11 @@ export interface components {
              * @enum {string}
              */
             kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
+            /**
+             * Doing
+             * @enum {string}
+             */
+            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
             /** Why */
             why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time") | null;
             /** Answers */

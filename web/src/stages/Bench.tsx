@@ -44,7 +44,7 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
 
 function viewOf(batch: Batch, asked: string | undefined): View {
   if (asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)) return asked as View
-  return batch.act.kind === 'want' || batch.act.kind === 'choose' ? 'plan' : batch.act.stage
+  return batch.act.doing === 'want' || batch.act.doing === 'choose' ? 'plan' : batch.act.stage
 }
 
 function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefined; offline: boolean }) {
@@ -57,9 +57,9 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const now = useNow()
   const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
   const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
-  useAwake(batch.act.kind === 'boil')
+  useAwake(batch.act.doing === 'boil')
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
-  const stands = batch.act.kind === 'boil' ? standsAt(batch.curve.course, now) : null
+  const stands = batch.act.doing === 'boil' ? standsAt(batch.curve.course, now) : null
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
   const last = batch.log.filter((entry) => entry.undoable).at(-1)
   const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
@@ -158,7 +158,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
                 foretold={stands !== null}
                 fatMm={batch.pot.fat_depth.value}
                 tone={batch.pot.tone}
-                steaming={batch.act.kind === 'boil'}
+                steaming={batch.act.doing === 'boil'}
                 marks={batch.marks.map((mark) =>
                   mark.kind === 'now' && stands
                     ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.depth) }

@@ -106,11 +106,13 @@ function Sentence({ batch }: { batch: Batch }) {
   const now = useNow()
   const { look_at, overdue, sentence, by } = batch.act
   if (by !== null) return <Emphasised text={say(sentence).replace('{by}', clock(by))} />
-  if (look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
+  // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
+  const first = batch.act.doing !== batch.act.kind
+  if (first || look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
   const left = Date.parse(look_at) - now
   const minutes = Math.max(Math.round(left / 60_000), 1)
-  const first = batch.act.kind === 'boil' ? `Boil. Look in ${minutes}\u00a0min.` : `${minutes}\u00a0min more.`
-  return <Emphasised text={left > 0 ? `${first} ${say(sentence)}` : say(overdue)} />
+  const countdown = batch.act.kind === 'boil' ? `Boil. Look in ${minutes}\u00a0min.` : `${minutes}\u00a0min more.`
+  return <Emphasised text={left > 0 ? `${countdown} ${say(sentence)}` : say(overdue)} />
 }
 
 /** Amounts stand out, so that the sentence can be read from afar. */

@@ -18,7 +18,7 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
   const now = useNow()
   const { pot, plan, curve, act } = batch
   const stop = batch.marks.find((mark) => mark.kind === 'stop')
-  const boiling = act.kind === 'boil' && curve.stop && curve.arrive
+  const boiling = act.doing === 'boil' && curve.stop && curve.arrive
   const stands = boiling ? standsAt(curve.course, now) : null
   const reason = (what: string) => plan?.reasons.find((r) => r.what === what)
   return (
@@ -39,7 +39,7 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
             reason={pot.reasons.find((r) => r.what === 'Liquid')}
           />
         )}
-        {curve.stop && (boiling || act.kind === 'heat') ? (
+        {curve.stop && (boiling || act.doing === 'heat') ? (
           <Figure
             label="stop at"
             tone="text-done"
@@ -72,7 +72,7 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
         height={212}
       />
       <p className="text-quiet">
-        {curve.rate ? say(curve.rate) : act.kind === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
+        {curve.rate ? say(curve.rate) : act.doing === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
         {plan && boiling && ` Leave ${Math.round(plan.share_left * 100)} % of what was there last = boil off ${100 - Math.round(plan.share_left * 100)} %.`}
       </p>
       {!batch.finished && (
