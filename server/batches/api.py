@@ -155,7 +155,8 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOu
     solved = solve_routes(pot, data, agreed=board.timeline.wanted)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if data.minutes is not None else ()
-    return presenter.routes_out(pot, data, solved, trade(pot, data), pairs)
+    chosen = None if board.timeline.chosen is None else board.timeline.chosen.route
+    return presenter.routes_out(pot, data, solved, trade(pot, data), pairs=pairs, chosen=chosen)
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

@@ -221,9 +221,18 @@ def _quick(found: Hurried, pair: Pair) -> Quick:
 
 
 def routes_out(
-    pot: Pot, wanted: ev.Wanted, routes: tuple[Route, ...], points: tuple[TradePoint, ...], pairs: Sequence[Pair] = ()
+    pot: Pot,
+    wanted: ev.Wanted,
+    routes: tuple[Route, ...],
+    points: tuple[TradePoint, ...],
+    *,
+    pairs: Sequence[Pair] = (),
+    chosen: str | None = None,
 ) -> out.RoutesOut:
-    """The ways; those that this pan is too slow for in another of the kitchen's pans, where one is quick enough."""
+    """The ways; those that this pan is too slow for in another of the kitchen's pans, where one is quick enough.
+
+    The way that was ``chosen`` comes first while it leads there, and nothing else is recommended then.
+    """
     wanted = wanted.of(pot)
     found = {r.kind: hurried(pot, wanted, r, [(p.pan, p.burner) for p in pairs]) for r in routes} if pairs else {}
     ways = [
@@ -231,10 +240,10 @@ def routes_out(
         for route in routes
     ]
     # What another pan makes possible follows what this one does.
-    ways.sort(key=lambda way: (not way[0].feasible, way[1] is not None))
+    ways.sort(key=lambda way: (not way[0].feasible, way[0].kind != chosen, way[1] is not None))
     return out.RoutesOut(
         routes=[
-            route_out(pot, wanted, route, recommended=route.feasible and i == 0, quick=quick)
+            route_out(pot, wanted, route, recommended=route.feasible and i == 0 and route.kind != chosen, quick=quick)
             for i, (route, quick) in enumerate(ways)
         ],
         trade=[

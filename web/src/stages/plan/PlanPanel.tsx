@@ -130,9 +130,9 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
           </>
         ) : (
           <div className="grid grid-cols-2 gap-2">
-            <TextField label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
-            <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+            <TextField className="col-span-2" label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
             <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
+            <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
           </div>
         )}
         <Choice
