@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+from typing import Literal
+
 from django.http import HttpRequest
 from kitchens.services import member_of
 from kitchens.shapes import Shape, ShownOut
@@ -11,10 +14,13 @@ from spissus_core.amounts.quantities import show_temperature, show_volume
 from spissus_core.amounts.tables import rows
 from spissus_core.events import Sign
 from spissus_core.intake.braise import Strain
+from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover
-from spissus_core.phenomena.seasoning import SaltKind
+from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML
+from spissus_core.phenomena.heating import HEATS
+from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 
 router = Router(auth=SessionAuth(), tags=["lists"])
 
@@ -77,6 +83,53 @@ class PlaceOut(Shape):
     celsius: ShownOut
 
 
+class TasteOut(Shape):
+    """How salty the strained liquid is by the tongue."""
+
+    key: Verdict
+    label: str
+
+
+class StockOut(Shape):
+    """A kind of stock that went into the braise."""
+
+    key: StockKind
+    label: str
+
+
+class HeatWordOut(Shape):
+    """A heat, and the setting that it stands for."""
+
+    key: str
+    label: str
+    heat: Literal["off", "simmer", "boil", "oven"]
+    share: float
+
+
+class ShareOut(Shape):
+    """A share of something, in a word; ``hint`` says the same from the other side."""
+
+    key: str
+    label: str
+    share: float
+    hint: str = ""
+
+
+class RestOut(Shape):
+    """Fat that is left for flavour, g per 100 mL."""
+
+    key: str
+    label: str
+    g_per_100_ml: float
+
+
+class SaltWordOut(Shape):
+    """What a salt content is called, % by weight."""
+
+    label: str
+    percent: float
+
+
 class ListsOut(Shape):
     """What the page offers to choose from."""
 
@@ -88,6 +141,14 @@ class ListsOut(Shape):
     covers: list[CoverOut]
     sieves: list[SieveOut]
     cooling_places: list[PlaceOut]
+    tastes: list[TasteOut]
+    stocks: list[StockOut]
+    salt_words: list[SaltWordOut]
+    heats: list[HeatWordOut]
+    fat_rests: list[RestOut]
+    reductions: list[ShareOut]
+    poured_off: list[ShareOut]
+    hot_expansion_percent: float
 
 
 @router.get("/lists", response=ListsOut, summary="The lists of the trade")
@@ -108,4 +169,18 @@ def lists(request: HttpRequest) -> ListsOut:
             PlaceOut(key=r["key"], label=r["label"], celsius=ShownOut.of(show_temperature(float(r["celsius"]))))
             for r in rows("cooling_places")
         ],
+        tastes=[TasteOut.model_validate({"key": r["key"], "label": r["label"]}) for r in rows("tastes")],
+        stocks=[StockOut.model_validate({"key": r["key"], "label": r["label"]}) for r in rows("stocks")],
+        salt_words=[SaltWordOut(label=r["label"], percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")],
+        heats=[HeatWordOut(key=k, label=h.label, heat=h.heat, share=h.share) for k, h in HEATS.items()],
+        fat_rests=[
+            RestOut(key=r["key"], label=r["label"], g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
+            for r in rows("fat_rests")
+        ],
+        reductions=[
+            ShareOut(key=r["key"], label=r["label"], hint=r["hint"], share=float(Fraction(r["left"])))
+            for r in rows("reductions")
+        ],
+        poured_off=[ShareOut(key=r["key"], label=r["label"], share=POURED_OFF[r["key"]]) for r in rows("poured_off")],
+        hot_expansion_percent=100.0 * (HOT_EXPANSION - 1.0),
     )

@@ -37,7 +37,8 @@ from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.phenomena.body import LADDER, Body
-from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
+from spissus_core.phenomena.seasoning import FIRST_SHARE
 from spissus_core.planning.explanation import because, body_reason, notes, reasons
 from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.hurry import Hurried, hurried
@@ -190,6 +191,7 @@ def route_out(
         salt_after=out.RangeOut.of(route.salt_after),
         salt_to_add=None if salt is None else ShownOut.of(salt.main),
         salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
+        salt_first=None if salt is None else ShownOut.of(salt_amount(FIRST_SHARE * route.salt_to_add_g, "table").main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
@@ -365,9 +367,12 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
     last = timeline.heat
     off = (ahead is None or not ahead.window.heating) if last is None else last.heat == "off"
     setting = ahead.window.setting if ahead and last is None else last
+    kind = "off" if off or setting is None else setting.heat
+    share = setting.share if setting else 1.0
     return out.HeatOut(
-        heat="off" if off or setting is None else setting.heat,
-        share=setting.share if setting else 1.0,
+        key=heat_key(HeatSetting(heat=kind, share=share)),
+        heat=kind,
+        share=share,
         cover=setting.cover if setting else "open",
         oven=ShownOut.of(show_temperature(setting.oven_c if setting else FULL_BOIL.oven_c)),
         told=last is not None,
@@ -375,7 +380,7 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> out.HeatOut:
 
 
 _HEAT_UNKNOWN = out.HeatOut(
-    heat="off", share=1.0, cover="open", oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)), told=False
+    key="off", heat="off", share=1.0, cover="open", oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)), told=False
 )
 
 

@@ -167,6 +167,7 @@ class RouteOut(Shape):
     salt_after: RangeOut
     salt_to_add: ShownOut | None
     salt_to_add_also: ShownOut | None
+    salt_first: ShownOut | None
     portions: int | None
     body: BodyOut
     notes: list[SaidOut]
@@ -301,8 +302,10 @@ class CoursePoint(Shape):
 
 
 class HeatOut(Shape):
-    """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed."""
+    """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed. ``key`` is the heat of
+    the list that comes nearest."""
 
+    key: Annotated[str, key_of("heats")]
     heat: Literal["off", "simmer", "boil", "oven"]
     share: float
     cover: Cover

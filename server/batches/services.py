@@ -227,7 +227,7 @@ def _refuse_no_way(board: Board, payload: ev.Kind) -> None:
     """Take no way that cannot lead there."""
     route = board.route if isinstance(payload, ev.Chosen) else None
     if route is not None and route.reason is not None:
-        raise SpissusError("route", route.reason.metric)
+        raise SpissusError("route", route.reason.both)
 
 
 def _refuse_no_weight(board: Board, payload: ev.Kind) -> None:

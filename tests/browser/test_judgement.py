@@ -257,3 +257,44 @@ def test_a_slip_is_taken_and_asked_about_until_it_is_answered(page: Page, site: 
     expect(now_line(page)).to_contain_text("For four people")
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Season").click()
     expect(page.get_by_role("region", name="Season")).to_contain_text(re.compile(r"0\.9\d %"))
+
+
+def test_the_stage_in_hand_stays_open_whatever_somebody_else_records(page: Page, site: Site, browser: Browser) -> None:
+    enter_demo(page, site)
+    planned(page, site, "Cheek with two cooks")
+    expect(page.get_by_role("region", name="Reduce")).to_be_visible()
+    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
+    enter_demo(other, site)
+    other.goto(page.url)
+    expect(now_line(other)).to_be_visible()
+    take_reading(other, "Jug", "885")
+    expect(now_line(page)).to_contain_text("Whisk in")
+    expect(page.get_by_role("region", name="Reduce")).to_be_visible()
+    # What the bar asks for leads on.
+    answer(page, "Whisked in")
+    expect(page.get_by_role("region", name="Thicken")).to_be_visible()
+    # Salt in a stage that was opened on purpose leaves it open.
+    stage(page, "Season").get_by_label("Another amount of salt").fill("0.5 g")
+    page.get_by_role("button", name="Stirred in").click()
+    expect(page.get_by_role("button", name=re.compile("Undo ?: Salt: 0.5"))).to_be_visible()
+    expect(page.get_by_role("region", name="Season")).to_be_visible()
+    other.context.close()
+
+
+def test_a_forgotten_entry_is_added_later_with_its_time(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.clock.install(time=datetime.now(UTC) - timedelta(minutes=40))
+    start(page, site, "Salted and forgotten")
+    page.clock.fast_forward("40:00")
+    add_salt(page, "2 g")
+    then = datetime.now(UTC) - timedelta(minutes=25)
+    page.keyboard.press("l")
+    log = page.get_by_role("dialog", name="Log")
+    entry = log.get_by_role("listitem").filter(has_text="Salt: 2.0")
+    entry.get_by_role("button", name=re.compile("It was at another time")).click()
+    local = page.evaluate(
+        "at => new Date(at - new Date(at).getTimezoneOffset() * 60000).toISOString()", then.timestamp() * 1000
+    )
+    entry.get_by_label(re.compile("^When")).fill(local[:16])
+    entry.get_by_role("button", name="It was then").click()
+    expect(entry).to_contain_text(local[11:16])

@@ -63,7 +63,14 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
     batch = planned(cook)
     off = record(cook, batch, 3, {"kind": "heated", "heat": "off"})
     assert off["act"]["kind"] == "heat"
-    assert off["heat"] | {"oven": None} == {"heat": "off", "share": 1.0, "cover": "open", "oven": None, "told": True}
+    assert off["heat"] | {"oven": None} == {
+        "key": "off",
+        "heat": "off",
+        "share": 1.0,
+        "cover": "open",
+        "oven": None,
+        "told": True,
+    }
     assert off["curve"]["course"] == []
     on = record(cook, batch, 9, {"kind": "heated", "heat": "boil", "share": 0.5, "cover": "ajar"})
     assert on["act"]["kind"] == "boil"

@@ -297,6 +297,11 @@ class Said:
     metric: str
     us: str
 
+    @property
+    def both(self) -> str:
+        """Both wordings, where it is not known who reads it."""
+        return self.metric if self.us == self.metric else f"{self.metric} ({self.us})"
+
 
 def say(template: str, *amounts: Shown) -> Said:
     """A sentence with its amounts, one ``{}`` each, filled in for either system of units."""

@@ -26,6 +26,7 @@ from ..amounts.quantities import (
 from ..errors import QuantityError
 from ..pantry.concentrates import made_up
 from ..pantry.ingredients import SURE, Found, Ingredient, search
+from ..phenomena.fat import POURED_OFF
 
 #: How something went in; see :mod:`.braise` for what each does.
 Use = Literal["in", "reduced", "flamed", "late", "dredged", "rubbed", "fried", "left_out"]
@@ -318,7 +319,6 @@ _USE_WORDS: tuple[tuple[Use, str], ...] = (
         ("fried", r"(?:for|to) (?:the )?(?:frying|fry|browning|brown|sear|searing)(?: in)?(?: the meat)?"),
 )  # fmt: skip
 _USES = tuple((use, re.compile(rf"[,;(]?\s*(?:{words})\)?", re.I)) for use, words in _USE_WORDS)
-_POURED_PARTS = {"most": 0.85, "half": 0.5, "all": 0.95, "some": 0.4, None: 0.85}
 
 #: Words that describe and do not name.
 _DRESSING = re.compile(
@@ -364,7 +364,7 @@ def _uses(text: str) -> tuple[str, Use, float | None, float]:
         use, left, text = "reduced", _share(found), text[: found.start()] + text[found.end() :]
     if found := _POURED_OFF.search(text):
         part = found.group("part")
-        use, poured = "fried", _POURED_PARTS[part.lower() if part else None]
+        use, poured = "fried", POURED_OFF[part.lower() if part else "most"]
         text = text[: found.start()] + text[found.end() :]
     for name, pattern in _USES:
         if found := pattern.search(text):

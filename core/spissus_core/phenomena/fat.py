@@ -19,8 +19,13 @@ from .evaporation import minutes_to_boil_away, minutes_to_heat
 #: A way to take fat off, by its key: rows of ``data/skim_ways.csv``.
 SkimWay = Annotated[str, *one_of("skim_ways")]
 
-#: Floating fat that most cooks leave for flavour, g per 100 mL of liquid (common practice, 1 to 3).
-USUAL_REST_G_PER_100_ML = 2.0
+#: Floating fat that is left for flavour, g per 100 mL of liquid: rows of ``data/fat_rests.csv``; most cooks leave a
+#: little.
+RESTS_G_PER_100_ML: Mapping[str, float] = table("fat_rests", lambda row: float(row["g_per_100_ml"]))
+USUAL_REST_G_PER_100_ML = RESTS_G_PER_100_ML["little"]
+
+#: Frying fat that is poured off, as a share: rows of ``data/poured_off.csv``.
+POURED_OFF: Mapping[str, float] = table("poured_off", lambda row: float(row["share"]))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

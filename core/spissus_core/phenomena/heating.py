@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, NamedTuple, cast
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..amounts.fields import Celsius, Name
+from ..amounts.tables import table
 from ..ledger.water import LATENT_HEAT_KJ_KG, boils_at_c
 from ..measuring.vessels import Pan
 from .evaporation import (
@@ -75,6 +77,26 @@ class HeatSetting(BaseModel):
 
 #: What is taken for granted until the cook says otherwise.
 FULL_BOIL = HeatSetting()
+
+
+class HeatRow(NamedTuple):
+    """A heat as a cook says it: its label, what it is, and the share of the burner's power."""
+
+    label: str
+    heat: Literal["off", "simmer", "boil", "oven"]
+    share: float
+
+
+#: The heats that are offered: rows of ``data/heats.csv``.
+HEATS: Mapping[str, HeatRow] = table(
+    "heats", lambda row: HeatRow(row["label"], cast(Any, row["heat"]), float(row["share"]))
+)
+
+
+def heat_key(setting: HeatSetting) -> str:
+    """The offered heat that comes nearest to a setting."""
+    alike = {key: row for key, row in HEATS.items() if row.heat == setting.heat}
+    return min(alike, key=lambda key: abs(alike[key].share - setting.share))
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,7 +14,7 @@ from scipy.special import ndtr
 from ..amounts.estimate import Estimate
 from ..amounts.fields import Percent
 from ..amounts.quantities import ML_PER_TSP
-from ..amounts.tables import one_of, table
+from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
 
 Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]
@@ -23,27 +23,11 @@ StockKind = Literal["salted", "reduced_salt", "low_salt", "unsalted"]
 #: A kind of salt, by its key: rows of ``data/salts.csv``.
 SaltKind = Annotated[str, *one_of("salts", outlives=True)]
 
-#: Salt content at which each verdict is given, % by weight. Modelling choice around common practice.
-VERDICT_PERCENT: Mapping[Verdict, Estimate] = MappingProxyType(
-    {
-        "flat": Estimate(0.15, 0.35, 0.50),
-        "nearly": Estimate(0.50, 0.62, 0.75),
-        "right": Estimate(0.75, 0.90, 1.05),
-        "salty": Estimate(1.00, 1.15, 1.30),
-        "too_salty": Estimate(1.25, 1.45, 1.80),
-    }
-)
+#: Salt content at which each verdict is given, % by weight: rows of ``data/tastes.csv``.
+VERDICT_PERCENT: Mapping[str, Estimate] = table("tastes", lambda row: span(row, "percent"))
 
-#: Salt in strained liquid made with each kind of stock, % by weight (common practice; USDA rows of
-#: broths span 0.08 to 0.95 %).
-STOCK_PERCENT: Mapping[StockKind, Estimate] = MappingProxyType(
-    {
-        "salted": Estimate(0.75, 0.90, 1.10),
-        "reduced_salt": Estimate(0.35, 0.50, 0.65),
-        "low_salt": Estimate(0.08, 0.15, 0.25),
-        "unsalted": Estimate(0.05, 0.10, 0.20),
-    }
-)
+#: Salt in strained liquid made with each kind of stock, % by weight: rows of ``data/stocks.csv``.
+STOCK_PERCENT: Mapping[str, Estimate] = table("stocks", lambda row: span(row, "percent"))
 
 #: Error of a pocket salt meter, % of salt. Modelling choice.
 METER_ERROR = 0.05
@@ -95,10 +79,12 @@ FIRST_SHARE = 0.75
 #: Sodium to salt, from molar masses 58.44 and 22.99 g/mol.
 SALT_PER_SODIUM = 58.44 / 22.99
 
-#: Salt content of a finished sauce that most kitchens aim for, and past which most diners find it too
-#: salty, % by weight (common practice: 0.7 mild, 0.9 usual, 1.1 bold; ceiling 1.1 to 1.6).
-USUAL_SALT_PERCENT = 0.9
-USUAL_CEILING_PERCENT = 1.3
+#: What salt contents of a finished sauce are called, % by weight: rows of ``data/salt_words.csv``.
+SALT_WORDS: Mapping[str, float] = table("salt_words", lambda row: float(row["percent"]))
+
+#: What most kitchens aim for, and past which most diners find it too salty, % by weight.
+USUAL_SALT_PERCENT = SALT_WORDS["usual"]
+USUAL_CEILING_PERCENT = SALT_WORDS["too_salty"]
 
 
 class SaltByTaste(BaseModel):

@@ -1995,9 +1995,15 @@ export interface components {
         };
         /**
          * HeatOut
-         * @description How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed.
+         * @description How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed. ``key`` is the heat of
+         *     the list that comes nearest.
          */
         HeatOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "off" | "simmer" | "half" | "boil" | "oven";
             /**
              * Heat
              * @enum {string}
@@ -2093,6 +2099,7 @@ export interface components {
             salt_after: components["schemas"]["RangeOut"];
             salt_to_add: components["schemas"]["ShownOut"] | null;
             salt_to_add_also: components["schemas"]["ShownOut"] | null;
+            salt_first: components["schemas"]["ShownOut"] | null;
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
@@ -2974,6 +2981,23 @@ export interface components {
             body: number;
         };
         /**
+         * HeatWordOut
+         * @description A heat, and the setting that it stands for.
+         */
+        HeatWordOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Heat
+             * @enum {string}
+             */
+            heat: "off" | "simmer" | "boil" | "oven";
+            /** Share */
+            share: number;
+        };
+        /**
          * ListsOut
          * @description What the page offers to choose from.
          */
@@ -2994,6 +3018,22 @@ export interface components {
             sieves: components["schemas"]["SieveOut"][];
             /** Cooling Places */
             cooling_places: components["schemas"]["PlaceOut"][];
+            /** Tastes */
+            tastes: components["schemas"]["TasteOut"][];
+            /** Stocks */
+            stocks: components["schemas"]["StockOut"][];
+            /** Salt Words */
+            salt_words: components["schemas"]["SaltWordOut"][];
+            /** Heats */
+            heats: components["schemas"]["HeatWordOut"][];
+            /** Fat Rests */
+            fat_rests: components["schemas"]["RestOut"][];
+            /** Reductions */
+            reductions: components["schemas"]["ShareOut"][];
+            /** Poured Off */
+            poured_off: components["schemas"]["ShareOut"][];
+            /** Hot Expansion Percent */
+            hot_expansion_percent: number;
         };
         /**
          * PlaceOut
@@ -3006,6 +3046,18 @@ export interface components {
             label: string;
             celsius: components["schemas"]["ShownOut"];
         };
+        /**
+         * RestOut
+         * @description Fat that is left for flavour, g per 100 mL.
+         */
+        RestOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** G Per 100 Ml */
+            g_per_100_ml: number;
+        };
         /** SaltOut */
         SaltOut: {
             /**
@@ -3015,6 +3067,16 @@ export interface components {
             key: "table" | "fine_sea" | "dense_flake" | "light_flake";
             /** Label */
             label: string;
+        };
+        /**
+         * SaltWordOut
+         * @description What a salt content is called, % by weight.
+         */
+        SaltWordOut: {
+            /** Label */
+            label: string;
+            /** Percent */
+            percent: number;
         };
         /**
          * SchoolOut
@@ -3030,6 +3092,23 @@ export interface components {
             label: string;
             /** Dry */
             dry: string;
+        };
+        /**
+         * ShareOut
+         * @description A share of something, in a word; ``hint`` says the same from the other side.
+         */
+        ShareOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Share */
+            share: number;
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
         };
         /**
          * SieveOut
@@ -3053,6 +3132,32 @@ export interface components {
              * @enum {string}
              */
             key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
+            /** Label */
+            label: string;
+        };
+        /**
+         * StockOut
+         * @description A kind of stock that went into the braise.
+         */
+        StockOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "salted" | "reduced_salt" | "low_salt" | "unsalted";
+            /** Label */
+            label: string;
+        };
+        /**
+         * TasteOut
+         * @description How salty the strained liquid is by the tongue.
+         */
+        TasteOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "flat" | "nearly" | "right" | "salty" | "too_salty";
             /** Label */
             label: string;
         };

@@ -1,8 +1,8 @@
-import { useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
 import { clock } from '../app/clock'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
+import { WhenForm } from './WhenForm'
 
 const PARTS: Record<Batch['missing'][number]['part'], string> = {
   forecast: 'The forecast', plan: 'The plan', next: 'The next act', ribbon: 'The ribbon', pot: 'The pot', start: 'The start',
@@ -26,7 +26,6 @@ export function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (
 
 function DeadClock({ entry, more, onRecord }: { entry: Batch['log'][number]; more: number; onRecord: (payload: Payload) => void }) {
   const say = useSay()
-  const [when, setWhen] = useState('')
   const told = new Date(entry.told ?? 0).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
   const date = (at: string) => onRecord({ kind: 'dated', event: entry.id, at })
   return (
@@ -36,24 +35,7 @@ function DeadClock({ entry, more, onRecord }: { entry: Batch['log'][number]; mor
         {more > 0 && <span className="text-quiet"> {more === 1 ? 'One more is' : `${more} more are`} to be asked about.</span>}
       </p>
       <Button onClick={() => date(entry.at)}>At {clock(entry.at)}</Button>
-      <form
-        className="flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (when) date(new Date(when).toISOString())
-        }}
-      >
-        <input
-          type="datetime-local"
-          aria-label="Another time"
-          value={when}
-          onChange={(event) => setWhen(event.target.value)}
-          className="min-h-12 rounded-xl border-2 border-line bg-panel px-3"
-        />
-        <Button type="submit" disabled={!when}>
-          Then
-        </Button>
-      </form>
+      <WhenForm label="Another time" act="Then" onDate={date} />
     </div>
   )
 }

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useLocation } from 'wouter'
 import { isWhole, useAppend, useBatch, useKitchen, type Batch, type Payload, type Stage, type Wanted } from '../api/hooks'
 import { Header } from '../app/Header'
@@ -42,8 +42,10 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
   return <Open batch={batch.data} asked={asked} offline={batch.isError} />
 }
 
-function viewOf(batch: Batch, asked: string | undefined): View {
-  if (asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)) return asked as View
+const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)
+
+/** Where what is to be done next belongs. */
+function viewOf(batch: Batch): View {
   return batch.act.doing === 'want' || batch.act.doing === 'choose' ? 'plan' : batch.act.stage
 }
 
@@ -53,7 +55,9 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const [, go] = useLocation()
   const [sheet, setSheet] = useState<SheetName | null>(null)
   const [draft, setDraft] = useState<Wanted | null>(null)
-  const view = viewOf(batch, asked)
+  // The stage in hand stays open, whatever a device or somebody else records; it follows only what is done in it.
+  const [inHand, setInHand] = useState(() => viewOf(batch))
+  const view = isView(asked) ? asked : inHand
   const now = useNow()
   const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
   const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
@@ -63,7 +67,26 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
   const last = batch.log.filter((entry) => entry.undoable).at(-1)
   const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
-  // After something is done, the page follows to what comes next.
+  const worked = useRef(view)
+  const led = useRef(false)
+  const told = append.data
+  useEffect(() => {
+    if (!told || !isWhole(told)) return
+    const next = viewOf(told)
+    const follows = led.current || view === 'plan' || worked.current === view
+    led.current = false
+    if (!follows) return
+    setInHand(next)
+    if (next !== view) {
+      open('')
+      window.scrollTo({ top: 0 })
+    }
+    // Once for each answer.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [told])
+  useEffect(() => {
+    if (!append.isPending) worked.current = viewOf(batch)
+  })
   const record = async (payload: Payload | Payload[], after?: () => void) => {
     try {
       for (const one of [payload].flat()) await append.mutateAsync(one)
@@ -71,8 +94,6 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
       return // What went wrong stands beside its field.
     }
     after?.()
-    open('')
-    window.scrollTo({ top: 0 })
   }
   useLetters({
     r: () => setSheet('reading'),
@@ -184,7 +205,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
         draft={draft}
         busy={append.isPending}
         problem={sheet === null ? append.error : null}
-        onRecord={record}
+        onRecord={(payload) => {
+          // What the bar asks for leads on, whatever is open.
+          led.current = true
+          void record(payload)
+        }}
         onOpen={open}
         onSheet={setSheet}
         alarm={alarm}

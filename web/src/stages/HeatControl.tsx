@@ -11,28 +11,20 @@ interface Props {
   onRecord: (payload: Payload) => void
 }
 
-const heats = [
-  { value: 'off', label: 'off' },
-  { value: 'simmer', label: 'a simmer' },
-  { value: 'half', label: 'half the heat' },
-  { value: 'boil', label: 'a full boil' },
-  { value: 'oven', label: 'in the oven, open' },
-] as const
-type Heat = (typeof heats)[number]['value']
-
 /** How it is heated, as a word to tap: what is said here is what the forecast goes by. */
 export function HeatControl({ batch, onRecord }: Props) {
   const [open, setOpen] = useState(false)
   const say = useSay()
-  const { covers } = useLists()
+  const { covers, heats } = useLists()
   const { heat } = batch
-  const now: Heat = heat.heat === 'boil' && heat.share < 0.8 ? 'half' : heat.heat
+  const now = heat.key
   const [oven, setOven] = useState<string | null>(null)
-  const set = (next: Heat, cover: Batch['heat']['cover']) => {
-    onRecord({ kind: 'heated', heat: next === 'half' ? 'boil' : next, share: next === 'half' ? 0.5 : 1, cover, oven_c: oven ?? heat.oven.value, never_on: false })
+  const set = (next: string, cover: Batch['heat']['cover']) => {
+    const row = heats.find((h) => h.key === next)
+    if (row) onRecord({ kind: 'heated', heat: row.heat, share: row.share, cover, oven_c: oven ?? heat.oven.value, never_on: false })
     setOpen(false)
   }
-  const words = `${heats.find((h) => h.value === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.key === heat.cover)?.label ?? ''}`}`
+  const words = `${heats.find((h) => h.key === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.key === heat.cover)?.label ?? ''}`}`
   return (
     <Popover
       open={open}
@@ -47,7 +39,7 @@ export function HeatControl({ batch, onRecord }: Props) {
       }
     >
       <div className="grid gap-4">
-        <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats} />
+        <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats.map((h) => ({ value: h.key, label: h.label }))} />
         {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers.map((c) => ({ value: c.key, label: c.label }))} />}
         {now === 'oven' && (
           <form

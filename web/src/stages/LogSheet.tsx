@@ -5,6 +5,8 @@ import { clock } from '../app/clock'
 import { useSay } from '../app/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
+import { Unfold } from '../ui/Unfold'
+import { WhenForm } from './WhenForm'
 
 export type Append = UseMutationResult<ToldBatch, Problem, Payload>
 
@@ -45,6 +47,11 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
                   {entry.told && <span className="font-semibold text-heat"> The clock it came with was wrong.</span>}
                   {entry.problem && <span className="font-semibold text-heat"> Not counted: {entry.problem}</span>}
                 </p>
+                {entry.undoable && (
+                  <Unfold label={`: ${say(entry.text)}`} summary={<span className="inline-flex min-h-12 items-center text-sm underline">It was at another time</span>}>
+                    <WhenForm label={`When: ${say(entry.text)}`} act="It was then" onDate={(at) => append.mutate({ kind: 'dated', event: entry.id, at })} />
+                  </Unfold>
+                )}
               </div>
               {entry.undoable && (
                 <Button className="shrink-0" onClick={() => append.mutate({ kind: 'struck', event: entry.id })}>

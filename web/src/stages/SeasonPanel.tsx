@@ -25,7 +25,7 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
           <Figure
             label="table salt to add"
             value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
-            note={plan.salt_to_add_also ? `${say(plan.salt_to_add_also)}; three quarters first` : ''}
+            note={plan.salt_to_add_also && plan.salt_first ? `${say(plan.salt_to_add_also)}; ${say(plan.salt_first)} first` : ''}
             reason={plan.reasons.find((r) => r.what === 'Salt to add')}
           />
         )}

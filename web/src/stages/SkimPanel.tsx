@@ -26,11 +26,7 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
   const [picked, setPicked] = useState<Way['way'] | null>(null)
   const advised = skim.ways.find((way) => way.advised)
   const way = skim.ways.find((w) => w.way === (picked ?? (cooling ? 'chill' : advised?.way)))
-  const rests = [
-    { value: '0', label: 'none' },
-    { value: '2', label: 'a little' },
-    { value: '5', label: 'plenty' },
-  ]
+  const { fat_rests: rests } = useLists()
   return (
     <div className="grid gap-5">
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
@@ -59,9 +55,12 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
       {wanted && (
         <Choice
           label="Fat to leave on"
-          value={rests.find((rest) => Number(rest.value) === skim.rest_g_per_100_ml)?.value}
-          onChange={(rest) => onRecord(wantedAgain(wanted, { fat_g_per_100_ml: Number(rest) }))}
-          options={rests}
+          value={rests.find((rest) => rest.g_per_100_ml === skim.rest_g_per_100_ml)?.key}
+          onChange={(key) => {
+            const rest = rests.find((one) => one.key === key)
+            if (rest) onRecord(wantedAgain(wanted, { fat_g_per_100_ml: rest.g_per_100_ml }))
+          }}
+          options={rests.map((rest) => ({ value: rest.key, label: rest.label }))}
         />
       )}
       <ul className="grid gap-1">

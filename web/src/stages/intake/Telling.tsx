@@ -1,5 +1,5 @@
 import type { Problem } from '../../api/client'
-import type { Kitchen, Pot } from '../../api/hooks'
+import { useLists, type Kitchen, type Pot, type Schemas } from '../../api/hooks'
 import { useSay } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -17,17 +17,15 @@ interface Props {
 
 const placeholders = { jug: '1.4 l, 6 cups, 1 1/2 qt', eye: 'a bit over 2 l', dip: '53 mm or 2 1/8 in', scale: '2620 g with the pan' }
 const byWord = { jug: 'by jug', eye: 'by eye', dip: 'by dip', scale: 'on the scale' }
-const tastes = { flat: 'flat', nearly: 'nearly right', right: 'right', salty: 'salty', too_salty: 'too salty' }
-const stocks = { salted: 'salted stock', reduced_salt: 'stock reduced in salt', low_salt: 'stock low in salt', unsalted: 'unsalted stock' }
 
-function saltWords(draft: Draft): string | null {
+function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): string | null {
   switch (draft.saltBy) {
     case 'taste':
-      return tastes[draft.verdict]
+      return tastes.find(({ key }) => key === draft.verdict)?.label ?? draft.verdict
     case 'meter':
       return draft.percent.trim() ? `${draft.percent} by the meter` : null
     case 'stock':
-      return `as ${stocks[draft.stock]}`
+      return `as ${stocks.find(({ key }) => key === draft.stock)?.label ?? draft.stock}`
     case 'list':
       return 'by the list'
     case 'unsaid':
@@ -38,13 +36,12 @@ function saltWords(draft: Draft): string | null {
 /** What is in the pan, as a sentence whose every word can be tapped. */
 export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
   const say = useSay()
+  const lists = useLists()
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
   const amountWrong = wrong?.at('value', 'volume', 'measured', 'depth')
   const fatWrong = wrong?.at('fat', 'fat_mm', 'fat_ml')
   const saltWrong = wrong?.at('percent', 'salt')
   const solidsWrong = wrong?.at('solids_g')
-  const entries = <T extends string>(words: Record<T, string>) =>
-    (Object.entries(words) as [T, string][]).map(([value, label]) => ({ value, label }))
   return (
     <div>
       <p className="text-xl leading-[3.1rem]">
@@ -84,7 +81,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
             autoComplete="off"
           />
           <Choice
-            label="Hot liquid takes 3.8 % more room"
+            label={`Hot liquid takes ${lists.hot_expansion_percent.toFixed(1)} % more room`}
             value={draft.hot ? 'hot' : 'cold'}
             onChange={(hot) => change({ hot: hot === 'hot' })}
             options={[
@@ -136,7 +133,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
         </AskForm>{' '}
         in it. Salt:{' '}
-        <Ask label="Salt" said={saltWords(draft)} unsaid="how salty?" wrong={Boolean(saltWrong)}>
+        <Ask label="Salt" said={saltWords(draft, lists)} unsaid="how salty?" wrong={Boolean(saltWrong)}>
           {(close) => (
             <div className="grid gap-4">
               <Choice
@@ -146,7 +143,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
                   change({ saltBy: 'taste', verdict })
                   close()
                 }}
-                options={entries(tastes)}
+                options={lists.tastes.map(({ key, label }) => ({ value: key, label }))}
               />
               <TextField
                 label="Or a salt meter shows"
@@ -164,7 +161,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
                   change({ saltBy: 'stock', stock })
                   close()
                 }}
-                options={entries(stocks)}
+                options={lists.stocks.map(({ key, label }) => ({ value: key, label }))}
               />
               {draft.lines.length > 0 && (
                 <Button

@@ -1,6 +1,6 @@
 import { useState, type ClipboardEvent } from 'react'
 import type { Line, Schemas } from '../../api/hooks'
-import { useLinePreview, useReadLines } from '../../api/hooks'
+import { useLinePreview, useReadLines, useLists } from '../../api/hooks'
 import { useSay } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -183,19 +183,6 @@ const uses: { value: Line['line']['use']; label: string; hint?: string }[] = [
   { value: 'left_out', label: 'not in the sauce' },
 ]
 const useWords = Object.fromEntries(uses.map(({ value, label }) => [value, label]))
-const shares = [
-  { value: '0.75', label: '¾', hint: 'boil off ¼' },
-  { value: '0.5', label: '½', hint: 'boil off ½' },
-  { value: '0.333', label: '⅓', hint: 'boil off ⅔' },
-  { value: '0.25', label: '¼', hint: 'boil off ¾' },
-]
-const poured = [
-  { value: '0', label: 'none' },
-  { value: '0.4', label: 'some' },
-  { value: '0.85', label: 'most' },
-  { value: '0.95', label: 'all' },
-]
-
 interface RowProps {
   line: Line
   onChange: (by: readonly Line[]) => void
@@ -244,6 +231,7 @@ interface EditProps extends RowProps {
 }
 
 function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditProps) {
+  const { reductions, poured_off: parts } = useLists()
   const [text, setText] = useState(line.line.text)
   const read = useReadLines()
   const { use } = line.line
@@ -276,17 +264,17 @@ function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditP
       {use === 'reduced' && (
         <Choice
           label="Boiled down to"
-          value={shares.find((share) => Math.abs(Number(share.value) - left) < 0.01)?.value}
-          onChange={(share) => again({ left: Number(share) })}
-          options={shares}
+          value={reductions.find(({ share }) => share === left)?.key}
+          onChange={(key) => again({ left: reductions.find((one) => one.key === key)?.share ?? left })}
+          options={reductions.map(({ key, label, hint }) => ({ value: key, label, hint }))}
         />
       )}
       {use === 'fried' && (
         <Choice
           label="Poured off afterwards"
-          value={poured.find((part) => Math.abs(Number(part.value) - off) < 0.06)?.value}
-          onChange={(part) => again({ poured_off: Number(part) })}
-          options={poured}
+          value={parts.find(({ share }) => share === off)?.key}
+          onChange={(key) => again({ poured_off: parts.find((one) => one.key === key)?.share ?? off })}
+          options={parts.map(({ key, label }) => ({ value: key, label }))}
         />
       )}
       <Button onClick={onRemove}>Take it out of the list</Button>

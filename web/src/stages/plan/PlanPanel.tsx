@@ -79,7 +79,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
   const data = routes.data
   const wrong = routes.error ?? problem
   const change = (part: Partial<Wish>) => setWish({ ...wish, draggedMl: null, ...part })
-  const { schools, dishes, avoided } = useLists()
+  const { schools, dishes, avoided, salt_words: salts } = useLists()
   const binder = schools.find((s) => s.key === data?.routes.find((r) => r.kind === batch.chosen)?.school) ?? schools[0]
   const least = data?.least
   const most = data?.most
@@ -172,7 +172,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
             })}
           </div>
         </Unfold>
-        <p className="text-sm text-quiet">Usual by weight: mild 0.7 %, usual 0.9 %, bold 1.1 %. Past 1.3 % most diners call it salty.</p>
+        <p className="text-sm text-quiet">Salt by weight: {salts.map(({ label, percent }) => `${label} ${percent.toFixed(1)} %`).join(', ')}.</p>
       </section>
       <section aria-label="Ways there" className={`grid min-w-0 content-start gap-4 ${routes.isError ? 'opacity-50' : ''}`}>
         <h2 className="sr-only">Ways there</h2>
