@@ -36,6 +36,7 @@ from spissus_core.fold import Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
+from spissus_core.pantry.guests import USUAL_PEOPLE
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.phenomena.seasoning import FIRST_SHARE
@@ -402,8 +403,8 @@ def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> out.Want
         by_people=wanted.told_by == "people",
         # What was told by the pot is said again by what it came to: half of it is not half of what is left.
         said=ShownOut.of(wanted.amount_said if wanted.told_by == "portions" else show_volume(wanted.amount_ml)),
-        people=wanted.people,
-        over=wanted.over,
+        people=wanted.people or USUAL_PEOPLE,
+        over=wanted.dish,
         minutes=None if minutes_left is None else max(round(minutes_left), 1),
         avoid=list(wanted.avoid),
         portions=wanted.portions,

@@ -193,16 +193,16 @@ class RoutesOut(Shape):
 
 
 class WantedOut(Shape):
-    """What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people;
-    ``minutes`` are those left of the time there was."""
+    """What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people,
+    which are else those that are taken for granted; ``minutes`` are those left of the time there was."""
 
     amount: ShownOut
     said: ShownOut
     by_people: bool
     portions: int | None
     portion: ShownOut | None
-    people: int | None
-    over: Annotated[str, key_of("dishes")] | None
+    people: int
+    over: Annotated[str, key_of("dishes")]
     minutes: int | None
     avoid: list[Annotated[str, key_of("avoided")]]
     body: int

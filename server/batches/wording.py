@@ -132,7 +132,7 @@ _CONCERNS: dict[ConcernKind, str] = {
     "cooling": "It was not cooled in time, or nobody knows that it was. By the food code it is not safe to keep: throw "
     "it away, or say that a reading was wrong. Local food rules come first.",
     "butter": "Butter is in it, and it is on to boil: it parts. Take it off the heat, and whisk.",
-    "alcohol": "About {grams:.0f}\u00a0g of alcohol may be in it, and somebody at the table must not have any. Boiling "
+    "alcohol": "{grams} of alcohol may be in it, and somebody at the table must not have any. Boiling "
     "never drives all of it off: tell them, or cook theirs apart.",
     "allergen": "It holds {holds}, and somebody at the table must not have that: tell them, or cook theirs apart.",
 }
@@ -152,7 +152,9 @@ def concern_line(concern: Concern, timeline: State) -> Said:
     pot = timeline.pot
     assert pot is not None
     holds = " and ".join(AVOIDED_WORDS.get(key, key) for key in concern.holds)
-    return say(_CONCERNS[concern.kind].format(grams=pot.contents.ethanol, holds=holds))
+    grams = pot.contents.ethanol
+    about = f"About {grams:.0f}\u00a0g" if grams >= 1.0 else "Up to a gram"
+    return say(_CONCERNS[concern.kind].format(grams=about, holds=holds))
 
 
 def _slip_line(act: Act) -> Said:

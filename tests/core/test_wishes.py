@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import BURNER, PAN, braise, event, fold, pot, started, told, wanted
+from makers import BURNER, EVENING, PAN, braise, event, fold, pot, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError, TargetError
@@ -226,3 +228,66 @@ def test_what_a_sauce_may_be_stretched_with_is_compared_but_for_what_is_avoided(
     assert "alcohol" not in lines["With water"]
     avoided = stretched(salty, wanted(900, avoid=("alcohol", "milk", "celery")), 200.0)
     assert [reason.what for reason in avoided] == ["With water"]
+
+
+def test_what_is_free_of_it_is_asked_about_again_when_more_of_it_goes_in() -> None:
+    cream = ev.Added(ingredient="cream_heavy", volume_ml=50)
+    free = concerned(cream, ev.Answered(concern="allergen", answer="in_order"), ev.Noted(text="oat cream"))
+    assert free.concerns == ()
+    again = concerned(
+        cream, ev.Answered(concern="allergen", answer="in_order"), ev.Added(ingredient="butter", mass_g=20)
+    )
+    assert [concern.holds for concern in again.concerns] == [("milk",)]
+    wine = ev.Added(ingredient="red_wine", volume_ml=200)
+    assert concerned(wine, ev.Answered(concern="alcohol", answer="in_order")).concerns == ()
+    assert len(concerned(wine, ev.Answered(concern="alcohol", answer="in_order"), wine).concerns) == 1
+    # Taken back, there is nothing to ask.
+    taken = event(3, cream, minute=2.0)
+    log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, avoid=("milk",))), taken]
+    assert fold([*log, event(4, ev.Struck(event=taken.id), minute=3.0)]).concerns == ()
+
+
+def test_whoever_is_late_already_hears_the_quickest_way() -> None:
+    log = [event(1, started("1.6 l")), event(2, ev.Wanted(people=4, minutes=10), minute=1.0)]
+    act = next_act(fold(log, now=EVENING + timedelta(minutes=40)))
+    assert act.kind == "choose"
+    assert act.route is not None
+    assert work_min(act.route) < 8.0
+
+
+# -- signs ----------------------------------------------------------------------------------------
+
+
+def signed(sign: str, start: ev.Started, *before: ev.Kind) -> Timeline:
+    return told(start, *before, ev.Seen(sign=sign))
+
+
+def test_an_ordinary_simmer_leaves_hardly_any_alcohol_and_as_much_in_the_pot() -> None:
+    wine = ev.Added(ingredient="red_wine", volume_ml=300)
+    before, after = told(started("1.6 l"), wine).pot, signed("calm", started("1.6 l"), wine).pot
+    assert before is not None
+    assert after is not None
+    assert after.contents.ethanol < 0.3 * before.contents.ethanol
+    assert after.contents.mass_g == pytest.approx(before.contents.mass_g)
+    assert "calm" in ev.signs_asked(told(started("1.6 l"), wine))
+    assert "calm" not in ev.signs_asked(told(started("1.6 l")))
+
+
+def test_frying_means_that_the_water_is_gone_and_is_refused_where_there_is_far_too_much_of_it() -> None:
+    dry = signed("frying", started("250 ml", fat_ml="60 ml")).pot
+    assert dry is not None
+    assert dry.contents.water < 5.0
+    problem = signed("frying", started("1.6 l", fat_ml="60 ml")).moments[-1].problem
+    assert problem is not None
+    assert "does not fry" in problem.message
+
+
+def test_a_film_says_that_the_body_has_come_so_far() -> None:
+    plain, film = told(started("1.6 l")).pot, signed("film", started("1.6 l")).pot
+    assert plain is not None
+    assert film is not None
+    assert film.body.viscosity > plain.body.viscosity
+    # A sign is worth less than a spoon.
+    spoon = told(started("1.6 l"), wanted(900, body=2), ev.Tested(of="body", verdict="right")).pot
+    assert spoon is not None
+    assert film.strength.before < spoon.strength.before

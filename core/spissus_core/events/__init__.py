@@ -32,14 +32,15 @@ from .safety import Answered
 from .starting import Started
 from .state import CoolingLog, State
 from .warmth import Cooling, Heated, Probed
-from .wishes import Chosen, RouteKind, Wanted
+from .wishes import FINISHING_MIN, Chosen, RouteKind, Wanted
 
 __all__ = [
-    "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling", "CoolingLog",
-    "Dated", "Drawn", "Event", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind", "Kitchen", "Meant",
-    "Metered", "Moved", "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted", "Seen", "Sign",
-    "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested", "Thickened", "Unread",
-    "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast", "usual_ice_g",
+    "FINISHING_MIN", "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
+    "CoolingLog", "Dated", "Drawn", "Event", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind", "Kitchen",
+    "Meant", "Metered", "Moved", "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted", "Seen",
+    "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested", "Thickened",
+    "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast",
+    "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):

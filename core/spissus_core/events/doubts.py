@@ -55,20 +55,37 @@ def _buttered(before: State, after: State, event: Happened) -> Concern | None:
 
 
 def _not_eaten(before: State, after: State, event: Happened) -> Concern | None:
-    """Allergens in the pot that somebody at the table must not have, and does not know of."""
-    avoid = () if after.wanted is None else after.wanted.avoid
-    holds = tuple(sorted((set(after.all_allergens) & set(avoid)) - after.told))
-    return Concern("allergen", event.at, holds) if holds else None
+    """Allergens that have come to be in the pot, or in the wish, and that somebody at the table must not have.
+
+    What was said to be free of them is asked about again as soon as another entry brings them.
+    """
+    brought = set(event.payload.allergens) & _avoided(after)
+    new = ((_shunned(after) - _shunned(before)) | brought) - after.told
+    asked = {held for concern in after.concerns if concern.kind == "allergen" for held in concern.holds}
+    return Concern("allergen", event.at, tuple(sorted(new | asked))) if new - asked else None
 
 
 def _not_drunk(before: State, after: State, event: Happened) -> Concern | None:
-    """Alcohol in the pot, where somebody at the table must not have any, and does not know of it."""
-    avoid = () if after.wanted is None else after.wanted.avoid
-    if after.pot is None or ALCOHOL not in avoid or ALCOHOL in after.told:
+    """Alcohol that has come to be in the pot, where somebody at the table must not have any, or who has come to it."""
+    if ALCOHOL not in _avoided(after) or ALCOHOL in after.told or _alcohol_g(after) < ALCOHOL_WORTH_A_WORD_G:
         return None
+    stood = ALCOHOL in _avoided(before) and _alcohol_g(before) >= ALCOHOL_WORTH_A_WORD_G
     known = any(concern.kind == ALCOHOL for concern in after.concerns)
-    holds = after.pot.contents.ethanol >= ALCOHOL_WORTH_A_WORD_G
-    return Concern(ALCOHOL, event.at) if holds and not known else None
+    more = _alcohol_g(after) > _alcohol_g(before)
+    return None if known or (stood and not more) else Concern(ALCOHOL, event.at)
+
+
+def _avoided(state: State) -> set[str]:
+    return set() if state.wanted is None else set(state.wanted.avoid)
+
+
+def _shunned(state: State) -> set[str]:
+    """Allergens in the pot that somebody must not have."""
+    return set(state.all_allergens) & _avoided(state)
+
+
+def _alcohol_g(state: State) -> float:
+    return 0.0 if state.pot is None else state.pot.contents.ethanol
 
 
 _CONCERNS = (_cooled, _buttered, _not_eaten, _not_drunk)

@@ -56,9 +56,10 @@ class Answered(Kind):
         left = tuple(concern for concern in state.concerns if concern.kind != self.concern)
         about = next((concern for concern in state.concerns if concern.kind == self.concern), None)
         vouched = about and about.since if self.concern == "cooling" else state.vouched_for
-        held = about.holds if about else ()
+        # Whoever was told knows it of the whole pot; what is free of it says nothing of what may still go in.
+        told = {ALCOHOL} if self.concern == ALCOHOL else set(about.holds if about else ())
         return state.but(
-            concerns=left, vouched_for=vouched, told=state.told.union(held, [ALCOHOL] * (self.concern == ALCOHOL)),
+            concerns=left, vouched_for=vouched, told=state.told.union(told if self.answer == "told" else ()),
             thrown_away=state.thrown_away or self.answer == "thrown_away",
         )  # fmt: skip
 

@@ -84,12 +84,12 @@ class Wanted(Kind):
         told = self.told
         if not told:
             raise QuantityError("volume_ml", "Say how much sauce: a volume, or for how many people.")
+        if told[0] == "portions" and self.portion_ml is None:
+            raise QuantityError("portion_ml", "Say how big a portion is, such as 60 ml.")
         if on_the_shelf(info):
             return self
         if len(set(told) - {"minutes"}) > 1:
             raise QuantityError(told[0], "Give a volume, or portions and their size, or people, not both.")
-        if told[0] == "portions" and self.portion_ml is None:
-            raise QuantityError("portion_ml", "Say how big a portion is, such as 60 ml.")
         if told[0] in ("volume_ml", "portions") and self.amount_ml < LEAST_SAUCE_ML:
             field = "volume_ml" if self.volume_ml is not None else "portion_ml"
             raise QuantityError(field, "The amount of sauce must be more than nothing.")
@@ -219,6 +219,8 @@ class Wanted(Kind):
 def _by_weight(wish: Wanted, pot: Pot) -> float:
     empty = pot.pan.empty_g
     assert wish.gross_g is not None
+    if pot.beside is not None:
+        raise TargetError("gross_g", "It boils in two pans: one weight says nothing of both. Say a volume, or half.")
     if empty is None:
         raise TargetError("gross_g", f"“{pot.pan.name}” was never weighed empty. Say a volume, or half, or a time.")
     inside = wish.gross_g - empty - (pot.solids.mass_g if pot.solids else 0.0)

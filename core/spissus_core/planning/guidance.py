@@ -174,9 +174,9 @@ SALT_UNKNOWN = 0.06
 
 
 def in_the_time_left(timeline: State, wanted: ev.Wanted) -> ev.Wanted:
-    """The wish with as many minutes as are left of those there were."""
+    """The wish with as many minutes as are left of those there were; late already, with what the quickest way takes."""
     left = timeline.minutes_left
-    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, 0.0)})
+    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, ev.FINISHING_MIN)})
 
 
 def _best(pot: Pot, wanted: ev.Wanted) -> Route | None:

@@ -2202,8 +2202,8 @@ export interface components {
         };
         /**
          * WantedOut
-         * @description What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people;
-         *     ``minutes`` are those left of the time there was.
+         * @description What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people,
+         *     which are else those that are taken for granted; ``minutes`` are those left of the time there was.
          */
         WantedOut: {
             amount: components["schemas"]["ShownOut"];
@@ -2214,9 +2214,12 @@ export interface components {
             portions: number | null;
             portion: components["schemas"]["ShownOut"] | null;
             /** People */
-            people: number | null;
-            /** Over */
-            over: ("plate" | "glaze" | "mash" | "noodles" | "bread") | null;
+            people: number;
+            /**
+             * Over
+             * @enum {string}
+             */
+            over: "plate" | "glaze" | "mash" | "noodles" | "bread";
             /** Minutes */
             minutes: number | null;
             /** Avoid */

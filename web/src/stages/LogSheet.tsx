@@ -42,15 +42,21 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
             <li key={entry.id} className="flex items-center justify-between gap-4 py-2">
               <div className="min-w-0">
                 <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}>{say(entry.text)}</p>
-                <p className="text-sm text-quiet">
-                  {clock(entry.at)}
-                  {entry.told && <span className="font-semibold text-heat"> The clock it came with was wrong.</span>}
-                  {entry.problem && <span className="font-semibold text-heat"> Not counted: {entry.problem}</span>}
-                </p>
-                {entry.undoable && (
-                  <Unfold label={`: ${say(entry.text)}`} summary={<span className="inline-flex min-h-12 items-center text-sm underline">It was at another time</span>}>
+                {entry.undoable ? (
+                  <Unfold
+                    label={`, it was at another time: ${say(entry.text)}`}
+                    summary={<span className="inline-flex min-h-10 items-center text-sm text-quiet underline decoration-dotted">{clock(entry.at)}</span>}
+                  >
                     <WhenForm label={`When: ${say(entry.text)}`} act="It was then" onDate={(at) => append.mutate({ kind: 'dated', event: entry.id, at })} />
                   </Unfold>
+                ) : (
+                  <p className="text-sm text-quiet">{clock(entry.at)}</p>
+                )}
+                {(entry.told || entry.problem) && (
+                  <p className="text-sm font-semibold text-heat">
+                    {entry.told && 'The clock it came with was wrong. '}
+                    {entry.problem && `Not counted: ${entry.problem}`}
+                  </p>
                 )}
               </div>
               {entry.undoable && (

@@ -1,4 +1,5 @@
 import { useLists, type Batch, type Payload } from '../api/hooks'
+import { Toggle } from '../ui/Toggle'
 
 /** What is seen, heard and smelt, one tap each: what would say something of this pot, and what was said of it already. */
 export function Signs({ batch, onRecord }: { batch: Batch; onRecord: (payload: Payload) => void }) {
@@ -6,20 +7,9 @@ export function Signs({ batch, onRecord }: { batch: Batch; onRecord: (payload: P
   return (
     <div role="group" aria-label="Seen in the pan" className="mt-3 flex flex-wrap items-center gap-1.5">
       <span className="w-full text-quiet">Seen in the pan</span>
-      {signs.filter(({ key }) => batch.signs_asked.includes(key) || batch.signs.includes(key)).map(({ key: sign, label }) => {
-        const seen = batch.signs.includes(sign)
-        return (
-          <button
-            key={sign}
-            type="button"
-            aria-pressed={seen}
-            onClick={() => onRecord({ kind: 'seen', sign })}
-            className={`min-h-12 rounded-full border-2 bg-panel px-3.5 hover:border-ink ${seen ? 'border-ink font-semibold' : 'border-line'}`}
-          >
-            {label}
-          </button>
-        )
-      })}
+      {signs.filter(({ key }) => batch.signs_asked.includes(key) || batch.signs.includes(key)).map(({ key: sign, label }) => (
+        <Toggle key={sign} label={label} on={batch.signs.includes(sign)} onTap={() => onRecord({ kind: 'seen', sign })} />
+      ))}
     </div>
   )
 }

@@ -5,6 +5,7 @@ import { useSay } from '../../app/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
+import { Toggle } from '../../ui/Toggle'
 import { Unfold } from '../../ui/Unfold'
 import { useSettled } from '../../app/useSettled'
 import { RouteCard } from './RouteCard'
@@ -36,8 +37,8 @@ function wishOf(batch: Batch): Wish {
   const wanted = batch.wanted ?? batch.suggested
   return {
     by: wanted.by_people ? 'people' : 'amount',
-    people: String(wanted.people ?? 4),
-    over: wanted.over ?? 'mash',
+    people: String(wanted.people),
+    over: wanted.over,
     amount: wanted.said.metric,
     draggedMl: null,
     minutes: wanted.minutes === null ? '' : `${wanted.minutes} min`,
@@ -85,6 +86,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
   const most = data?.most
   const now = data?.wanted
   const ways = data?.routes ?? []
+  const readyIn = <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
   const card = (route: Route) => (
     <RouteCard
       key={route.kind}
@@ -112,7 +114,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
           <>
             <div className="grid grid-cols-2 gap-2">
               <TextField label="For how many" inputMode="numeric" value={wish.people} onChange={(people) => change({ people })} error={wrong?.at('people')} autoComplete="off" />
-              <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+              {readyIn}
             </div>
             <Choice
               label="Poured over"
@@ -132,7 +134,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
           <div className="grid grid-cols-2 gap-2">
             <TextField className="col-span-2" label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
             <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
-            <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+            {readyIn}
           </div>
         )}
         <Choice
@@ -158,17 +160,8 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
           <div role="group" aria-label="Somebody must not have" className="flex flex-wrap gap-1.5 pt-1">
             {avoided.map(({ key, label }) => {
               const out = wish.avoid.includes(key)
-              return (
-                <button
-                  key={key}
-                  type="button"
-                  aria-pressed={out}
-                  onClick={() => change({ avoid: out ? wish.avoid.filter((other) => other !== key) : [...wish.avoid, key] })}
-                  className={`min-h-12 rounded-full border-2 bg-panel px-3.5 hover:border-ink ${out ? 'border-ink font-semibold text-ink' : 'border-line'}`}
-                >
-                  {label}
-                </button>
-              )
+              const avoid = out ? wish.avoid.filter((other) => other !== key) : [...wish.avoid, key]
+              return <Toggle key={key} label={label} on={out} onTap={() => change({ avoid })} />
             })}
           </div>
         </Unfold>
