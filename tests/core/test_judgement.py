@@ -12,6 +12,7 @@ from spissus_core import events as ev
 from spissus_core.estimation.spoon import belief
 from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline
+from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
@@ -192,6 +193,16 @@ def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
         assert at_mark < 0.9 + 0.2
     metered = next_act(told(*salty, ev.Metered(percent=1.45)))
     assert (metered.kind, metered.why) == ("let_down", "too_salty")
+
+
+@pytest.mark.parametrize("percent", [0.5, 0.6, 0.7, 0.8])
+def test_what_is_boiled_to_its_mark_is_not_let_down_again(percent: float) -> None:
+    """Nothing is boiled away only to be poured back; nor when the cook comes a little late to the mark."""
+    way = (started("1.6 l", salt={"by": "meter", "percent": percent}), wanted(700), ev.Chosen(route="roux"))
+    mark = next_act(told(*way)).amount
+    for share in (1.0, 0.98):
+        there = next_act(told(*way, read("jug", f"{share * mark * HOT_EXPANSION:.0f} ml")))
+        assert there.why != "too_salty", (there.kind, share)
 
 
 def test_a_late_look_says_that_it_has_probably_gone_past() -> None:

@@ -330,7 +330,7 @@ def test_a_ruler_gives_way_to_finer_means() -> None:
 
     far = next_act(story(dip(3, 34.0)))
     assert (far.kind, far.measure) == ("boil", None)
-    near = next_act(story(dip(3, 34.0), dip(16, 21.1)))
+    near = next_act(story(dip(3, 34.0), dip(16, 21.5)))
     assert near.kind == "boil"
     assert near.measure == "scale"
     assert near.stop_gross_g is not None

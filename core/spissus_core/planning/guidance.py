@@ -44,6 +44,8 @@ from .routes import (
     Route,
     Way,
     binding_min,
+    bound_at_salt_ml,
+    bound_salt_percent,
     solve,
     solve_route,
     solve_routes,
@@ -256,8 +258,9 @@ MOST_SPOONS, MOST_TASTES = 3, 3
 SHARE = 0.75
 #: Minutes of simmering after which what steamed away is worth a measurement, and the error of the amount that is.
 WAITED_MIN, UNSURE_SHARE = 12.0, 0.05
-#: A sauce this far over what is liked, points of salt, is too salty to go on with; so far boiling may take it.
-TOO_SALTY, SALTIER = 0.12, 0.15
+#: A sauce this far over what is liked, points of salt, is too salty to go on with; boiling stops so far short of
+#: that, that a look which comes late is not answered with water.
+TOO_SALTY, SALTIER = 0.12, 0.08
 #: Thought to be so far past its mark, as a share, a pot is told to be taken off before it is measured.
 LATE_SHARE = 0.03
 #: Less than this is not late, min. Modelling choice.
@@ -310,7 +313,7 @@ class _Bench:
             mark = self.mark_ml if timeline.stop_ml is None else timeline.stop_ml
             late = pot.contents.liquid_ml < (1.0 - LATE_SHARE) * mark
             return self._boil(mark, why="late" if late else self._why_boil())
-        if min(self.over, self.route.salt_before.best - self.liking) > TOO_SALTY and not timeline.salt_tested:
+        if min(self.over, bound_salt_percent(pot, route) - self.liking) > TOO_SALTY and not timeline.salt_tested:
             return self._to_the_liking()
         if _let_down(pot, route):
             boiled = window is not None and window.readings > 0
@@ -325,7 +328,7 @@ class _Bench:
     @property
     def mark_ml(self) -> float:
         """Where boiling ends: at the mark of the way, but never past the salt that is liked, nor past the body."""
-        mark = max(self.route.boil_to_ml, volume_at_salt_ml(self.pot.contents, self.liking + SALTIER))
+        mark = max(self.route.boil_to_ml, bound_at_salt_ml(self.pot, self.liking + SALTIER, self.route))
         if self.way.school is None and self.way.stop == "body":
             mark = max(mark, volume_at_salt_ml(self.pot.contents, self.liking), self.wanted.amount_ml)
         elif self.route.thickener is None and mark < self.pot.contents.liquid_ml:

@@ -566,18 +566,30 @@ def volume_at_salt_ml(contents: Contents, ceiling_percent: float) -> float:
     return contents.liquid_ml + (mass - contents.liquid_g) * ML_G["water"]
 
 
-def salt_ceiling_ml(pot: Pot, wanted: Wanted, route: Route | None = None) -> float | None:
-    """Liquid below which the pot is too salty, mL; None where boiling never gets there.
+def bound_at_salt_ml(pot: Pot, percent: float, route: Route | None = None) -> float:
+    """Liquid in the pot at which its sauce stands at ``percent`` salt, mL; above the surface where it is past that.
 
-    It is that of the sauce as it will be: what ``route`` has yet to stir in thins its salt. A pot past its ceiling
-    already has one above its surface.
+    It is that of the sauce as it will be: what ``route`` has yet to stir in thins its salt.
     """
+    binds = _binds(route)
+    water_g = 100.0 * (pot.contents.salt + binds.salt) / percent - pot.contents.liquid_g - binds.liquid_g
+    return pot.contents.liquid_ml + water_g * ML_G["water"]
+
+
+def bound_salt_percent(pot: Pot, route: Route | None = None) -> float:
+    """Salt of the pot as it is, once what ``route`` has yet to stir in is in it, %."""
+    return (pot.contents + _binds(route)).salt_percent
+
+
+def _binds(route: Route | None) -> Contents:
+    return route.thickener.added(route.dry_g) if route is not None and route.thickener is not None else Contents()
+
+
+def salt_ceiling_ml(pot: Pot, wanted: Wanted, route: Route | None = None) -> float | None:
+    """Liquid below which the sauce is too salty, mL; None where boiling never gets there."""
     if pot.contents.salt <= 0.0:
         return None
-    binds = route.thickener.added(route.dry_g) if route is not None and route.thickener is not None else Contents()
-    salt = pot.contents.salt + binds.salt
-    water_g = 100.0 * salt / wanted.ceiling_percent - pot.contents.liquid_g - binds.liquid_g
-    volume = pot.contents.liquid_ml + water_g * ML_G["water"]
+    volume = bound_at_salt_ml(pot, wanted.ceiling_percent, route)
     solids = pot.contents.liquid_ml - pot.contents.water * ML_G["water"]
     return volume if volume > solids + LEAST_WATER_SHARE * pot.contents.water else None
 

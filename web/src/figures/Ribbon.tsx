@@ -33,6 +33,8 @@ interface Props<S extends string> {
 const TALL = 138
 const LOW = 92
 const TOP = 34
+/** Room a letter takes, so that words are left out rather than cut off. */
+const LETTER = 8.5
 
 /** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
 export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead, fullMl, low = false }: Props<S>) {
@@ -124,7 +126,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         {last.x1 < width - 1 && (
           <g>
             <line x1={last.x1} x2={width} y1={FLOOR} y2={FLOOR} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
-            {!narrow && (
+            {!narrow && width - last.x1 > 24 + ahead.length * LETTER && (
               <text x={last.x1 + 24} y={FLOOR - 16} fontSize="16" fill="var(--quiet)">
                 {ahead}
               </text>
