@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import re
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID, uuid4
 
+import pytest
+from pydantic import ValidationError
 from spissus_core import events as ev
+from spissus_core.amounts.quantities import UnitSystem
+from spissus_core.errors import SpissusError
 from spissus_core.fold import Timeline
 from spissus_core.fold import fold as folded
 from spissus_core.intake.braise import Braise, Line
@@ -15,9 +21,12 @@ from spissus_core.intake.lines import read_list
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
+from spissus_core.messages import Argument
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.guidance import stop_of
 from spissus_core.pot import Pot
+from words import Catalogue, plain
+from words.catalogue import Phrase, Piece
 
 PAN = Pan.round("24 cm pan", 240, 130, empty_g=1450)
 BURNER = Burner(name="middle burner", net_kw=1.0)
@@ -94,3 +103,40 @@ def potted(*payloads: ev.Kind) -> Pot:
     found = told(*payloads).pot
     assert found is not None
     return found
+
+
+def in_words(said: Argument, units: UnitSystem | Literal["both"] = "metric") -> str:
+    """What is said, with ordinary spaces."""
+    return plain(said, units).replace("\u00a0", " ")
+
+
+def text_of(parts: list[Any], units: UnitSystem = "metric") -> str:
+    """A sentence of an answer, with ordinary spaces."""
+    found = (part if isinstance(part, str) else part.get(units) or next(iter(part.values())) for part in parts)
+    return "".join(found).replace("\u00a0", " ")
+
+
+def words_of(error: BaseException) -> str:
+    """What a cook is told of an error."""
+    if isinstance(error, ValidationError):
+        raised = (one.get("ctx", {}).get("error") for one in error.errors())
+        return " ".join([*(words_of(one) for one in raised if isinstance(one, SpissusError)), str(error)])
+    return in_words(error.message, "both") if isinstance(error, SpissusError) else str(error)
+
+
+@contextmanager
+def refused(kind: type[BaseException] | tuple[type[BaseException], ...], complaint: str) -> Iterator[None]:
+    """Something is refused, and the cook is told why."""
+    with pytest.raises(kind) as caught:
+        yield
+    assert re.search(complaint, words_of(caught.value)), words_of(caught.value)
+
+
+def backwards(language: Catalogue) -> Catalogue:
+    """A made-up language: each phrase and each word of the trade reversed, with what fills it where it was."""
+
+    def turned(pieces: tuple[Piece, ...] | None) -> tuple[Piece, ...] | None:
+        return pieces and tuple(Piece(words[::-1], name, case) for words, name, case in pieces)
+
+    phrases = {key: Phrase(turned(p.pieces) or (), turned(p.of_one)) for key, p in language.phrases.items()}
+    return Catalogue(phrases, lambda term: term[::-1])

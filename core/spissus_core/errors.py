@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from .messages import Message
+
 
 class SpissusError(ValueError):
     """Input the core cannot use.
 
-    ``field`` is the dotted name of the offending input, ``message`` a sentence a cook can act on.
+    ``field`` is the dotted name of the offending input, ``message`` what a cook is told, and can act on.
     """
 
-    def __init__(self, field: str, message: str) -> None:
-        super().__init__(message)
+    def __init__(self, field: str, message: Message) -> None:
+        super().__init__(str(message))
         self.field = field
         self.message = message
 
@@ -18,7 +20,7 @@ class SpissusError(ValueError):
 class SetAsideError(SpissusError):
     """An event that cannot be worked out, whatever the reason: it is left out and everything else goes on."""
 
-    def __init__(self, message: str) -> None:
+    def __init__(self, message: Message) -> None:
         super().__init__("kind", message)
 
 

@@ -19,6 +19,7 @@ from .events.alarm import rings_again
 from .events.assumed import StopOf, as_planned
 from .events.doubts import doubted
 from .events.state import State
+from .messages import say
 from .pot import Pot
 
 
@@ -191,7 +192,7 @@ def _first_pot(starts: Sequence[ev.Event], left_out: dict[UUID, SpissusError]) -
 def unworkable(error: Exception) -> SetAsideError:
     """What is said of an event, or a part of the page, that fails for no reason a cook could know."""
     why = f"{type(error).__name__}: {str(error)[:160]}".rstrip(": ")
-    return SetAsideError(f"This cannot be worked out ({why}).")
+    return SetAsideError(say("events.cannot_be_worked_out", why=why))
 
 
 #: A pot of more than this is no pot, g; it is only there so that nothing that follows can overflow.

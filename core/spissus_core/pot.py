@@ -14,6 +14,7 @@ from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from .ledger.water import HOT_EXPANSION
 from .measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from .measuring.vessels import Pan
+from .messages import say
 from .phenomena.body import AS_TABLED, Body, Strength, body_of
 from .phenomena.heating import Burner
 
@@ -172,8 +173,12 @@ class Pot(Changeable):
         if contents.volume_ml + self.solids_ml > self.pan.capacity_ml:
             raise MeasurementError(
                 field,
-                f"With that, {show_volume(contents.volume_ml).both} would be in “{self.pan.name}”, "
-                f"which holds {show_volume(self.pan.capacity_ml).both}.",
+                say(
+                    "events.too_much_for_pan",
+                    volume=show_volume(contents.volume_ml),
+                    pan=self.pan.name,
+                    capacity=show_volume(self.pan.capacity_ml),
+                ),
             )
         return self.but(contents=contents)
 

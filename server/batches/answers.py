@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_plain
 from spissus_core.events import State
 from spissus_core.events.state import ConcernKind
+from spissus_core.messages import Message, say
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act
 from spissus_core.planning.routes import solve_route, suggested
+from words import plain
 
 from .schemas import AnswerOut
 
@@ -21,54 +25,57 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             wish = (
                 []
                 if pot is None
-                else [_records("That is it", suggested(pot).model_dump(mode="json", exclude_none=True))]
+                else [_records(say("answers.that_is_it"), suggested(pot).model_dump(mode="json", exclude_none=True))]
             )
-            return [*wish, AnswerOut(label="Something else", opens="plan")]
+            return [*wish, _button(say("answers.something_else"), opens="plan")]
         case "choose":
             if act.route is None:
-                return [AnswerOut(label="Change the wish", opens="plan")]
-            take = _records("Take this way", {"kind": "chosen", "route": act.route.kind})
-            return [take, AnswerOut(label="Other ways", opens="plan")]
+                return [_button(say("answers.change_the_wish"), opens="plan")]
+            take = _records(say("answers.take_this_way"), {"kind": "chosen", "route": act.route.kind})
+            return [take, _button(say("answers.other_ways"), opens="plan")]
         case "take":
-            return [_records("Taken", {"kind": "taken", "volume_ml": act.amount}), _opens("Another amount", "strain")]
+            return [
+                _records(say("answers.taken"), {"kind": "taken", "volume_ml": act.amount}),
+                _opens(say("answers.another_amount"), "strain"),
+            ]
         case "cool":
-            return [_opens("Temperature", "skim")]
+            return [_opens(say("answers.temperature"), "skim")]
         case "skim":
-            off = [_records("It is off", {"kind": "skimmed", "way": act.way})] if act.way else []
-            return [*off, _opens("Another way", "skim")]
+            off = [_records(say("answers.it_is_off"), {"kind": "skimmed", "way": act.way})] if act.way else []
+            return [*off, _opens(say("answers.another_way"), "skim")]
         case "heat":
-            return [_records("It is on", {"kind": "heated", **FULL_BOIL.model_dump(mode="json")})]
+            return [_records(say("answers.it_is_on"), {"kind": "heated", **FULL_BOIL.model_dump(mode="json")})]
         case "boil":
-            reading, window = AnswerOut(label="Reading", asks="reading"), timeline.heating
+            reading, window = _button(say("answers.reading"), asks="reading"), timeline.heating
             if act.why == "no_time":
                 bind = {"kind": "chosen", "route": "bind_starch"}
-                return [reading, *([_records("Bind it as it is", bind)] if _can_bind(timeline) else [])]
+                return [reading, *([_records(say("answers.bind_it"), bind)] if _can_bind(timeline) else [])]
             if window is None or not window.assumed:
                 return [reading]
             # Nobody said that it is on.
-            return [reading, _records("It is not on", {"kind": "heated", "heat": "off", "never_on": True})]
+            return [reading, _records(say("answers.it_is_not_on"), {"kind": "heated", "heat": "off", "never_on": True})]
         case "measure":
-            return [AnswerOut(label="Reading", asks="reading")]
+            return [_button(say("answers.reading"), asks="reading")]
         case "let_down":
             stirred = {"kind": "added", "ingredient": "water", "volume_ml": act.amount}
-            return [_records("Stirred in", stirred), AnswerOut(label="Something else", asks="add")]
+            return [_records(say("answers.stirred_in"), stirred), _button(say("answers.something_else"), asks="add")]
         case "thicken":
             thickener = act.route.thickener if act.route else None
             if thickener is None:
                 return []
             whisked = {"kind": "thickened", "thickener": thickener.key, "dry_g": act.amount}
-            return [_records("Whisked in", whisked), _opens("Another amount", "thicken")]
+            return [_records(say("answers.whisked_in"), whisked), _opens(say("answers.another_amount"), "thicken")]
         case "test_body":
             return [_said("body", word, verdict) for word, verdict in _SPOON]
         case "salt":
             return [
-                _records("Stirred in", {"kind": "salted", "salt_g": act.amount}),
-                _opens("Another amount", "season"),
+                _records(say("answers.stirred_in"), {"kind": "salted", "salt_g": act.amount}),
+                _opens(say("answers.another_amount"), "season"),
             ]
         case "test_salt":
             return [_said("salt", word, verdict) for word, verdict in _TONGUE]
         case "finish":
-            return [_opens("Finish", "serve")]
+            return [_opens(say("answers.finish"), "serve")]
         case "warn":
             assert act.concern is not None
             about = {"kind": "answered", "concern": act.concern.kind}
@@ -78,11 +85,11 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             assert slip is not None
             event = str(slip.event)
             if slip.twice:
-                both = _records("Both went in", {"kind": "meant", "event": event})
-                return [both, _records("Only one", {"kind": "struck", "event": event})]
-            right = _records(f"{slip.grams:.3g} g", {"kind": "meant", "event": event})
+                both = _records(say("answers.both_went_in"), {"kind": "meant", "event": event})
+                return [both, _records(say("answers.only_one"), {"kind": "struck", "event": event})]
+            right = _records(_grams(slip.grams, 3), {"kind": "meant", "event": event})
             tenth = round(slip.grams / 10.0, 2)
-            return [right, _records(f"{tenth:.2g} g", {"kind": "meant", "event": event, "grams": tenth})]
+            return [right, _records(_grams(tenth, 2), {"kind": "meant", "event": event, "grams": tenth})]
         case "start" | "done" | "alone":
             return []
 
@@ -94,26 +101,42 @@ def _can_bind(timeline: State) -> bool:
 
 
 #: What may be said to each doubt.
-_DOUBTS: dict[ConcernKind, tuple[tuple[str, str], ...]] = {
-    "cooling": (("Thrown away", "thrown_away"), ("A reading was wrong", "in_order")),
-    "butter": (("Taken off in time", "in_order"), ("It boiled", "mended")),
-    "alcohol": (("They are told", "told"), ("There is none in it", "in_order")),
-    "allergen": (("They are told", "told"), ("It is free of it", "in_order")),
+_DOUBTS: dict[ConcernKind, tuple[tuple[Message, str], ...]] = {
+    "cooling": ((say("answers.thrown_away"), "thrown_away"), (say("answers.reading_was_wrong"), "in_order")),
+    "butter": ((say("answers.taken_off_in_time"), "in_order"), (say("answers.it_boiled"), "mended")),
+    "alcohol": ((say("answers.they_are_told"), "told"), (say("answers.none_in_it"), "in_order")),
+    "allergen": ((say("answers.they_are_told"), "told"), (say("answers.free_of_it"), "in_order")),
 }
 
-_SPOON = (("Too thin", "low"), ("Right", "right"), ("Too thick", "high"))
+_SPOON = (
+    (say("answers.too_thin"), "low"),
+    (say("answers.right"), "right"),
+    (say("answers.too_thick"), "high"),
+)
 _TONGUE = (
-    ("Flat", "flat"), ("Nearly", "nearly"), ("Right", "right"), ("Salty", "salty"), ("Too salty", "too_salty"),
-)  # fmt: skip
+    (say("answers.flat"), "flat"),
+    (say("answers.nearly"), "nearly"),
+    (say("answers.right"), "right"),
+    (say("answers.salty"), "salty"),
+    (say("answers.too_salty"), "too_salty"),
+)
 
 
-def _records(label: str, payload: dict[str, Any]) -> AnswerOut:
-    return AnswerOut(label=label, payload={key: value for key, value in payload.items() if value is not None})
+def _grams(grams: float, digits: int) -> Message:
+    return say("answers.grams", grams=show_plain(grams, "g", digits))
 
 
-def _opens(label: str, stage: str) -> AnswerOut:
-    return AnswerOut.model_validate({"label": label, "opens": stage})
+def _button(label: Message, **rest: Any) -> AnswerOut:
+    return AnswerOut(label=plain(label), **rest)
 
 
-def _said(of: str, word: str, verdict: str) -> AnswerOut:
+def _records(label: Message, payload: dict[str, Any]) -> AnswerOut:
+    return _button(label, payload={key: value for key, value in payload.items() if value is not None})
+
+
+def _opens(label: Message, stage: ev.Stage) -> AnswerOut:
+    return _button(label, opens=stage)
+
+
+def _said(of: str, word: Message, verdict: str) -> AnswerOut:
     return _records(word, {"kind": "tested", "of": of, "verdict": verdict})

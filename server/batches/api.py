@@ -17,6 +17,7 @@ from larder.services import own_ingredients
 from ninja import Router
 from ninja.security import SessionAuth
 from pydantic import Field
+from shared.shapes import SaidOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
@@ -24,10 +25,12 @@ from spissus_core.errors import SpissusError
 from spissus_core.fold import fold
 from spissus_core.intake.lines import read_line, read_list, read_sentence
 from spissus_core.intake.liquid import strained_liquid
+from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.planning.journey import journey
 from spissus_core.planning.routes import solve_routes, trade
 from spissus_core.pot import Pot
+from words import plain
 
 from . import intake, presenter, services
 from . import schemas as sc
@@ -58,7 +61,7 @@ def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
     assert isinstance(started, ev.Started)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
     if timeline.pot is None:
-        raise timeline.moments[0].problem or SpissusError("liquid", "This start cannot be worked out.")
+        raise timeline.moments[0].problem or SpissusError("liquid", say("intake.start_cannot"))
     strained = strained_liquid(started.pan, started.liquid)
     return sc.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
@@ -68,7 +71,7 @@ def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
         estimated=(
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
         ),
-        doubt=None if strained.doubt is None else sc.SaidOut.of(strained.doubt),
+        doubt=SaidOut.maybe(strained.doubt),
     )
 
 
@@ -125,7 +128,7 @@ def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
         at, last = base64.urlsafe_b64decode(cursor.encode()).decode().split(" ")
         return datetime.fromisoformat(at).astimezone(UTC), UUID(last)
     except (ValueError, OverflowError):
-        raise SpissusError("cursor", "This is not a place in the list. Start from its first page.") from None
+        raise SpissusError("cursor", say("batch.no_place_in_the_list")) from None
 
 
 @router.post("/batches", response=sc.BatchOut, summary="Start a batch")
@@ -163,7 +166,7 @@ def _potted(batch: Batch) -> tuple[Board, Pot]:
     """A batch whose pot is known. Raises SpissusError where its start cannot be read."""
     board = Board(services.log_of(batch), services.present())
     if board.timeline.pot is None:
-        raise SpissusError("start", "The start of this batch cannot be read. Say first what is in the pot.")
+        raise SpissusError("start", say("batch.start_unreadable"))
     return board, board.timeline.pot
 
 
@@ -181,8 +184,5 @@ def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf
     board, pot = _potted(batch)
     marks = presenter.marks_out(board.timeline, board.act.doing, board.route)
     title = f"{batch.name}: {pot.pan.name}"
-    words = [
-        skewer.Mark(mark.depth.value, f"{presenter.MARK_WORDS[mark.kind]}: {getattr(mark.depth, units)}")
-        for mark in marks
-    ]
+    words = [skewer.Mark(mark.depth.value, plain(presenter.mark_words(mark), units)) for mark in marks]
     return skewer.response(kind, title, words, pot.pan.height_mm)

@@ -4,24 +4,30 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from kitchens.shapes import ShownOut
+from shared.shapes import RangeOut, ReasonOut, SaidOut, ShownOut, SpanOut
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
-from spissus_core.amounts.quantities import say, show_mass, show_volume
+from spissus_core.amounts.quantities import show_mass, show_volume
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, reduced_note
 from spissus_core.intake.lines import ReadLine, ReadSentence
 from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.messages import Message, say
 from spissus_core.pantry.concentrates import made_up
 from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
+from words import plain
 
 from . import schemas as out
 
+#: What the list tells beside the liquid: its name, the mass of the ledger, and what that is called.
 _FIGURES = (
-    ("salt", "salt", "salt"), ("fat", "fat_free", "floating fat"), ("gelatin", "gelatin", "gelatin"),
-    ("sugar", "sugar", "sugar"), ("acid", "acid", "acid, as tartaric"),
-)  # fmt: skip
+    ("salt", "salt", say("batch.contents_salt")),
+    ("fat", "fat_free", say("batch.contents_fat_free")),
+    ("gelatin", "gelatin", say("batch.contents_gelatin")),
+    ("sugar", "sugar", say("batch.contents_sugar")),
+    ("acid", "acid", say("batch.contents_acid")),
+)
 
 
 def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
@@ -46,22 +52,22 @@ def read_out(read: ReadLine, own: Sequence[Ingredient]) -> out.LineOut:
 
 
 def line_out(
-    line: Line, name: str = "", problem: str | None = None, candidates: Sequence[Ingredient] = ()
+    line: Line, name: str = "", problem: Message | None = None, candidates: Sequence[Ingredient] = ()
 ) -> out.LineOut:
     """A line as it is kept, with what it was taken for and what it brings."""
     what = line.what if line.own or line.ingredient else None
     note = reduced_note(line) if line.counts else None
     if problem is None and not line.counts and line.use != "left_out":
-        problem = "It does not count: say what, and how much."
+        problem = say("intake.does_not_count")
     return out.LineOut(
         line=_named(line),
         name=what.name if what else name or line.text,
         amount=ShownOut.of(line.shown) if line.counts else None,
         about=line.spread > 0.1,
         group=what.group if what else None,
-        brings=brings(line),
-        note=None if note is None else out.SaidOut.of(note),
-        problem=problem,
+        brings=[out.BringsOut.model_validate({"key": key, "said": SaidOut.of(said)}) for key, said in brings(line)],
+        note=SaidOut.maybe(note),
+        problem=SaidOut.maybe(problem),
         candidates=[out.FoundOut(key=item.key, name=item.name) for item in candidates],
     )  # fmt: skip
 
@@ -73,24 +79,24 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> out.EstimatedO
     acid, acetic = ranges["acid"], ranges["acetic"]
     ranges["acid"] = Estimate(acid.low + acetic.low, acid.best + acetic.best, acid.high + acetic.high)
     return out.EstimatedOut(
-        liquid=out.SpanOut.of(estimated.liquid_ml, show_volume),
-        liquid_reasons=[out.ReasonOut.of(reason) for reason in estimated.terms["liquid"]],
+        liquid=SpanOut.of(estimated.liquid_ml, show_volume),
+        liquid_reasons=[ReasonOut.of(reason) for reason in estimated.terms["liquid"]],
         figures=[
             out.EstimateOut(
-                name=name, label=label, span=out.SpanOut.of(ranges[mass], show_mass),
-                reasons=[out.ReasonOut.of(reason) for reason in estimated.terms[name]],
+                name=name, label=plain(label), span=SpanOut.of(ranges[mass], show_mass),
+                reasons=[ReasonOut.of(reason) for reason in estimated.terms[name]],
             )
             for name, mass, label in _FIGURES
         ],
         alcohol=out.AlcoholOut(
-            grams=out.RangeOut.of(alcohol.grams),
+            grams=RangeOut.of(alcohol.grams),
             percent_vol=strength_percent(alcohol.grams.best, estimated.contents.liquid_ml),
             rule=alcohol.rule,
-            why=out.SaidOut.of(alcohol.why),
-            caution=ALCOHOL_REMAINS if alcohol.grams.high >= ALCOHOL_WORTH_A_WORD_G else None,
+            why=SaidOut.of(alcohol.why),
+            caution=SaidOut.of(ALCOHOL_REMAINS) if alcohol.grams.high >= ALCOHOL_WORTH_A_WORD_G else None,
         ),
         allergens=list(estimated.allergens),
-        cautions=list(intake_cautions(braise)) if braise else [],
+        cautions=SaidOut.of_all(intake_cautions(braise)) if braise else [],
     )  # fmt: skip
 
 
@@ -139,14 +145,11 @@ def concentrate_out(data: out.ConcentrateIn) -> out.ConcentrateOut:
     """What makes exactly the volume wanted, and the usual mistake with it."""
     made = made_up(data.volume_ml, data.concentrate_parts, data.water_parts)
     if data.water_parts <= 0.0:
-        mind = say("No water at all: the concentrate goes in as it is.")
+        mind = say("intake.no_water")
     else:
         wrong = data.volume_ml * (data.concentrate_parts + data.water_parts) / data.water_parts
-        mind = say(
-            "Not {} of water with its share of concentrate: that makes {}.",
-            show_volume(data.volume_ml), show_volume(wrong),
-        )  # fmt: skip
+        mind = say("batch.concentrate_twice", volume=show_volume(data.volume_ml), wrong=show_volume(wrong))
     return out.ConcentrateOut(
         concentrate=ShownOut.of(show_volume(made.concentrate_ml)), water=ShownOut.of(show_volume(made.water_ml)),
-        mind=out.SaidOut.of(mind),
+        mind=SaidOut.of(mind),
     )  # fmt: skip

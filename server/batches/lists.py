@@ -7,9 +7,9 @@ from typing import Literal
 
 from django.http import HttpRequest
 from kitchens.services import member_of
-from kitchens.shapes import Shape, ShownOut
 from ninja import Router
 from ninja.security import SessionAuth
+from shared.shapes import Shape, ShownOut
 from spissus_core.amounts.quantities import show_temperature, show_volume
 from spissus_core.amounts.tables import rows
 from spissus_core.events import Sign
@@ -21,6 +21,8 @@ from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
+
+from .presenter import word
 
 router = Router(auth=SessionAuth(), tags=["lists"])
 
@@ -155,32 +157,34 @@ class ListsOut(Shape):
 def lists(request: HttpRequest) -> ListsOut:
     member_of(request)
     return ListsOut(
-        schools=[SchoolOut(key=s.key, label=s.label, dry=s.dry) for s in SCHOOLS.values()],
-        salts=[SaltOut(key=r["key"], label=r["label"]) for r in rows("salts")],
+        schools=[SchoolOut(key=s.key, label=word(s.label), dry=word(s.dry)) for s in SCHOOLS.values()],
+        salts=[SaltOut(key=r["key"], label=word(r["label"])) for r in rows("salts")],
         dishes=[
-            DishOut(key=key, label=dish.label, helping=ShownOut.of(show_volume(dish.helping_ml)), body=dish.body)
+            DishOut(key=key, label=word(dish.label), helping=ShownOut.of(show_volume(dish.helping_ml)), body=dish.body)
             for key, dish in DISHES.items()
         ],
-        avoided=[AvoidedOut(key=r["key"], label=r["label"]) for r in rows("avoided")],
-        signs=[SignOut(key=r["key"], label=r["label"]) for r in rows("signs")],
-        covers=[CoverOut(key=r["key"], label=r["label"], cooked=r["cooked"]) for r in rows("covers")],
-        sieves=[SieveOut(key=r["key"], cooked=r["cooked"], hint=r["hint"]) for r in rows("sieves")],
+        avoided=[AvoidedOut(key=r["key"], label=word(r["label"])) for r in rows("avoided")],
+        signs=[SignOut(key=r["key"], label=word(r["label"])) for r in rows("signs")],
+        covers=[CoverOut(key=r["key"], label=word(r["label"]), cooked=word(r["cooked"])) for r in rows("covers")],
+        sieves=[SieveOut(key=r["key"], cooked=word(r["cooked"]), hint=word(r["hint"])) for r in rows("sieves")],
         cooling_places=[
-            PlaceOut(key=r["key"], label=r["label"], celsius=ShownOut.of(show_temperature(float(r["celsius"]))))
+            PlaceOut(key=r["key"], label=word(r["label"]), celsius=ShownOut.of(show_temperature(float(r["celsius"]))))
             for r in rows("cooling_places")
         ],
-        tastes=[TasteOut.model_validate({"key": r["key"], "label": r["label"]}) for r in rows("tastes")],
-        stocks=[StockOut.model_validate({"key": r["key"], "label": r["label"]}) for r in rows("stocks")],
-        salt_words=[SaltWordOut(label=r["label"], percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")],
-        heats=[HeatWordOut(key=k, label=h.label, heat=h.heat, share=h.share) for k, h in HEATS.items()],
+        tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
+        stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],
+        salt_words=[SaltWordOut(label=word(r["label"]), percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")],
+        heats=[HeatWordOut(key=k, label=word(h.label), heat=h.heat, share=h.share) for k, h in HEATS.items()],
         fat_rests=[
-            RestOut(key=r["key"], label=r["label"], g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
+            RestOut(key=r["key"], label=word(r["label"]), g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
             for r in rows("fat_rests")
         ],
         reductions=[
-            ShareOut(key=r["key"], label=r["label"], hint=r["hint"], share=float(Fraction(r["left"])))
+            ShareOut(key=r["key"], label=word(r["label"]), hint=word(r["hint"]), share=float(Fraction(r["left"])))
             for r in rows("reductions")
         ],
-        poured_off=[ShareOut(key=r["key"], label=r["label"], share=POURED_OFF[r["key"]]) for r in rows("poured_off")],
+        poured_off=[
+            ShareOut(key=r["key"], label=word(r["label"]), share=POURED_OFF[r["key"]]) for r in rows("poured_off")
+        ],
         hot_expansion_percent=100.0 * (HOT_EXPANSION - 1.0),
     )

@@ -12,30 +12,30 @@ from typing import Any, Literal
 
 from kitchens.api import PanShape
 from kitchens.services import Pair
-from kitchens.shapes import ShownOut
+from shared.shapes import RangeOut, ReasonOut, SaidOut, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import (
-    Reason,
-    Said,
-    say,
     show_length,
     show_mass,
     show_minutes,
+    show_number,
+    show_percent,
     show_temperature,
     show_volume,
 )
 from spissus_core.board import Board
-from spissus_core.errors import SetAsideError
+from spissus_core.errors import SetAsideError, SpissusError
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
 from spissus_core.events.alarm import quiet
 from spissus_core.events.assumed import CLOSE_ENOUGH
-from spissus_core.events.base import verbatim
+from spissus_core.events.state import ConcernKind
 from spissus_core.fold import Timeline
 from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
+from spissus_core.messages import Message, Reason, Shown, Term, Until, say
 from spissus_core.pantry.guests import USUAL_PEOPLE
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
@@ -47,14 +47,7 @@ from spissus_core.planning.journey import Stretch, stage_of, tone
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, salt_ceiling_ml, suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
-from spissus_core.pot import Pot
-
-from . import schemas as out
-from .answers import answers_to
-from .intake import estimated_out, start_out
-from .models import Batch
-from .skimming import cooling_out, skim_out
-from .wording import (
+from spissus_core.planning.spoken import (
     ALONE,
     CONCERN_WORDS,
     carrier_amount,
@@ -65,14 +58,37 @@ from .wording import (
     rate_line,
     salt_amount,
 )
+from spissus_core.pot import Pot
+from words import plain
+
+from . import schemas as out
+from .answers import answers_to
+from .intake import estimated_out, start_out
+from .models import Batch
+from .skimming import cooling_out, skim_out
 
 log = logging.getLogger(__name__)
 
+#: What the ledger's masses are called.
 _NAMES = {
-    "water": "water", "ethanol": "alcohol", "salt": "salt", "sugar": "sugar", "acid": "acid, as tartaric",
-    "gelatin": "gelatin", "pulp": "pulp", "other": "other solubles", "fat_emulsified": "bound fat",
-    "fat_free": "floating fat", "gum": "gum",
-}  # fmt: skip
+    "water": say("batch.contents_water"),
+    "ethanol": say("batch.contents_ethanol"),
+    "salt": say("batch.contents_salt"),
+    "sugar": say("batch.contents_sugar"),
+    "acid": say("batch.contents_acid"),
+    "gelatin": say("batch.contents_gelatin"),
+    "pulp": say("batch.contents_pulp"),
+    "other": say("batch.contents_other"),
+    "fat_emulsified": say("batch.contents_fat_emulsified"),
+    "fat_free": say("batch.contents_fat_free"),
+    "gum": say("batch.contents_gum"),
+    "starch_g": say("batch.contents_thickener"),
+}
+
+
+def word(text: str) -> str:
+    """A word of the trade in the language that is spoken."""
+    return plain(Term(text))
 
 
 def body_out(body: Body) -> out.BodyOut:
@@ -80,7 +96,7 @@ def body_out(body: Body) -> out.BodyOut:
     low, high = max(step.low, 1.0), min(step.high, 2000.0)
     along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
     return out.BodyOut(
-        step=step.index, word=step.word, does=step.does, viscosity=out.RangeOut.of(body.estimate),
+        step=step.index, word=word(step.word), does=word(step.does), viscosity=RangeOut.of(body.estimate),
         position=step.index + min(max(along, 0.0), 0.999),
     )  # fmt: skip
 
@@ -98,47 +114,57 @@ def pot_out(pot: Pot) -> out.PotOut:
         kept=None if pot.kept is None else ShownOut.of(show_volume(pot.kept.liquid_ml)),
         measured_by=pot.measured_by,
         liquid_error=ShownOut.of(show_volume(pot.error_ml)),
-        salt=out.RangeOut.of(pot.salt_percent),
+        salt=RangeOut.of(pot.salt_percent),
         body=body_out(pot.body),
         tone=tone(c),
         contents=_contents(pot),
-        reasons=[out.ReasonOut.of(reason) for reason in _pot_reasons(pot)],
+        reasons=[ReasonOut.of(reason) for reason in _pot_reasons(pot)],
         methods=_methods(pot),
     )
 
 
 def _contents(pot: Pot) -> list[out.ContentsRow]:
     c = pot.contents
-    masses = {label: getattr(c, name) for name, label in _NAMES.items()}
-    masses["thickener"] = c.starch_g
     return [
         out.ContentsRow(
-            name=label,
+            name=plain(label),
             mass=ShownOut.of(show_mass(grams)),
             percent=percent(grams, c.mass_g),
-            how=out.SaidOut.of(say(f"{grams:.1f} g ÷ {c.mass_g:.0f} g in the pot = {percent(grams, c.mass_g):.2f} %")),
+            how=SaidOut.of(
+                say(
+                    "batch.contents_how",
+                    grams=show_number(grams, 1, "g"), mass=show_number(c.mass_g, 0, "g"),
+                    share=show_percent(percent(grams, c.mass_g)),
+                )
+            ),
         )
-        for label, grams in masses.items()
-        if grams >= 0.05
-    ]
+        for name, label in _NAMES.items()
+        if (grams := getattr(c, name)) >= LEAST_LISTED_G
+    ]  # fmt: skip
+
+
+#: Less of a thing than this is not listed among what is in the pot, g.
+LEAST_LISTED_G = 0.05
 
 
 def _pot_reasons(pot: Pot) -> list[Reason]:
     c, salt = pot.contents, pot.salt_percent
-    volume = say(f"{c.liquid_g:.0f} g of liquid at {c.density_g_ml:.3f} g/mL, cold = {{}}", show_volume(c.liquid_ml))
+    liquid = say(
+        "batch.liquid_how",
+        mass=show_number(c.liquid_g, 0, "g"), density=show_number(c.density_g_ml, 3, "g/mL"),
+        volume=show_volume(c.liquid_ml),
+    )  # fmt: skip
+    salted = say(
+        "batch.salt_how",
+        salt=show_number(c.salt, 1, "g"), mass=show_number(c.liquid_g, 0, "g"), percent=show_percent(salt.best),
+        low=show_number(salt.low, 2), high=show_percent(salt.high),
+    )  # fmt: skip
     found = [
-        Reason("Liquid", volume),
-        Reason(
-            "Salt",
-            say(
-                f"{c.salt:.1f} g salt ÷ {c.liquid_g:.0f} g of liquid = {salt.best:.2f} % "
-                f"(likely {salt.low:.2f} to {salt.high:.2f} %)"
-            ),
-        ),
-        body_reason(pot.body),
-    ]
+        Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)
+    ]  # fmt: skip
     if c.fat_free > 0.5:
-        found.append(Reason("Fat", say("{} floats, {} thick", show_volume(c.fat_ml), show_length(pot.fat_mm))))
+        floats = say("batch.fat_how", fat=show_volume(c.fat_ml), depth=show_length(pot.fat_mm))
+        found.append(Reason(say("explanation.fat"), floats))
     return found
 
 
@@ -163,12 +189,12 @@ def route_out(
     salt = salt_amount(route.salt_to_add_g, "table") if route.salt_to_add_g >= LEAST_SALT_G else None
     return out.RouteOut(
         kind=route.kind,
-        label=WAYS[route.kind].label,
+        label=word(WAYS[route.kind].label),
         feasible=route.feasible,
         recommended=recommended,
-        because=out.SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
+        because=SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
         first=[] if quick is None else [quick.payload],
-        reason=None if route.reason is None else out.SaidOut.of(route.reason),
+        reason=SaidOut.maybe(route.reason),
         take=ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml)) if route.aside_ml > 0.0 else None,
         let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
         volume=ShownOut.of(show_volume(route.volume_ml)),
@@ -176,27 +202,27 @@ def route_out(
         share_left=route.share_left,
         mark=ShownOut.of(show_length(route.mark_mm)),
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
-        minutes=out.RangeOut.of(route.minutes),
+        minutes=RangeOut.of(route.minutes),
         school=_school_of(route.kind),
-        thickener=None if t is None else t.label,
-        dry_name=None if t is None else t.dry,
+        thickener=None if t is None else word(t.label),
+        dry_name=None if t is None else word(t.dry),
         dry=None if dry is None else ShownOut.of(dry.main),
         dry_also=None if dry is None else ShownOut.of(dry.also),
-        dry_range=None if t is None else out.RangeOut.of(route.dry_range_g),
+        dry_range=None if t is None else RangeOut.of(route.dry_range_g),
         carrier=None if carrier is None else ShownOut.of(carrier.main),
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
-        carrier_name=None if t is None else t.carrier or None,
-        how=None if t is None else t.how,
+        carrier_name=None if t is None or not t.carrier else word(t.carrier),
+        how=None if t is None else word(t.how),
         allergens=[] if t is None else list(t.allergens),
-        salt_before=out.RangeOut.of(route.salt_before),
-        salt_after=out.RangeOut.of(route.salt_after),
+        salt_before=RangeOut.of(route.salt_before),
+        salt_after=RangeOut.of(route.salt_after),
         salt_to_add=None if salt is None else ShownOut.of(salt.main),
         salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
         salt_first=None if salt is None else ShownOut.of(salt_amount(FIRST_SHARE * route.salt_to_add_g, "table").main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
-        notes=[out.SaidOut.of(note) for note in notes(pot, wanted, route)],
-        reasons=[out.ReasonOut.of(reason) for reason in reasons(pot, wanted, route)],
+        notes=SaidOut.of_all(notes(pot, wanted, route)),
+        reasons=[ReasonOut.of(reason) for reason in reasons(pot, wanted, route)],
     )
 
 
@@ -205,22 +231,18 @@ class Quick:
     """A way that is in time elsewhere: what is done first for it, and why."""
 
     payload: dict[str, Any]
-    why: Said
+    why: Message
 
 
 def _quick(found: Hurried, pair: Pair) -> Quick:
     """The other pan, or the second one, as an entry and in words."""
     where = {"pan_id": str(pair.pan_id), "burner_id": str(pair.burner_id)}
     takes = show_minutes(found.takes_min)
-    place = verbatim(f"“{pair.pan.name}” on “{pair.burner.name}”")
+    place = say("batch.pan_on_burner", pan=pair.pan.name, burner=pair.burner.name)
     if found.split_ml is None:
-        return Quick(
-            {"kind": "moved", **where}, say("In time in another pan: pour it into {}, about {}.", place, takes)
-        )
-    return Quick(
-        {"kind": "split", "volume_ml": found.split_ml, **where},
-        say("In time in two pans: pour {} over into {}, about {}.", show_volume(found.split_ml), place, takes),
-    )
+        return Quick({"kind": "moved", **where}, say("batch.in_another_pan", place=place, time=takes))
+    over = say("batch.in_two_pans", volume=show_volume(found.split_ml), place=place, time=takes)
+    return Quick({"kind": "split", "volume_ml": found.split_ml, **where}, over)
 
 
 def routes_out(
@@ -270,14 +292,22 @@ def _school_of(way: str) -> str | None:
     return None if school is None else school.key
 
 
+MarkKind = Literal["start", "now", "stop", "ceiling", "over"]
+
 #: What the skewer says beside its marks.
-MARK_WORDS = {
-    "start": "start",
-    "now": "now",
-    "stop": "stop here",
-    "ceiling": "too salty below",
-    "over": "too salty already",
+MARK_WORDS: dict[MarkKind, Message] = {
+    "start": say("batch.mark_start"),
+    "now": say("batch.mark_now"),
+    "stop": say("batch.mark_stop"),
+    "ceiling": say("batch.mark_ceiling"),
+    "over": say("batch.mark_over"),
 }
+
+
+def mark_words(mark: out.MarkOut) -> Message:
+    """What stands beside a mark, and how deep it is."""
+    depth = Shown(mark.depth.value, mark.depth.metric, mark.depth.us)
+    return say("batch.mark", what=MARK_WORDS[mark.kind], depth=depth)
 
 
 def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = None) -> list[out.MarkOut]:
@@ -299,7 +329,7 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
     if ceiling is not None:
         # A ceiling that is passed already is drawn at the surface.
         depth = pot.mark_mm(ceiling) if ceiling < pot.contents.liquid_ml else pot.depth_mm
-        kind: Literal["ceiling", "over"] = "ceiling" if ceiling < pot.contents.liquid_ml else "over"
+        kind: MarkKind = "ceiling" if ceiling < pot.contents.liquid_ml else "over"
         marks.append(out.MarkOut(kind=kind, depth=ShownOut.of(show_length(depth))))
     return marks
 
@@ -330,10 +360,10 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
         arrive=None if outlook is None else out.ArrivalOut(
             low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
         ),
-        steam_g_min=out.RangeOut.of(steam or Estimate.exact(0.0)),
+        steam_g_min=RangeOut.of(steam or Estimate.exact(0.0)),
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
-        rate=out.SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
+        rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
         course=_course(pot, ahead, outlook, now) if ahead and outlook else [],
     )  # fmt: skip
 
@@ -402,7 +432,7 @@ def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> out.Want
         amount=ShownOut.of(show_volume(wanted.amount_ml)),
         by_people=wanted.told_by == "people",
         # What was told by the pot is said again by what it came to: half of it is not half of what is left.
-        said=ShownOut.of(wanted.amount_said if wanted.told_by == "portions" else show_volume(wanted.amount_ml)),
+        said=SaidOut.of(wanted.amount_said if wanted.told_by == "portions" else show_volume(wanted.amount_ml)),
         people=wanted.people or USUAL_PEOPLE,
         over=wanted.dish,
         minutes=None if minutes_left is None else max(round(minutes_left), 1),
@@ -422,7 +452,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
     pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
     doing = act.doing
     no_marks: list[out.MarkOut] = []
-    no_words: list[out.SaidOut] = []
+    no_words: list[SaidOut] = []
     no_signs: tuple[str, ...] = ()
     no_ribbon: list[out.StretchOut] = []
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
@@ -449,7 +479,7 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
         chosen=None if timeline.chosen is None else timeline.chosen.route,
         plan=part("plan", lambda: _plan_out(board), None),
-        act=part("words", lambda: _act_out(act, timeline), _ALONE),
+        act=part("words", lambda: _act_out(act, timeline), _alone()),
         concerns=part("words", lambda: _concerns(timeline), no_words),
         log=_log(timeline),
         devices=_devices(timeline),
@@ -458,12 +488,15 @@ def batch_out(batch: Batch, board: Board) -> out.BatchOut:
         estimated=thought.estimated,
         doubt=thought.doubt,
         served=None if pot is None else part("pot", lambda: _served(timeline, pot), None),
-        boil_cautions=list(boiling_cautions(pot.body)) if pot is not None and doing.kind == "boil" else [],
+        boil_cautions=SaidOut.of_all(boiling_cautions(pot.body)) if pot is not None and doing.kind == "boil" else [],
         serve_cautions=[] if pot is None else part(
-            "words", lambda: [*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS],
-            list(SERVING_CAUTIONS),
+            "words",
+            lambda: SaidOut.of_all(
+                (*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS)
+            ),
+            SaidOut.of_all(SERVING_CAUTIONS),
         ),
-        ladder=[out.StepOut(index=step.index, word=step.word, does=step.does) for step in LADDER],
+        ladder=[out.StepOut(index=step.index, word=word(step.word), does=word(step.does)) for step in LADDER],
         # Last: by now every part has been asked for.
         missing=_missing(batch, board),
     )  # fmt: skip
@@ -476,7 +509,7 @@ def _missing(batch: Batch, board: Board) -> list[out.MissingOut]:
             log.warning("Batch %s: entry %s is set aside: %s", batch.pk, moment.event.id, moment.problem.message)
     for part, error in board.missing.items():
         log.warning("Batch %s goes without %s: %s", batch.pk, part, error.message)
-    return [out.MissingOut(part=part, why=error.message) for part, error in board.missing.items()]
+    return [out.MissingOut(part=part, why=SaidOut.of(error.message)) for part, error in board.missing.items()]
 
 
 def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
@@ -484,33 +517,41 @@ def _act_out(act: Act, timeline: Timeline) -> out.ActOut:
     return out.ActOut(
         kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
         answers=answers_to(act, timeline), stage=stage_of(act), amount=act.amount,
-        sentence=out.SaidOut.of(now_line(act, timeline)),
+        sentence=SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
         look_at=act.look_at,
         quiet=quiet(timeline.seen, act.look_at),
-        overdue=None if act.look_at is None else out.SaidOut.of(overdue_line(act.doing, timeline)),
-        by=act.by,
+        countdown=SaidOut.maybe(_countdown(act)),
+        overdue=None if act.look_at is None else SaidOut.of(overdue_line(act.doing, timeline)),
     )  # fmt: skip
 
 
-def _concerns(timeline: Timeline) -> list[out.SaidOut]:
+def _countdown(act: Act) -> Message | None:
+    """What stands before the sentence until it is time to look; what is asked first has no time."""
+    if act.look_at is None or act.beneath is not None:
+        return None
+    return say("bar.look_in" if act.kind == "boil" else "bar.wait", until=Until(act.look_at))
+
+
+def _concerns(timeline: Timeline) -> list[SaidOut]:
     """What makes the pot doubtful, until it is answered."""
-    return [out.SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
+    return [SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
 
 
-def _wait(act: Act) -> out.RangeOut | None:
+def _wait(act: Act) -> RangeOut | None:
     """How long a thickener wants, min."""
     if act.wait_min is None:
         return None
     low, high = act.wait_min
-    return out.RangeOut(low=low, best=(low + high) / 2.0, high=high)
+    return RangeOut(low=low, best=(low + high) / 2.0, high=high)
 
 
-_ALONE = out.ActOut(
-    kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
-    sentence=out.SaidOut.of(ALONE), look_at=None, quiet=False, overdue=None, by=None, amount=0.0,
-    thickener=None,
-)  # fmt: skip
+def _alone() -> out.ActOut:
+    return out.ActOut(
+        kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
+        sentence=SaidOut.of(ALONE), look_at=None, quiet=False, countdown=None, overdue=None, amount=0.0,
+        thickener=None,
+    )  # fmt: skip
 
 
 def _plan_out(board: Board) -> out.RouteOut | None:
@@ -528,7 +569,7 @@ class _Thought:
     """What the list says of the start, and what contradicts it."""
 
     estimated: out.EstimatedOut | None
-    doubt: out.SaidOut | None
+    doubt: SaidOut | None
 
 
 _NOTHING_THOUGHT = _Thought(None, None)
@@ -540,7 +581,7 @@ def _thought(board: Board) -> _Thought:
         return _NOTHING_THOUGHT
     return _Thought(
         None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
-        None if strained.doubt is None else out.SaidOut.of(strained.doubt),
+        SaidOut.maybe(strained.doubt),
     )
 
 
@@ -562,7 +603,7 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
             kind=m.event.payload.kind,
             text=_said_of(m.event.payload),
             struck=m.struck,
-            problem=None if m.problem is None else m.problem.message,
+            problem=_problem(m.problem),
             told=m.event.told,
             strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
             undoable=m.event.payload.undoable and not m.struck and m.event.id != started,
@@ -572,12 +613,16 @@ def _log(timeline: Timeline) -> list[out.EntryOut]:
     ]
 
 
-def _said_of(happened: ev.Kind) -> out.SaidOut:
+def _problem(error: SpissusError | None) -> SaidOut | None:
+    return None if error is None else SaidOut.of(error.message)
+
+
+def _said_of(happened: ev.Kind) -> SaidOut:
     """What the log says of an event; for what cannot be put into words, its kind."""
     try:
-        return out.SaidOut.of(happened.said())
+        return SaidOut.of(happened.said())
     except Exception:  # an entry without words is still an entry
-        return out.SaidOut(metric=f"({happened.kind})", us=f"({happened.kind})")
+        return SaidOut.of(say("batch.not_put_into_words", kind=happened.kind))
 
 
 def _devices(timeline: Timeline) -> list[out.DeviceReadOut]:
@@ -587,7 +632,7 @@ def _devices(timeline: Timeline) -> list[out.DeviceReadOut]:
     return [
         out.DeviceReadOut(
             name=name, at=m.event.at, text=_said_of(m.event.payload), count=counts[name],
-            problem=None if m.problem is None else m.problem.message,
+            problem=_problem(m.problem),
             reading=m.event.payload.measured.value if isinstance(m.event.payload, ev.Read) else None,
         )
         for name, m in newest.items()
@@ -603,10 +648,14 @@ def line_out(batch: Batch) -> out.BatchLine:
         stage=s.get("stage", "strain"), pan=s.get("pan"),
         volume=ShownOut.of(show_volume(s["volume_ml"])) if known else None,
         start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
-        salt_percent=s.get("salt_percent"), body=s.get("body"), tone=s.get("tone"),
+        salt_percent=s.get("salt_percent"), body=word(s["body"]) if s.get("body") else None, tone=s.get("tone"),
         share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None, look_at=s.get("look_at"),
-        quiet=s.get("quiet", False), concern=CONCERN_WORDS.get(s.get("concern")),
+        quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
     )  # fmt: skip
+
+
+def _concern(kind: ConcernKind | None) -> str | None:
+    return plain(CONCERN_WORDS[kind]) if kind in CONCERN_WORDS else None
 
 
 def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out.PansOut:
@@ -624,7 +673,7 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out
                 pan_id=pair.pan_id, pan=PanShape(**one.pan.model_dump()), burner_id=pair.burner_id,
                 burner=one.burner.name,
                 here=one.pan == pot.pan and one.burner.name == pot.burner.name,
-                minutes=None if one.minutes is None else out.RangeOut.of(one.minutes),
+                minutes=None if one.minutes is None else RangeOut.of(one.minutes),
                 end_depth=ShownOut.of(show_length(one.end_mm)),
                 dip_error=ShownOut.of(show_volume(one.dip_error_ml)),
                 shallow=one.end_mm < SHALLOW_MM, scorches=one.scorches,
@@ -633,10 +682,6 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out
     here = next((c for c in choices if c.here and c.minutes), None)
     split = None
     if here is not None and here.minutes is not None and here.minutes.best > 12.0:
-        split = say(
-            "Split over two pans on two such burners it takes about {} instead of {}; pour together at the end.",
-            show_minutes(here.minutes.best / 2.0), show_minutes(here.minutes.best),
-        )  # fmt: skip
-    return out.PansOut(
-        stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=None if split is None else out.SaidOut.of(split)
-    )
+        two, one_pan = show_minutes(here.minutes.best / 2.0), show_minutes(here.minutes.best)
+        split = say("batch.split_over_two", two=two, one=one_pan)
+    return out.PansOut(stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=SaidOut.maybe(split))

@@ -2,18 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from datetime import datetime
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from kitchens.api import PanShape
-from kitchens.shapes import Shape, ShownOut
 from pydantic import AwareDatetime, ConfigDict, Field, model_validator
+from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut, SpanOut
 from spissus_core import events as ev
-from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import PastedList, Remark, Title, VolumeMl
-from spissus_core.amounts.quantities import Reason, Said, Shown
 from spissus_core.amounts.tables import key_of
 from spissus_core.board import Part
 from spissus_core.intake.braise import Line
@@ -25,40 +22,6 @@ from spissus_core.phenomena.fat import SkimWay
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import StockKind, Verdict
 from spissus_core.planning.guidance import ActKind, Why
-
-
-class SaidOut(Shape):
-    """A sentence in the words of either system of units."""
-
-    metric: str
-    us: str
-
-    @classmethod
-    def of(cls, said: Said) -> SaidOut:
-        return cls(metric=said.metric, us=said.us)
-
-
-class RangeOut(Shape):
-    """A value with its 80 % interval."""
-
-    low: float
-    best: float
-    high: float
-
-    @classmethod
-    def of(cls, estimate: Estimate) -> RangeOut:
-        return cls(low=estimate.low, best=estimate.best, high=estimate.high)
-
-
-class ReasonOut(Shape):
-    """One line of the arithmetic behind a figure."""
-
-    what: str
-    how: SaidOut
-
-    @classmethod
-    def of(cls, reason: Reason) -> ReasonOut:
-        return cls(what=reason.what, how=SaidOut.of(reason.how))
 
 
 class BodyOut(Shape):
@@ -197,7 +160,7 @@ class WantedOut(Shape):
     which are else those that are taken for granted; ``minutes`` are those left of the time there was."""
 
     amount: ShownOut
-    said: ShownOut
+    said: SaidOut
     by_people: bool
     portions: int | None
     portion: ShownOut | None
@@ -226,9 +189,8 @@ class ActOut(Shape):
     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
-    is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
-    whether somebody heard the alarm already. Where ``by`` is given, ``{by}`` in the sentence stands for that time,
-    worded by the page in its own zone.
+    is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
+    ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already.
     """
 
     kind: ActKind
@@ -242,8 +204,8 @@ class ActOut(Shape):
     sentence: SaidOut
     look_at: datetime | None
     quiet: bool
+    countdown: SaidOut | None
     overdue: SaidOut | None
-    by: datetime | None
     amount: float
     thickener: Annotated[str, key_of("schools")] | None
 
@@ -257,7 +219,7 @@ class EntryOut(Shape):
     kind: str
     text: SaidOut
     struck: bool
-    problem: str | None
+    problem: SaidOut | None
     undoable: bool
     strikes: UUID | None
     told: datetime | None
@@ -270,7 +232,7 @@ class DeviceReadOut(Shape):
     at: datetime
     text: SaidOut
     count: int
-    problem: str | None
+    problem: SaidOut | None
     reading: float | None
 
 
@@ -365,7 +327,7 @@ class SkimOut(Shape):
     settling: SaidOut
     sets: SaidOut
     roux: SaidOut | None
-    cautions: list[str]
+    cautions: list[SaidOut]
 
 
 class TemperatureOut(Shape):
@@ -392,20 +354,7 @@ class CoolingOut(Shape):
     readings: list[TemperatureOut]
     forecast: list[TemperatureOut]
     limits: list[LimitOut]
-    cautions: list[str]
-
-
-class SpanOut(Shape):
-    """An amount with its 80 % interval."""
-
-    low: ShownOut
-    best: ShownOut
-    high: ShownOut
-
-    @classmethod
-    def of(cls, estimate: Estimate, show: Callable[[float], Shown]) -> SpanOut:
-        low, best, high = (ShownOut.of(show(value)) for value in (estimate.low, estimate.best, estimate.high))
-        return cls(low=low, best=best, high=high)
+    cautions: list[SaidOut]
 
 
 class EstimateOut(Shape):
@@ -424,7 +373,7 @@ class AlcoholOut(Shape):
     percent_vol: float
     rule: Literal["vapour", "table", "none"]
     why: SaidOut
-    caution: str | None
+    caution: SaidOut | None
 
 
 class EstimatedOut(Shape):
@@ -435,7 +384,7 @@ class EstimatedOut(Shape):
     figures: list[EstimateOut]
     alcohol: AlcoholOut
     allergens: list[str]
-    cautions: list[str]
+    cautions: list[SaidOut]
 
 
 class ServedOut(Shape):
@@ -450,6 +399,13 @@ class FoundOut(Shape):
     name: str
 
 
+class BringsOut(Shape):
+    """What a line brings of one matter."""
+
+    key: Literal["salt", "alcohol", "fat", "gelatin", "sugar", "acid", "starch"]
+    said: SaidOut
+
+
 class LineOut(Shape):
     """A line of what went in: as it is kept, what it was taken for, and what it brings."""
 
@@ -458,9 +414,9 @@ class LineOut(Shape):
     amount: ShownOut | None
     about: bool
     group: str | None
-    brings: str
+    brings: list[BringsOut]
     note: SaidOut | None
-    problem: str | None
+    problem: SaidOut | None
     candidates: list[FoundOut]
 
 
@@ -484,7 +440,7 @@ class MissingOut(Shape):
     """A part of a batch that could not be worked out, and why; everything else stands."""
 
     part: Part
-    why: str
+    why: SaidOut
 
 
 class BatchOut(Shape):
@@ -524,8 +480,8 @@ class BatchOut(Shape):
     estimated: EstimatedOut | None
     doubt: SaidOut | None
     served: ServedOut | None
-    boil_cautions: list[str]
-    serve_cautions: list[str]
+    boil_cautions: list[SaidOut]
+    serve_cautions: list[SaidOut]
     ladder: list[StepOut]
 
 
@@ -547,8 +503,8 @@ class LiveOut(Shape):
     skim: SkimOut | None
     cooling: CoolingOut | None
     served: ServedOut | None
-    boil_cautions: list[str]
-    serve_cautions: list[str]
+    boil_cautions: list[SaidOut]
+    serve_cautions: list[SaidOut]
 
 
 class BatchLine(Shape):

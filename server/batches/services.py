@@ -15,17 +15,18 @@ from django.db import IntegrityError, transaction
 from django.db.models import TextField
 from django.db.models.functions import Cast
 from django.http import Http404
-from kitchens.prepared import prepared
 from kitchens.services import Member, burner_spec, learn, pan_spec, unlearn
 from larder.services import own_ingredients
 from live.services import announce
-from ninja.errors import HttpError
+from shared.prepared import prepared
+from shared.refusals import RefusedError
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline, struck_ids
 from spissus_core.measuring.vessels import Pan
+from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of, tone
@@ -137,7 +138,7 @@ def start_batch(
     Raises
     ------
     SpissusError : the measurement does not fit the pan.
-    HttpError : 409 if the id belongs to another batch.
+    RefusedError : 409 if the id belongs to another batch.
     """
     member.require_cook()
     now = datetime.now(UTC)
@@ -148,7 +149,7 @@ def start_batch(
     if new:
         return append(member, batch_id, event_id=event_id, at=at, said=started)
     if batch.kitchen_id != member.kitchen.pk:
-        raise HttpError(409, "This batch exists already. Start again.")
+        raise RefusedError(409, say("batch.exists_already"))
     return batch_out(batch, Board(log_of(batch), present()))
 
 
@@ -164,7 +165,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     ------
     SpissusError : the event does not fit what is in the pot, or cannot be shown; nothing is recorded.
     Http404 : the batch is not the member's.
-    HttpError : 409 if the id belongs to an event of another batch.
+    RefusedError : 409 if the id belongs to an event of another batch.
     """
     member.require_cook()
     batch = Batch.objects.select_for_update().filter(kitchen=member.kitchen, pk=batch_id).first()
@@ -174,7 +175,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     if any(event.id == event_id for event in log):
         return batch_out(batch, Board(log, present()))
     if batch.last_seq >= MOST_EVENTS:
-        raise HttpError(422, "This batch is full. Finish it and start another.")
+        raise RefusedError(422, say("batch.is_full"))
     payload = written_out(member, said)
     event = _event_now(batch, event_id, at, payload)
     board = Board([*log, event], present())
@@ -191,7 +192,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         )  # fmt: skip
     except IntegrityError:
         # With it everything is rolled back: no savepoint is worth its two round trips.
-        raise HttpError(409, "This entry belongs to another batch.") from None
+        raise RefusedError(409, say("batch.of_another_batch")) from None
     _learn(member, batch, board, payload)
     batch.last_seq = event.seq
     batch.summary = summarised(board)
@@ -218,16 +219,16 @@ def _refuse_new_faults(batch: Batch, after: Board, before: Board) -> None:
     new = after.faults - before.faults
     if not new:
         return
-    why = next((error.message for part, error in after.missing.items() if part in new), "")
+    why = next((error.message for part, error in after.missing.items() if part in new), None)
     logger.error("An entry would have left %s of batch %s unreadable: %s", sorted(new), batch.pk, why)
-    raise SpissusError("kind", f"With this the batch could not be shown any more, so it was not taken. {why}".strip())
+    raise SpissusError("kind", sentences(say("batch.not_shown_any_more"), why))
 
 
 def _refuse_no_way(board: Board, payload: ev.Kind) -> None:
     """Take no way that cannot lead there."""
     route = board.route if isinstance(payload, ev.Chosen) else None
     if route is not None and route.reason is not None:
-        raise SpissusError("route", route.reason.both)
+        raise SpissusError("route", route.reason)
 
 
 def _refuse_no_weight(board: Board, payload: ev.Kind) -> None:
@@ -275,17 +276,17 @@ def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
 def _in_log(log: list[ev.Event], event_id: UUID) -> ev.Event:
     target = next((e for e in log if e.id == event_id), None)
     if target is None:
-        raise SpissusError("event", "There is no such entry in this batch.")
+        raise SpissusError("event", say("batch.no_such_entry"))
     return target
 
 
 def _check_date(log: list[ev.Event], date: ev.Dated) -> None:
     _in_log(log, date.event)
     if date.at > datetime.now(UTC) + CLOCK_AHEAD:
-        raise SpissusError("at", "That is still to come. Say when it happened.")
+        raise SpissusError("at", say("batch.still_to_come"))
     began = min(e.at for e in log if isinstance(e.payload, ev.Started))
     if date.at < began - DEAD_CLOCK:
-        raise SpissusError("at", "That is more than a week before the batch began. Check the date.")
+        raise SpissusError("at", say("batch.before_it_began"))
 
 
 def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
@@ -293,7 +294,7 @@ def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
     struck = struck_ids(log)
     standing = [e for e in log if isinstance(e.payload, ev.Started) and e.id not in struck]
     if standing == [target]:
-        raise SpissusError("event", "This is where the batch starts. Correct it instead of taking it back.")
+        raise SpissusError("event", say("batch.where_it_starts"))
 
 
 def summarised(board: Board) -> dict[str, Any]:

@@ -2,22 +2,24 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 
-from kitchens.shapes import ShownOut
-from spissus_core.amounts.quantities import Said, say, show_mass, show_span, show_temperature, show_volume
+from shared.shapes import RangeOut, SaidOut, ShownOut
+from spissus_core.amounts.quantities import show_mass, show_span, show_temperature, show_volume
 from spissus_core.events import State, Wanted
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
-from spissus_core.phenomena.cooling import LIMITS, forecast, judge
+from spissus_core.messages import Message, Term, say
+from spissus_core.phenomena.cooling import LIMITS, Cooling, forecast, judge
 from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS
 from spissus_core.planning.routes import Route
 from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
 from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.planning.spoken import cooling_line
 from spissus_core.pot import Pot
+from words import plain
 
 from . import schemas as out
-from .wording import cooling_line
 
 
 def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
@@ -34,45 +36,49 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
         rest=ShownOut.of(show_volume(rest)),
         rest_g_per_100_ml=timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML,
         fat=ShownOut.of(show_mass(pot.contents.fat_free)),
-        per_portion=None if portions is None else out.SaidOut.of(portions),
+        per_portion=SaidOut.maybe(portions),
         kept=ShownOut.of(show_mass(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,
-        settling=out.SaidOut.of(settling(pot)),
-        sets=out.SaidOut.of(sets_at(strained)),
-        roux=None if roux is None else out.SaidOut.of(roux),
-        cautions=list(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
+        settling=SaidOut.of(settling(pot)),
+        sets=SaidOut.of(sets_at(strained)),
+        roux=SaidOut.maybe(roux),
+        cautions=SaidOut.of_all(FAT_CAUTIONS) if pot.contents.fat_ml > 1.0 else [],
     )
 
 
-def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Said | None:
+def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Message | None:
     """Fat on each portion, before and after."""
     count = None if wanted is None else wanted.portions or wanted.people
     if count is None or pot.contents.fat_free < 0.5:
         return None
     before = pot.contents.fat_free / count
     if chosen is None:
-        return say("{} on each portion.", show_mass(before))
+        return say("batch.on_each_portion", fat=show_mass(before))
     after = chosen.leaves_ml.best / SPECIFIC_VOLUME_ML_G["fat_free"] / count
-    label = WAYS[chosen.way].label
-    return say(f"{{}} on each portion now, {{}} after: {label}.", show_mass(before), show_mass(after))
+    way = Term(WAYS[chosen.way].label)
+    return say("batch.on_each_portion_then", now=show_mass(before), then=show_mass(after), way=way)
 
 
 def _way(option: Option, *, advised: bool) -> out.SkimWayOut:
     way = WAYS[option.way]
     return out.SkimWayOut(
         way=option.way,
-        label=way.label,
+        label=plain(Term(way.label)),
         share=way.share.best,
         takes=ShownOut.of(show_volume(option.takes_ml)),
         leaves=ShownOut.of(show_volume(option.leaves_ml.best)),
         leaves_at_most=ShownOut.of(show_volume(option.leaves_ml.high)),
         lost=ShownOut.of(show_volume(option.liquid_ml)),
-        minutes=out.RangeOut.of(option.minutes),
+        minutes=RangeOut.of(option.minutes),
         time=show_span(option.minutes.low, option.minutes.high),
-        costs=[out.SaidOut.of(said) for said in option.costs],
-        barred=None if option.barred is None else out.SaidOut.of(option.barred),
+        costs=SaidOut.of_all(option.costs),
+        barred=SaidOut.maybe(option.barred),
         advised=advised,
         ice=ShownOut.of(show_mass(option.ice_g)) if option.ice_g else None,
     )
+
+
+def _due(began: datetime, stands: Cooling) -> datetime | None:
+    return None if stands.limit_minute is None else began + timedelta(minutes=stands.limit_minute)
 
 
 def cooling_out(timeline: State) -> out.CoolingOut | None:
@@ -92,7 +98,7 @@ def cooling_out(timeline: State) -> out.CoolingOut | None:
         began=log.began,
         surroundings=ShownOut.of(show_temperature(log.surroundings_c)),
         verdict=stands.verdict,
-        sentence=out.SaidOut.of(cooling_line(stands)),
+        sentence=SaidOut.of(cooling_line(stands, _due(log.began, stands))),
         readings=[at(r.minute, r.celsius) for r in log.readings],
         forecast=[at(r.minute, r.celsius) for r in forecast(log.readings, log.surroundings_c, until)],
         limits=[
@@ -102,5 +108,5 @@ def cooling_out(timeline: State) -> out.CoolingOut | None:
             )
             for celsius, within in LIMITS
         ],
-        cautions=list(COOLING_CAUTIONS),
+        cautions=SaidOut.of_all(COOLING_CAUTIONS),
     )  # fmt: skip

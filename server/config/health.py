@@ -7,8 +7,8 @@ from typing import Literal
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, HttpResponse
-from kitchens.shapes import Shape
 from ninja import Router
+from shared.shapes import Shape
 
 from .problems import problem
 

@@ -17,8 +17,11 @@ from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from pydantic_core import ErrorDetails
+from spissus_core.amounts.quantities import show_number, show_plain
 from spissus_core.errors import SpissusError
 from spissus_core.events import GainError
+from spissus_core.messages import Message, say, sentences
+from words import plain
 
 from .reading import UnusableError
 
@@ -26,26 +29,56 @@ log = logging.getLogger(__name__)
 
 CONTENT_TYPE = "application/problem+json"
 
-_SENTENCES = {
-    "missing": "This is needed.",
-    "string_too_long": "That is too long.",
-    "string_too_short": "Write something here.",
-    "extra_forbidden": "Nothing of this name is known here.",
-    "json_invalid": "This cannot be read as JSON.",
-    "timezone_aware": "A time needs its zone.",
+#: What is said of a field, by what the reading library calls it; where it names a limit or a list, that is told.
+_WRONG: dict[str, str] = {
+    "missing": "problems.missing",
+    "string_too_short": "problems.string_too_short",
+    "extra_forbidden": "problems.extra_forbidden",
+    "json_invalid": "problems.json_invalid",
+    "timezone_aware": "problems.timezone_aware",
+    "string_type": "problems.a_text",
+    "list_type": "problems.a_list",
+    "tuple_type": "problems.a_list",
+    "dict_type": "problems.an_object",
+    "model_type": "problems.an_object",
+    "model_attributes_type": "problems.an_object",
+    "bool_type": "problems.yes_or_no",
+    "bool_parsing": "problems.yes_or_no",
+    "float_type": "problems.a_number",
+    "float_parsing": "problems.a_number",
+    "finite_number": "problems.a_number",
+    "int_type": "problems.a_whole_number",
+    "int_parsing": "problems.a_whole_number",
+    "int_from_float": "problems.a_whole_number",
+    "datetime_type": "problems.a_time",
+    "datetime_parsing": "problems.a_time",
+    "datetime_from_date_parsing": "problems.a_time",
+    "uuid_type": "problems.an_id",
+    "uuid_parsing": "problems.an_id",
 }
+_LIMITS: dict[str, tuple[str, str]] = {
+    "greater_than_equal": ("problems.at_least", "ge"),
+    "less_than_equal": ("problems.at_most", "le"),
+    "greater_than": ("problems.more_than", "gt"),
+    "less_than": ("problems.less_than", "lt"),
+    "too_long": ("problems.too_long", "max_length"),
+    "too_short": ("problems.too_short", "min_length"),
+    "string_too_long": ("problems.string_too_long", "max_length"),
+}
+_KNOWN: dict[str, str] = {"literal_error": "expected", "enum": "expected", "union_tag_invalid": "expected_tags"}
 
-_STATUS_SENTENCES = {
-    400: "This request cannot be read.",
-    401: "Sign in first.",
-    403: "This is not allowed, or the page is too old: load it again.",
-    404: "There is nothing here, or it is not yours.",
-    405: "That cannot be done here.",
-    413: "That is more than one request may carry.",
-    415: "This kind of content cannot be read.",
-    429: "Too much at once. Wait a little.",
-    500: "Something went wrong on the server. What you entered is not lost; try again.",
-    503: "The database does not answer. What you entered is not lost; try again in a moment.",
+#: What is said of a status where there is nothing better to say.
+_STATUS: dict[int, Message] = {
+    400: say("problems.status_400"),
+    401: say("problems.status_401"),
+    403: say("problems.status_403"),
+    404: say("problems.status_404"),
+    405: say("problems.status_405"),
+    413: say("problems.status_413"),
+    415: say("problems.status_415"),
+    429: say("problems.status_429"),
+    500: say("problems.status_500"),
+    503: say("problems.status_503"),
 }
 
 #: Seconds after which to try again, where nothing better is known.
@@ -67,7 +100,7 @@ def problem(
     except ValueError:
         title = "Error"
     body = {"type": "about:blank", "title": title, "status": status, "errors": errors or [], **more}
-    body["detail"] = detail or _STATUS_SENTENCES.get(status, "This did not work.")
+    body["detail"] = detail or plain(_STATUS.get(status, say("problems.any")))
     if instance is not None:
         body["instance"] = instance
     answer = JsonResponse(body, status=status, content_type=CONTENT_TYPE)
@@ -89,8 +122,8 @@ def failed(request: HttpRequest, error: Any) -> JsonResponse:
         return unavailable()
     known = getattr(request, "id", "")
     log.error("Request %s failed: %s %s", known, request.method, request.path, exc_info=error)
-    detail = f"{_STATUS_SENTENCES[500]} If it stays, this is its number: {known}."
-    return problem(500, detail, instance=f"urn:uuid:{known}")
+    detail = sentences(_STATUS[500], say("problems.its_number", number=str(known)))
+    return problem(500, plain(detail), instance=f"urn:uuid:{known}")
 
 
 def in_one_shape(response: HttpResponse) -> HttpResponse:
@@ -111,14 +144,18 @@ _OF_ANY_FIELD = ("amount", "text")
 _FRAME = ("body", "path", "query", "data", "payload")
 
 
-def _sentence(error: ErrorDetails) -> str:
-    limits = error.get("ctx", {})
-    if isinstance(limits.get("error"), Exception):
-        return str(limits["error"])
-    if error["type"] in ("greater_than_equal", "less_than_equal"):
-        word, limit = ("at least", limits.get("ge")) if "ge" in limits else ("at most", limits.get("le"))
-        return f"This must be {word} {limit:g}."
-    return _SENTENCES.get(error["type"], error["msg"].removeprefix("Value error, ").rstrip(".") + ".")
+def _sentence(error: ErrorDetails) -> Message:
+    """What is said of a field; a rule of ours says it itself."""
+    kind, about = error["type"], error.get("ctx", {})
+    raised = about.get("error")
+    if isinstance(raised, SpissusError):
+        return raised.message
+    if kind in _LIMITS and _LIMITS[kind][1] in about:
+        key, limit = _LIMITS[kind]
+        return say(key, limit=show_plain(float(about[limit])))
+    if kind in _KNOWN and _KNOWN[kind] in about:
+        return say("problems.one_of", known=str(about[_KNOWN[kind]]))
+    return say(_WRONG.get(kind, "problems.not_like_this"))
 
 
 def _field(error: ErrorDetails) -> str:
@@ -138,7 +175,7 @@ class Api(NinjaAPI):
     ) -> ValidationError:
         return ValidationError(
             [
-                {"field": _field(error), "message": _sentence(error)}
+                {"field": _field(error), "message": plain(_sentence(error))}
                 for context in error_contexts
                 for error in context.pydantic_validation_error.errors(include_url=False, include_input=False)
             ]
@@ -146,12 +183,15 @@ class Api(NinjaAPI):
 
 
 def _unprocessable(request: HttpRequest, error: Any) -> HttpResponse:
-    return problem(422, error.errors[0]["message"] if error.errors else "That cannot be used.", error.errors)
+    return problem(
+        422, error.errors[0]["message"] if error.errors else plain(say("problems.cannot_be_used")), error.errors
+    )
 
 
 def _refused(request: HttpRequest, error: Any) -> HttpResponse:
     more: dict[str, Any] = {"gained_ml": error.gained_ml} if isinstance(error, GainError) else {}
-    return problem(422, error.message, [{"field": error.field, "message": error.message}], **more)
+    message = plain(error.message)
+    return problem(422, message, [{"field": error.field, "message": message}], **more)
 
 
 def _said(request: HttpRequest, error: Any) -> HttpResponse:
@@ -160,12 +200,13 @@ def _said(request: HttpRequest, error: Any) -> HttpResponse:
         return problem(422, str(cause), cause.errors)
     if isinstance(cause, RequestDataTooBig):
         return problem(413)
-    return problem(error.status_code, _STATUS_SENTENCES[400] if error.status_code == 400 else error.message)
+    return problem(error.status_code, plain(_STATUS[400]) if error.status_code == 400 else error.message)
 
 
 def _too_many(request: HttpRequest, error: Any) -> HttpResponse:
     wait = error.wait or 60
-    return problem(429, f"Too much at once. Try again in {max(round(wait), 1)} s.", retry_s=wait)
+    seconds = show_number(max(round(wait), 1), 0, "s")
+    return problem(429, plain(say("problems.try_again_in", seconds=seconds)), retry_s=wait)
 
 
 def _bad(request: HttpRequest, error: Any) -> HttpResponse:

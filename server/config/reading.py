@@ -13,6 +13,8 @@ from ninja.parser import Parser
 from ninja.renderers import JSONRenderer
 from spissus_core.amounts.fields import keepable
 from spissus_core.errors import SpissusError
+from spissus_core.messages import Message, say
+from words import plain
 
 #: No figure of a kitchen is larger, and none but nothing itself is smaller.
 LARGEST, SMALLEST = 1e15, 1e-15
@@ -28,8 +30,12 @@ class UnusableError(Exception):
         self.errors = errors
 
 
+def _fault(path: tuple[str, ...], said: Message) -> dict[str, str]:
+    return {"field": ".".join(path), "message": plain(said)}
+
+
 def _no_constant(text: str) -> NoReturn:
-    raise UnusableError([{"field": "", "message": f"{text} is not a number that can be worked with."}])
+    raise UnusableError([_fault((), say("problems.no_such_number", text=text))])
 
 
 def _whole(text: str) -> float:
@@ -41,20 +47,17 @@ def _faults(data: object, path: tuple[str, ...] = ()) -> Iterator[dict[str, str]
     """What cannot be kept in ``data``, however deep."""
     if isinstance(data, str):
         if not keepable(data):
-            yield {"field": ".".join(path), "message": "This holds a character that cannot be kept. Type it anew."}
+            yield _fault(path, say("problems.not_keepable"))
     elif isinstance(data, bool) or data is None:
         return
     elif isinstance(data, int | float):
         size = abs(data)
         if not math.isfinite(size) or size > LARGEST:
-            yield {"field": ".".join(path), "message": "That is more than any kitchen holds."}
+            yield _fault(path, say("problems.beyond"))
         elif 0.0 < size < SMALLEST:
-            yield {
-                "field": ".".join(path),
-                "message": "That is too little to measure. Write 0 for nothing.",
-            }
+            yield _fault(path, say("problems.too_little"))
     elif len(path) > DEEPEST:
-        yield {"field": ".".join(path[:3]), "message": "This is nested too deep to be read."}
+        yield _fault(path[:3], say("problems.nested_too_deep"))
     elif isinstance(data, Mapping):
         for key, value in data.items():
             yield from _faults(key, path) if not keepable(key) else ()
@@ -79,7 +82,7 @@ class StrictParser(Parser):
     ) -> dict[str, Any]:
         for key, value in data.items():
             if not keepable(key) or not keepable(str(value)):
-                raise SpissusError(key.replace("\x00", ""), "This holds a character that cannot be kept.")
+                raise SpissusError(key.replace("\x00", ""), say("problems.not_keepable"))
         return super().parse_querydict(data, list_fields, request)
 
 

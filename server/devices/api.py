@@ -7,12 +7,12 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from django.http import HttpRequest
-from kitchens.limits import PerAddress
 from kitchens.services import member_of
-from kitchens.shapes import Shape
 from ninja import Router, Status
 from ninja.security import HttpBearer, SessionAuth
 from pydantic import AwareDatetime, ConfigDict, Field
+from shared.limits import PerAddress
+from shared.shapes import Shape
 from spissus_core.amounts.fields import Name
 
 from . import services

@@ -11,13 +11,15 @@ from uuid import UUID, uuid5
 
 from django.db import transaction
 from django.http import Http404
-from kitchens.prepared import prepared
 from kitchens.services import Member
-from ninja.errors import HttpError
+from shared.prepared import prepared
+from shared.refusals import RefusedError
 from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_plain
 from spissus_core.errors import SpissusError
 from spissus_core.estimation.thinning import stretch_of, thinned, too_many
 from spissus_core.measuring.measurement import Measured
+from spissus_core.messages import say
 
 from .models import Device, Kept, Reading
 from .signals import kept
@@ -59,7 +61,7 @@ def issue(member: Member, name: str, kind: str, batch_id: UUID | None = None) ->
     """A new device and its token, which is shown once and never again."""
     member.require_cook()
     if Device.objects.filter(kitchen=member.kitchen, revoked=False).count() >= MOST_DEVICES:
-        raise HttpError(422, "That many devices are enough; take one away first.")
+        raise RefusedError(422, say("kitchen.devices_enough"))
     token = secrets.token_urlsafe(24)
     device = Device(kitchen=member.kitchen, name=name, kind=kind, token_hash=hashed(token))
     if batch_id is not None:
@@ -123,12 +125,13 @@ def take(device_id: UUID, readings: Sequence[tuple[datetime, float]]) -> int:
     for i, (at, value) in enumerate(readings):
         if not reads.low <= value <= reads.high:
             raise SpissusError(
-                f"readings.{i}.value", f"A reading must lie between {reads.low:g} and {reads.high:g} {reads.unit}."
+                f"readings.{i}.value",
+                say("kitchen.reading_between", low=show_plain(reads.low), high=show_plain(reads.high, reads.unit)),
             )
         if not now - OLDEST <= at <= now + AHEAD:
-            raise SpissusError(f"readings.{i}.at", "A time must be of the last two days.")
+            raise SpissusError(f"readings.{i}.at", say("kitchen.two_days"))
     if device.batch_id is None:
-        raise HttpError(409, "This device reads for no batch. Choose one on its page.")
+        raise RefusedError(409, say("kitchen.reads_for_no_batch"))
     came = {min(at, now): value for at, value in readings}
     known = set(device.readings.filter(at__in=came).values_list("at", flat=True))
     new = {at: value for at, value in came.items() if at not in known}

@@ -19,14 +19,15 @@ from django.http import HttpResponse
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
+from spissus_core.amounts.quantities import show_length
+from spissus_core.messages import say
+from words import plain
 
 #: The sheet, mm, its margin, and the length of one strip.
 PAGE_W_MM, PAGE_H_MM = 210.0, 297.0
 MARGIN_MM, FOOT_MM, STRIP_MM = 20.0, 40.0, 220.0
 #: Width of a strip, and room for the words beside it, mm.
 _STRIP_W_MM, _PITCH_MM = 8.0, 55.0
-
-PRINT_AT = "Print at 100 %, not fitted to the page. This bar must be 100 mm long."
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,8 +66,8 @@ def _sheet(title: str, marks: Sequence[Mark], length_mm: float) -> tuple[list[_L
     lines: list[_Line] = []
     words = [
         _Words(MARGIN_MM, PAGE_H_MM - 14.0, title, 5.0),
-        _Words(MARGIN_MM, 12.0, PRINT_AT),
-        _Words(MARGIN_MM, 7.0, "Cut along the outer lines. The lower edge stands on the base of the pan."),
+        _Words(MARGIN_MM, 12.0, plain(say("kitchen.print_at"))),
+        _Words(MARGIN_MM, 7.0, plain(say("kitchen.cut_along"))),
     ]
     lines.append(_Line(MARGIN_MM, 20.0, MARGIN_MM + 100.0, 20.0, strong=True))
     lines += [_Line(x, 18.5, x, 21.5) for x in (MARGIN_MM, MARGIN_MM + 100.0)]
@@ -80,7 +81,7 @@ def _sheet(title: str, marks: Sequence[Mark], length_mm: float) -> tuple[list[_L
             _Line(x, top, right, top),
         ]  # fmt: skip
         if strip:
-            words.append(_Words(x, FOOT_MM - 5.0, f"goes on at {low:.0f} mm"))
+            words.append(_Words(x, FOOT_MM - 5.0, plain(say("kitchen.goes_on_at", depth=show_length(low)), "metric")))
         # Ticks every centimetre on the left edge.
         for depth in range(math.ceil(max(low, 1.0) / 10.0) * 10, math.floor(high) + 1, 10):
             lines.append(_Line(x, FOOT_MM + depth - low, x + 2.0, FOOT_MM + depth - low))

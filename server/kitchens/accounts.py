@@ -12,17 +12,18 @@ from django.db import IntegrityError, transaction
 from django.http import Http404, HttpRequest
 from live.services import end_streams
 from ninja import Router
-from ninja.errors import HttpError
 from ninja.security import APIKeyCookie, SessionAuth
 from pydantic import ConfigDict, Field
+from shared.limits import PerAddress
+from shared.refusals import RefusedError
+from shared.shapes import Shape
 from spissus_core.amounts.fields import Name
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
+from spissus_core.messages import say
 
-from .limits import PerAddress
 from .models import User
 from .services import demo_member, member_of, open_kitchen
-from .shapes import Shape
 
 router = Router(auth=SessionAuth(), tags=["people"])
 
@@ -93,7 +94,7 @@ def _valid(password: str, user: User, field: str) -> None:
     try:
         validate_password(password, user)
     except ValidationError as error:
-        raise SpissusError(field, " ".join(error.messages)) from None
+        raise SpissusError(field, say("kitchen.password", text=" ".join(error.messages))) from None
 
 
 @router.get("/session", auth=None, response=SessionOut, summary="Who is signed in")
@@ -105,9 +106,9 @@ def session(request: HttpRequest) -> SessionOut:
 def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     user = authenticate(request, username=User.normalize_username(data.name.strip()), password=data.password)
     if getattr(request, "axes_locked_out", False):
-        raise HttpError(429, "Too many wrong passwords came from here. Wait a minute, then try again.")
+        raise RefusedError(429, say("kitchen.wrong_passwords"))
     if user is None:
-        raise SpissusError("password", "Name and password do not belong together.")
+        raise SpissusError("password", say("kitchen.do_not_belong"))
     login(request, user)
     return _session(request)
 
@@ -135,7 +136,7 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
     """Every other session of the same person ends by it."""
     user = member_of(request).user
     if not user.check_password(data.old):
-        raise SpissusError("old", "This is not your password now.")
+        raise SpissusError("old", say("kitchen.not_your_password"))
     _valid(data.new, user, "new")
     user.set_password(data.new)
     user.save(update_fields=["password"])
@@ -145,7 +146,7 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
 
 
 def _taken() -> NoReturn:
-    raise SpissusError("name", "Someone signs in under that name already. Choose another.") from None
+    raise SpissusError("name", say("kitchen.name_taken")) from None
 
 
 @router.post(
@@ -155,11 +156,11 @@ def _taken() -> NoReturn:
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     name = User.normalize_username(data.name.strip())
     if not name:
-        raise SpissusError("name", "Choose a name to sign in with.")
+        raise SpissusError("name", say("kitchen.choose_a_name"))
     try:
         User.username_validator(name)
     except ValidationError:
-        raise SpissusError("name", "Use letters, digits and @ . + - _ only, without spaces.") from None
+        raise SpissusError("name", say("kitchen.letters_only")) from None
     if User.objects.filter(username__iexact=name).exists():
         _taken()
     _valid(data.password, User(username=name), "password")

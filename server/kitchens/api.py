@@ -8,9 +8,10 @@ from uuid import UUID
 from django.http import Http404, HttpRequest, HttpResponse
 from interchange import skewer
 from ninja import Router, Status
-from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
+from shared.refusals import RefusedError
+from shared.shapes import Shape, ShownOut
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import DepthMm, Name, VolumeMl
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
@@ -18,13 +19,13 @@ from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.measuring.vessels import Shape as Outline
 from spissus_core.measuring.vessels import calibrated, volume_marks
+from spissus_core.messages import say
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 
 from .models import Burner, Kitchen, Pan
 from .services import all_learned, member_of, pan_spec
-from .shapes import Shape, ShownOut
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -161,7 +162,7 @@ def add_pan(request: HttpRequest, data: PanSpec) -> PanOut:
     member = member_of(request)
     member.require_cook()
     if member.kitchen.pans.filter(retired=False).count() >= 60:
-        raise HttpError(422, "Sixty pans are enough; take one away first.")
+        raise RefusedError(422, say("kitchen.pans_enough"))
     last = member.kitchen.pans.count()
     return PanOut.of(Pan.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json"), position=last))
 
@@ -250,7 +251,7 @@ def add_burner(request: HttpRequest, data: BurnerIn) -> BurnerOut:
     member = member_of(request)
     member.require_cook()
     if member.kitchen.burners.filter(retired=False).count() >= 20:
-        raise HttpError(422, "Twenty burners are enough; take one away first.")
+        raise RefusedError(422, say("kitchen.burners_enough"))
     last = member.kitchen.burners.count()
     return BurnerOut.of(Burner.objects.create(kitchen=member.kitchen, spec=data.spec(), position=last))
 

@@ -7,7 +7,8 @@ from contextlib import contextmanager
 from threading import BoundedSemaphore
 
 from django.contrib.auth.hashers import Argon2PasswordHasher
-from ninja.errors import HttpError
+from shared.refusals import RefusedError
+from spissus_core.messages import say
 
 #: Hashes worked out at once in a process, and how long one waits for its turn, s: a crowd at the door
 #: must not take the processor from those who cook.
@@ -19,7 +20,7 @@ _turns = BoundedSemaphore(AT_ONCE)
 @contextmanager
 def _turn() -> Iterator[None]:
     if not _turns.acquire(timeout=PATIENCE_S):
-        raise HttpError(503, "Too many people sign in at this moment. Try again in a few seconds.")
+        raise RefusedError(503, say("kitchen.too_many_sign_in"))
     try:
         yield
     finally:

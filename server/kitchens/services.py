@@ -9,9 +9,10 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
-from ninja.errors import HttpError
+from shared.refusals import RefusedError
 from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
+from spissus_core.messages import say
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
@@ -50,7 +51,7 @@ class Member:
     def require_cook(self) -> None:
         """Refuse guests, who only look."""
         if self.role == Membership.Role.GUEST:
-            raise HttpError(403, "Guests can look but not change anything. Ask the kitchen's owner.")
+            raise RefusedError(403, say("kitchen.guests_look"))
 
 
 def member_of(request: HttpRequest) -> Member:
@@ -59,7 +60,7 @@ def member_of(request: HttpRequest) -> Member:
     assert isinstance(user, User)
     membership = user.first_membership or user.memberships.select_related("kitchen").order_by("pk").first()
     if membership is None:
-        raise HttpError(403, "You do not belong to a kitchen yet.")
+        raise RefusedError(403, say("kitchen.no_kitchen"))
     return Member(user, membership.kitchen, membership.role)
 
 

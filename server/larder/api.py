@@ -7,11 +7,12 @@ from uuid import UUID
 
 from django.http import Http404, HttpRequest
 from kitchens.services import member_of
-from kitchens.shapes import Shape
 from ninja import Router, Status
-from ninja.errors import HttpError
 from ninja.security import SessionAuth
 from pydantic import Field
+from shared.refusals import RefusedError
+from shared.shapes import Shape
+from spissus_core.messages import say
 from spissus_core.pantry.ingredients import Ingredient, catalogue, search
 from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 
@@ -88,7 +89,7 @@ def add(request: HttpRequest, data: OwnSpec) -> OwnOut:
     member = member_of(request)
     member.require_cook()
     if OwnIngredient.objects.filter(kitchen=member.kitchen, retired=False).count() >= MOST_OWN:
-        raise HttpError(422, "That many ingredients of your own are enough; take one away first.")
+        raise RefusedError(422, say("kitchen.ingredients_enough"))
     return OwnOut.of(OwnIngredient.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json")))
 
 

@@ -7,6 +7,7 @@ from typing import Any
 from uuid import uuid4
 
 import pytest
+from makers import text_of
 from playwright.sync_api import Locator, Page, Route, expect
 from running import Site
 
@@ -59,7 +60,7 @@ def keep(page: Page, *entries: tuple[str, str]) -> None:
 
 def notes(page: Page, batch_id: str) -> list[str]:
     log = told(page, "GET", f"/batches/{batch_id}")["log"]
-    return [entry["text"]["metric"] for entry in log if entry["kind"] == "noted"]
+    return [text_of(entry["text"]) for entry in log if entry["kind"] == "noted"]
 
 
 def kept(page: Page) -> Locator:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import braise
+from makers import braise, refused
 from spissus_core.errors import TargetError
 from spissus_core.ledger.contents import MASSES, Contents, from_composition
 from spissus_core.phenomena.evaporation import boiled_to_mass, boiled_to_volume, boiled_to_water
@@ -62,9 +62,9 @@ def test_boiling_to_a_mass() -> None:
 
 
 def test_boiling_cannot_add_or_dry_out() -> None:
-    with pytest.raises(TargetError, match="more than is in the pot"):
+    with refused(TargetError, "more than is in the pot"):
         boiled_to_volume(braise(), 2000)
-    with pytest.raises(TargetError, match="all the water has gone"):
+    with refused(TargetError, "all the water has gone"):
         boiled_to_volume(braise(), 20)
 
 
@@ -81,9 +81,9 @@ def test_a_composition_fills_up_with_water() -> None:
 
 
 def test_impossible_masses_are_refused() -> None:
-    with pytest.raises(ValueError, match="cannot be negative"):
+    with refused(ValueError, "cannot be negative"):
         Contents(water=-1.0)
-    with pytest.raises(ValueError, match="do not fit"):
+    with refused(ValueError, "do not fit"):
         from_composition(100.0, {"salt": 101.0})
 
 

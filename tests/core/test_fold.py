@@ -8,7 +8,7 @@ from uuid import uuid4
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import BURNER, PAN, event, fold, log, potted, read, started, told, wanted
+from makers import BURNER, PAN, event, fold, in_words, log, potted, read, refused, started, told, wanted
 from pydantic import TypeAdapter, ValidationError
 from spissus_core import events as ev
 from spissus_core.events import GainError
@@ -61,7 +61,7 @@ def test_a_gain_beyond_the_error_asks() -> None:
     timeline = told(START, read("jug", "1.9 l"))
     problem = timeline.moments[-1].problem
     assert isinstance(problem, GainError)
-    assert "Did you add something, or was it misread?" in problem.message
+    assert "Did you add something, or was it misread?" in in_words(problem.message)
     assert timeline.pot == potted(START)
 
 
@@ -177,12 +177,12 @@ def test_folding_never_fails_and_salt_is_only_added(steps: list[ev.Kind]) -> Non
     ],
 )
 def test_nonsense_is_refused_with_a_sentence(payload: dict[str, object], complaint: str) -> None:
-    with pytest.raises(ValidationError, match=complaint):
+    with refused(ValidationError, complaint):
         TypeAdapter(ev.door).validate_python(payload)
 
 
 def test_two_fat_measurements_are_one_too_many() -> None:
-    with pytest.raises(ValidationError, match="not both"):
+    with refused(ValidationError, "not both"):
         started("1 l", fat_mm=3, fat_ml=30)
 
 
@@ -203,7 +203,7 @@ def test_unfitting_events_say_why() -> None:
     ):
         problem = told(START, payload).moments[-1].problem
         assert problem is not None, payload
-        assert complaint in problem.message
+        assert complaint in in_words(problem.message)
 
 
 # -- drawing off, and what stays in the pan -------------------------------------------------------
@@ -244,14 +244,14 @@ def test_what_stayed_on_the_meat_can_come_back() -> None:
         ([drawn("5 l")], "Draw off some of it"),
         ([drawn("1.4 l", Pan.round("cup", 80, 60))], "more than “cup” holds"),
         ([ev.Returned()], "No liquid is left on the meat"),
-        ([drawn("400 ml"), ev.Returned(volume_ml="3 l")], "Only 1\u00a0065\u00a0mL"),
+        ([drawn("400 ml"), ev.Returned(volume_ml="3 l")], "Only 1 065 mL"),
         ([ev.Solids(mass_g="9 kg")], "does not fit into"),
     ],
 )
 def test_what_cannot_be_drawn_or_fitted_is_said(happened: list[ev.Kind], complaint: str) -> None:
     problem = told(START, *happened).moments[-1].problem
     assert problem is not None
-    assert complaint in problem.message
+    assert complaint in in_words(problem.message)
 
 
 def test_meat_in_the_pan_stands_in_depth_and_weight_but_is_no_liquid() -> None:

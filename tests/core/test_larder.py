@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from makers import refused
 from pydantic import ValidationError
 from spissus_core.errors import QuantityError
 from spissus_core.pantry.concentrates import made_up, salt_from_label_salt, salt_from_sodium_percent
@@ -22,9 +23,9 @@ def test_a_concentrate_makes_exactly_the_volume_in_its_proportion(volume: float,
 
 
 def test_nonsense_parts_are_refused() -> None:
-    with pytest.raises(QuantityError, match="how much it is to make"):
+    with refused(QuantityError, "how much it is to make"):
         made_up(0, 2, 7)
-    with pytest.raises(QuantityError, match="Give the parts"):
+    with refused(QuantityError, "Give the parts"):
         made_up(1000, 0, 7)
 
 
@@ -33,9 +34,9 @@ def test_sodium_of_a_serving_as_salt() -> None:
     assert salt_from_sodium_percent(480, 240) == pytest.approx(0.5084, rel=1e-3)
     # A European label's salt is sodium × 2.5 (Regulation (EU) 1169/2011).
     assert salt_from_label_salt(1.0) == pytest.approx(1.0168, rel=1e-4)
-    with pytest.raises(QuantityError, match="how big the serving"):
+    with refused(QuantityError, "how big the serving"):
         salt_from_sodium_percent(480, 0)
-    with pytest.raises(QuantityError, match="Check the sodium"):
+    with refused(QuantityError, "Check the sodium"):
         salt_from_sodium_percent(90_000, 100)
 
 
@@ -64,7 +65,7 @@ def test_what_a_cook_knows_better_takes_the_place() -> None:
 @pytest.mark.parametrize(
     ("given", "complaint"),
     [
-        ({"abv": "300 %"}, "between 0 and 96 %"),
+        ({"abv": "300 %"}, "between 0 and 96.%"),
         ({"gelatin": "80 g", "fat": "40 g"}, "add up to"),
         ({"like": "ambrosia"}, "not in the catalogue"),
         ({"label": {"sodium_g": "1 g", "salt_g": "1 g"}}, "sodium, such as"),
@@ -73,7 +74,7 @@ def test_what_a_cook_knows_better_takes_the_place() -> None:
     ],
 )
 def test_nonsense_is_refused_with_a_sentence(given: dict[str, Any], complaint: str) -> None:
-    with pytest.raises(ValidationError, match=complaint):
+    with refused(ValidationError, complaint):
         own(**given)
 
 

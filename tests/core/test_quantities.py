@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spissus_core.amounts.quantities import parse, say, show_length, show_mass, show_spoons, show_volume, within
+from makers import in_words, refused
+from spissus_core.amounts.quantities import parse, show_length, show_mass, show_spoons, show_volume, within
 from spissus_core.errors import QuantityError
 
 
@@ -80,7 +81,7 @@ def test_other_amounts(text: str, dimension: str, value: float) -> None:
 def test_what_cannot_be_read_gets_a_sentence(text: str, complaint: str) -> None:
     with pytest.raises(QuantityError) as caught:
         parse(text, "volume", field="volume_ml")
-    assert complaint in caught.value.message
+    assert complaint in in_words(caught.value.message)
     assert caught.value.field == "volume_ml"
 
 
@@ -130,14 +131,8 @@ def test_amounts_are_rounded_to_what_can_be_measured() -> None:
     assert show_mass(812.3).metric == "812\u00a0g"
 
 
-def test_a_sentence_speaks_both_systems() -> None:
-    said = say("Stop at {}, {} deep.", show_volume(750), show_length(33))
-    assert said.metric == "Stop at 750\u00a0mL, 33\u00a0mm deep."
-    assert said.us == "Stop at 3⅛\u00a0cups, 1 5/16\u00a0in deep."
-
-
 def test_a_range_names_itself() -> None:
-    with pytest.raises(QuantityError, match=r"A depth must lie between 1 and 800 mm; this is 900 mm\."):
+    with refused(QuantityError, r"A depth must lie between 1 and 800 mm; this is 900 mm\."):
         within(900, 1, 800, field="value", what="A depth", unit="mm")
     with pytest.raises(QuantityError):
         within(float("nan"), 1, 800, field="value", what="A depth", unit="mm")

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from makers import PAN, listed
+from makers import PAN, listed, refused
 from pydantic import ValidationError
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import MeasurementError
@@ -46,18 +46,18 @@ def test_amounts_of_a_pan_may_be_written() -> None:
 
 
 def test_a_pan_keeps_to_its_shape() -> None:
-    with pytest.raises(ValidationError, match="at least as wide"):
+    with refused(ValidationError, "at least as wide"):
         Pan.round("narrow", 200, 100, rim_mm=150)
-    with pytest.raises(ValidationError, match="as long as it is wide"):
+    with refused(ValidationError, "as long as it is wide"):
         Pan(name="egg", base_length_mm=200, base_width_mm=150, rim_length_mm=200, rim_width_mm=150, height_mm=90)
-    with pytest.raises(ValidationError, match="height of a pan must lie between"):
+    with refused(ValidationError, "height of a pan must lie between"):
         Pan.round("well", 200, 8000)
 
 
 def test_a_depth_beyond_the_wall_is_refused() -> None:
-    with pytest.raises(MeasurementError, match=r"130\u00a0mm.*deep inside"):
+    with refused(MeasurementError, r"130 mm.*deep inside"):
         PAN.volume_ml(140)
-    with pytest.raises(MeasurementError, match="holds"):
+    with refused(MeasurementError, "holds"):
         PAN.depth_mm(9000)
 
 
@@ -69,9 +69,9 @@ def test_a_jug_filled_hot_reads_high() -> None:
 
 def test_a_scale_needs_the_pans_own_weight() -> None:
     assert gross_to_net_g(PAN, 2450) == 1000
-    with pytest.raises(MeasurementError, match="empty pan weighs"):
+    with refused(MeasurementError, "empty pan weighs"):
         gross_to_net_g(PAN, 1400)
-    with pytest.raises(MeasurementError, match="Weigh “oval” empty first"):
+    with refused(MeasurementError, "Weigh “oval” empty first"):
         gross_to_net_g(OVAL, 1400)
 
 
@@ -83,11 +83,11 @@ def test_a_dip_is_worse_in_a_wide_pan() -> None:
 
 
 def test_a_measurement_says_how_it_was_taken() -> None:
-    with pytest.raises(ValidationError, match="jug, a dip, a scale or a guess"):
+    with refused(ValidationError, "jug, a dip, a scale or a guess"):
         Measured.model_validate({"method": "nose", "value": "1 l"})
-    with pytest.raises(ValidationError, match="a depth is needed here"):
+    with refused(ValidationError, "a depth is needed here"):
         Measured(method="dip", value="1 l")
-    with pytest.raises(ValidationError, match="must be a number"):
+    with refused(ValidationError, "must be a number"):
         Measured.model_validate({"method": "jug", "value": True})
 
 
@@ -120,7 +120,7 @@ def test_meat_left_in_the_pan_is_no_liquid(method: str) -> None:
 def test_the_fat_layer_comes_off_first() -> None:
     fat = layer_ml(PAN, 1600, 4)
     assert fat == pytest.approx(PAN.area_mm2(0) * 4 / 1000)
-    with pytest.raises(MeasurementError, match="leaves no liquid"):
+    with refused(MeasurementError, "leaves no liquid"):
         layer_ml(PAN, 1600, 40)
 
 
@@ -181,7 +181,7 @@ def test_a_straight_pan_stays_no_narrower_at_the_rim() -> None:
     ],
 )
 def test_dips_that_no_such_pan_could_give(poured: list[tuple[float, float]], complaint: str) -> None:
-    with pytest.raises(MeasurementError, match=complaint):
+    with refused(MeasurementError, complaint):
         calibrated(PAN, poured)
 
 
@@ -198,7 +198,7 @@ def test_marks_by_volume_stand_where_the_volume_does_and_apart(pan: Pan, units: 
 
 def test_a_list_based_pot_that_is_too_big_for_its_pan_says_so() -> None:
     known = {"salt": {"by": "list"}, "braise": listed("6 l water\n10 g salt")}
-    with pytest.raises(MeasurementError, match="Choose a bigger pan"):
+    with refused(MeasurementError, "Choose a bigger pan"):
         strained_liquid(PAN, StrainedLiquid.model_validate(known))
 
 
@@ -209,5 +209,5 @@ def test_what_each_method_can_read(method: str, least: float, most: float) -> No
     for value in (least * 1.01, most * 0.99):
         assert Measured.model_validate({"method": method, "value": value}).value == value
     for value in (least * 0.99, most * 1.01):
-        with pytest.raises(ValidationError, match="must lie between"):
+        with refused(ValidationError, "must lie between"):
             Measured.model_validate({"method": method, "value": value})

@@ -15,7 +15,7 @@ from typing import Any
 
 from pydantic import BaseModel
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import Said, parse
+from spissus_core.amounts.quantities import parse
 from spissus_core.board import Board
 from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
 from spissus_core.intake.lines import _HEDGES, read_line
@@ -23,6 +23,7 @@ from spissus_core.learning.rates import combined
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
+from spissus_core.messages import Message
 from spissus_core.pantry.schools import School
 from spissus_core.phenomena.alcohol import retained, strength_percent
 from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
@@ -33,6 +34,7 @@ from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, settling
+from words import plain
 
 from tests.makers import BURNER, EVENING, PAN, event, fold, listed, read, started, wanted
 
@@ -179,7 +181,9 @@ def cases() -> dict[str, Any]:
         for number, cooked in enumerate(COOKED):
             braise = listed(text, **cooked)
             out[f"{name}, cooked {number}"] = estimate(braise, PAN, None if number % 2 else 1700.0)
-        out[f"{name}, line by line"] = [(brings(line), reduced_note(line)) for line in braise.lines]
+        out[f"{name}, line by line"] = [
+            (", ".join(plain(said, "metric") for _, said in brings(line)), reduced_note(line)) for line in braise.lines
+        ]
     out |= {
         "marks": [volume_marks(pan, units) for pan in (PAN, SMALL, OVAL) for units in ("metric", "us")],  # type: ignore[arg-type]
         "errors": [error_ml(pan, by, 900.0, 1.02) for pan in (PAN, SMALL) for by in ("jug", "dip", "scale", "eye")],  # type: ignore[arg-type]
@@ -230,7 +234,12 @@ def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
     said = "said" in where
     if isinstance(thing, Contents):
         thing = {k: v for k, v in vars(thing).items() if v}
-    if isinstance(thing, Said) and not said:
+    if isinstance(thing, Message):
+        if where.endswith(".what"):
+            yield where, plain(thing, "metric")
+        elif said:
+            yield f"{where}.metric", plain(thing, "metric")
+            yield f"{where}.us", plain(thing, "us")
         return
     if isinstance(thing, Pan | Burner | ev.Kind | School) or thing is None:
         return

@@ -11,6 +11,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 from CoolProp import CoolProp
+from makers import in_words
 from scipy.integrate import solve_ivp
 from spissus_core.phenomena.alcohol import (
     EQUILIBRIUM,
@@ -129,12 +130,12 @@ def test_vinegar_halved_keeps_three_fifths_of_its_acid() -> None:
 def test_what_is_left_says_by_which_rule_and_why() -> None:
     open_pot = left_by_vapour(ETHANOL, WATER, 0.6 * WATER)
     assert open_pot.rule == "vapour"
-    assert "40 % of its water left as vapour: Rayleigh" in open_pot.why.metric
+    assert "40 % of its water left as vapour: Rayleigh" in in_words(open_pot.why)
     assert open_pot.grams.best <= open_pot.grams.high
     lidded = left_by_table(20.0, 120, "The lid kept the vapour in")
     assert lidded.rule == "table"
     assert lidded.grams.best == pytest.approx(2.0)
-    assert lidded.why.metric.startswith("The lid kept the vapour in: by the retention table")
+    assert in_words(lidded.why).startswith("The lid kept the vapour in: by the retention table")
 
 
 def test_strength() -> None:

@@ -10,6 +10,7 @@ from uuid import uuid4
 import pytest
 import time_machine
 from batches.models import Batch, Event
+from makers import text_of
 
 from .conftest import Caller, person
 
@@ -31,7 +32,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     # The one to propose comes first, and last what this pot does not allow.
     assert [r["recommended"] for r in routes["routes"]] == [True, *[False] * (len(able) - 1)]
     assert able == sorted(able, reverse=True)
-    assert routes["routes"][0]["because"]["metric"]
+    assert text_of(routes["routes"][0]["because"])
     assert all(r["reason"] for r in routes["routes"] if not r["feasible"])
     assert len(routes["trade"]) > 10
 
@@ -180,7 +181,7 @@ def test_a_way_that_leads_nowhere_is_refused_with_its_reason(cook: Caller) -> No
     cook.record(url, WANTED)
     answer = cook.record(url, {"kind": "chosen", "route": "reduction"})
     assert answer.status_code == 422
-    assert "your ceiling is 1.30 %" in answer.json()["detail"]
+    assert "your ceiling is 1.30\u00a0%" in answer.json()["detail"]
     assert cook.get(f"/batches/{url}").json()["chosen"] is None
 
 
@@ -223,13 +224,13 @@ def test_a_failed_cooling_stays_until_it_is_answered(cook: Caller) -> None:
             act = cook.record(url, payload).json()["act"]
         if hours >= 4.0:
             assert act["kind"] == "warn"
-            assert "not safe to keep" in act["sentence"]["metric"]
+            assert "not safe to keep" in text_of(act["sentence"])
     assert cook.get(f"/batches/{url}").json()["act"]["kind"] == "warn"
     away, wrong = act["answers"]
     assert (away["label"], wrong["label"]) == ("Thrown away", "A reading was wrong")
     batch = cook.record(url, wrong["payload"]).json()
     assert batch["act"]["kind"] == "choose"
-    assert batch["log"][-1]["text"]["metric"] == "The cooling was in order: a reading was wrong"
+    assert text_of(batch["log"][-1]["text"]) == "The cooling was in order: a reading was wrong"
 
 
 def test_choosing_before_wanting(cook: Caller) -> None:
@@ -258,7 +259,7 @@ def test_a_note_may_hold_anything_a_cook_writes(cook: Caller) -> None:
     url = cook.start("Ragù {0} %s الصلصة")["id"]
     text = "Smells of 🍊 {volume} — مالح قليلا <b>"
     answer = cook.record(url, {"kind": "noted", "text": text})
-    assert answer.json()["log"][-1]["text"]["metric"] == text
+    assert text_of(answer.json()["log"][-1]["text"]) == text
 
 
 def test_a_null_character_is_no_server_error(cook: Caller) -> None:

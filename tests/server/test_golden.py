@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+import re
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
 import pytest
 from examples import ALL_VERSIONS
 from golden.batches import FOLDER, worked
+from makers import backwards
 from spissus_core import events as ev
+from words.catalogue import english, speaking
 
 #: Figures are the same to this, whatever processor adds them up.
 CLOSE = 1e-6
@@ -55,3 +58,33 @@ def test_a_recorded_batch_comes_to_what_it_came_to(path: Path) -> None:
 
 def test_there_are_six_of_them() -> None:
     assert len(STORIES) >= 6
+
+
+def sentences(thing: Any, where: str = "") -> Iterator[tuple[str, str]]:
+    """Every text in an answer that reads like words of ours, by where it stands; not what is a name or an amount."""
+    if isinstance(thing, Mapping):
+        for key, value in thing.items():
+            if key not in ("metric", "us", "figure", "name", "at", "until"):
+                yield from sentences(value, f"{where}.{key}")
+    elif isinstance(thing, list):
+        for i, value in enumerate(thing):
+            yield from sentences(value, f"{where}[{i}]")
+    elif isinstance(thing, str) and re.search(r"[a-z]{2,}.*[ .?]", thing):
+        yield where, thing
+
+
+#: What an answer holds in the words of whoever typed it, or in those of a kitchen.
+TYPED = re.compile(r"^\.(start\.(liquid|lines|pan|burner)|pan|burner)|\.shape$|created_at$|\.reasons\[\d+\]\.what$")
+
+
+@pytest.mark.parametrize("path", STORIES, ids=lambda path: path.stem)
+def test_no_sentence_escapes_the_catalogue(path: Path) -> None:
+    """In a made-up language no sentence of an answer reads as it does in English."""
+    kept = json.loads(path.read_text(encoding="utf-8"))
+    with speaking(backwards(english())):
+        foreign = dict(sentences(worked(kept["name"], kept["events"])))
+    escaped = [
+        (where, text) for where, text in sentences(worked(kept["name"], kept["events"]))
+        if foreign.get(where) == text and not TYPED.search(where)
+    ]  # fmt: skip
+    assert escaped == []

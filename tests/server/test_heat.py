@@ -9,6 +9,7 @@ from uuid import uuid4
 import pytest
 import time_machine
 from kitchens.models import LearnedRate
+from makers import text_of
 
 from .conftest import Caller
 from .test_batches import WANTED
@@ -41,14 +42,14 @@ def scale(value: float) -> dict[str, Any]:
 def test_the_forecast_narrows_with_each_reading(cook: Caller) -> None:
     batch = planned(cook)
     assert batch["act"]["kind"] == "boil"
-    assert batch["curve"]["rate"]["metric"].endswith("a guess from the burner.")
+    assert text_of(batch["curve"]["rate"]).endswith("a guess from the burner.")
     gross = batch["pot"]["gross"]["value"]
     widths = [_width(batch)]
     for minute in (5, 10, 15):
         batch = record(cook, batch, minute, scale(gross - 22 * minute))
         widths.append(_width(batch))
     assert widths == sorted(widths, reverse=True)
-    assert "learned from 3 readings" in batch["curve"]["rate"]["metric"]
+    assert "learned from 3 readings" in text_of(batch["curve"]["rate"])
     assert batch["curve"]["course"][0]["liquid"]["value"] == pytest.approx(batch["pot"]["liquid"]["value"], rel=0.01)
     assert cook.get("/batches").json()["items"][0]["look_at"] is not None
 
@@ -74,7 +75,7 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
     assert off["curve"]["course"] == []
     on = record(cook, batch, 9, {"kind": "heated", "heat": "boil", "share": 0.5, "cover": "ajar"})
     assert on["act"]["kind"] == "boil"
-    assert on["log"][-1]["text"]["metric"] == "Boiling at 50 % of full, lid ajar"
+    assert text_of(on["log"][-1]["text"]) == "Boiling at 50 % of full, lid ajar"
     assert on["curve"]["steam_g_min"]["best"] < 0.3 * batch["curve"]["steam_g_min"]["best"]
 
 
@@ -83,10 +84,7 @@ def test_an_oven_is_told_its_temperature(cook: Caller) -> None:
     told = {degrees: record(cook, batch, minute, {"kind": "heated", "heat": "oven", "oven_c": degrees})
             for minute, degrees in ((3, "130 °C"), (4, "392 °F"))}  # fmt: skip
     assert told["392 °F"]["heat"]["oven"]["metric"] == "200\u00a0°C"
-    assert told["392 °F"]["log"][-1]["text"] == {
-        "metric": "In the oven at 200\u00a0°C",
-        "us": "In the oven at 392\u00a0°F",
-    }
+    assert text_of(told["392 °F"]["log"][-1]["text"], "us") == "In the oven at 392 °F"
     cooler, hotter = (told[d]["curve"]["steam_g_min"]["best"] for d in ("130 °C", "392 °F"))
     assert hotter > 2 * cooler
 
@@ -151,7 +149,7 @@ def test_what_a_batch_taught_is_the_next_ones_prior_and_can_be_forgotten(cook: C
     assert learned["best_g_min"] == pytest.approx(20, rel=0.12)
     assert neighbour.kitchen()["learned"] == []
     second = planned(cook, "Shin again")
-    assert "learned from" in second["curve"]["rate"]["metric"]
+    assert "learned from" in text_of(second["curve"]["rate"])
     assert second["curve"]["steam_g_min"]["best"] == pytest.approx(learned["best_g_min"], rel=0.02)
     assert _width(second) < _width(batch)
     # Other pans know nothing of it, and it can be forgotten.
@@ -177,7 +175,7 @@ def test_signs_and_burners(cook: Caller) -> None:
     batch = planned(cook)
     seen = record(cook, batch, 3, {"kind": "seen", "sign": "raw_gone"})
     assert seen["signs"] == ["raw_gone"]
-    assert seen["log"][-1]["text"]["metric"] == "Seen: the sharp smell is gone"
+    assert text_of(seen["log"][-1]["text"]) == "Seen: the sharp smell is gone"
     added = cook.send("/burners", {"name": "camp stove", "net_kw": 0.5}).json()
     assert added["steam_g_min"] == pytest.approx(13.3, abs=0.1)
     assert cook.send("/burners", {"name": "sun", "net_kw": 500}).status_code == 422
@@ -216,7 +214,7 @@ def test_past_the_mark_says_what_brings_it_back(cook: Caller) -> None:
     gross = batch["pot"]["gross"]["value"]
     past = record(cook, batch, 40, scale(gross - 800))
     assert past["act"]["kind"] == "let_down"
-    text = past["act"]["sentence"]["metric"]
+    text = text_of(past["act"]["sentence"])
     assert text.startswith("Past the mark: stir in")
     salt = float(text.split(";")[1].split("%")[0])
     back = record(cook, batch, 41, {"kind": "added", "ingredient": "water", "volume_ml": past["act"]["amount"]})

@@ -14,6 +14,7 @@ import pytest
 from batches.models import Batch, Event
 from django.db import connection
 from examples import RECORDED, recorded
+from makers import text_of
 from spissus_core import events as ev
 
 from .conftest import Caller
@@ -105,7 +106,7 @@ def test_a_name_is_never_a_template(cook: Caller, name: str) -> None:
     batch = cook.start()["id"]
     answer = cook.record(batch, {"kind": "added", "ingredient": own, "amount": "100 ml"})
     assert answer.status_code == 200, answer.content
-    assert name in answer.json()["log"][-1]["text"]["metric"]
+    assert name in text_of(answer.json()["log"][-1]["text"])
 
 
 def test_an_old_wish_that_todays_rules_refuse_is_still_read(cook: Caller) -> None:
@@ -119,7 +120,7 @@ def test_a_field_that_is_not_known_any_more_is_passed_over(cook: Caller) -> None
     batch = cook.start()["id"]
     salted = put(batch, recorded("salted") | {"grinder": "coarse"})
     assert entry(cook, batch, salted)["problem"] is None
-    assert "2.0" in entry(cook, batch, salted)["text"]["metric"]
+    assert "2.0" in text_of(entry(cook, batch, salted)["text"])
 
 
 # -- what cannot be read, applied or shown is set aside by itself ------------------------------------

@@ -28,6 +28,7 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.guidance import Act
 from spissus_core.planning.routes import solve_routes
+from words import plain
 
 #: A cook who has not finished after so many acts never will.
 MOST_ACTS = 60
@@ -217,7 +218,7 @@ class Evening:
             self.refused = problem
             return False
         self.log.append(event)
-        self.said.append(payload.said().metric)
+        self.said.append(plain(payload.said(), "metric"))
         return True
 
     def measured(self, method: str) -> dict[str, Any]:

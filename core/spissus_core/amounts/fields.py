@@ -13,6 +13,7 @@ from pydantic import AfterValidator, BeforeValidator, StringConstraints, Validat
 from pydantic.json_schema import JsonSchemaValue
 
 from ..errors import QuantityError
+from ..messages import say
 from .quantities import LONGEST_AMOUNT, UNITS, Dimension, parse, within
 
 #: The context in which what was recorded is read back: what was once taken stays readable, whatever
@@ -30,7 +31,7 @@ def on_the_shelf(info: ValidationInfo) -> bool:
 
 
 class Accepts(NamedTuple):
-    """What an amount may be: its dimension, the unit a bare number is in, and the accepted range."""
+    """What an amount may be: its dimension, the unit of a bare number, the accepted range, and the key of its name."""
 
     dimension: Dimension
     unit: str
@@ -50,12 +51,13 @@ def read_amount(value: object, accepts: Accepts, *, recorded: bool = False) -> f
     if isinstance(value, str):
         number = parse(value, accepts.dimension, default_unit=accepts.unit) / UNITS[accepts.unit.lower()][1]
     if isinstance(number, bool) or not isinstance(number, int | float):
-        raise QuantityError("amount", f"{accepts.what} must be a number or an amount with its unit.")
+        raise QuantityError("amount", say("amounts.not_an_amount", what=say(accepts.what)))
     if not abs(number) <= BEYOND_ANY_RULE:
-        raise QuantityError("amount", f"{accepts.what} cannot be that much.")
+        raise QuantityError("amount", say("amounts.not_that_much", what=say(accepts.what)))
     if recorded:
         return float(number)
-    return within(float(number), accepts.low, accepts.high, field="amount", what=accepts.what, unit=accepts.unit)
+    what = say(accepts.what)
+    return within(float(number), accepts.low, accepts.high, field="amount", what=what, unit=accepts.unit)
 
 
 def number_or_text(low: float, high: float) -> WithJsonSchema:
@@ -74,18 +76,18 @@ def _amount(*accepts: Any) -> Any:
     return BeforeValidator(read), number_or_text(known.low, known.high)
 
 
-VolumeMl = Annotated[float, *_amount("volume", "mL", 0.0, 100_000.0, "A volume")]
-MassG = Annotated[float, *_amount("mass", "g", 0.0, 100_000.0, "A weight")]
-DepthMm = Annotated[float, *_amount("length", "mm", 0.0, 800.0, "A depth")]
-Percent = Annotated[float, *_amount("percent", "%", 0.0, 30.0, "A salt content")]
-Strength = Annotated[float, *_amount("percent", "%", 0.0, 96.0, "A strength by volume")]
-PerHundredG = Annotated[float, *_amount("mass", "g", 0.0, 100.0, "A part of 100 g")]
-Celsius = Annotated[float, *_amount("temperature", "°C", -40.0, 300.0, "A temperature")]
-Minutes = Annotated[float, *_amount("time", "min", 1.0, 4320.0, "A time")]
-Hours = Annotated[float, *_amount("time", "h", 0.0, 72.0, "A time")]
-PanWidthMm = Annotated[float, *_amount("length", "mm", 40.0, 1500.0, "The width of a pan")]
-PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "The height of a pan")]
-PanWeightG = Annotated[float, *_amount("mass", "g", 50.0, 60_000.0, "The weight of a pan")]
+VolumeMl = Annotated[float, *_amount("volume", "mL", 0.0, 100_000.0, "amounts.a_volume")]
+MassG = Annotated[float, *_amount("mass", "g", 0.0, 100_000.0, "amounts.a_weight")]
+DepthMm = Annotated[float, *_amount("length", "mm", 0.0, 800.0, "amounts.a_depth")]
+Percent = Annotated[float, *_amount("percent", "%", 0.0, 30.0, "amounts.a_salt_content")]
+Strength = Annotated[float, *_amount("percent", "%", 0.0, 96.0, "amounts.a_strength")]
+PerHundredG = Annotated[float, *_amount("mass", "g", 0.0, 100.0, "amounts.a_part")]
+Celsius = Annotated[float, *_amount("temperature", "°C", -40.0, 300.0, "amounts.a_temperature")]
+Minutes = Annotated[float, *_amount("time", "min", 1.0, 4320.0, "amounts.a_time")]
+Hours = Annotated[float, *_amount("time", "h", 0.0, 72.0, "amounts.a_time")]
+PanWidthMm = Annotated[float, *_amount("length", "mm", 40.0, 1500.0, "amounts.a_pan_width")]
+PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "amounts.a_pan_height")]
+PanWeightG = Annotated[float, *_amount("mass", "g", 50.0, 60_000.0, "amounts.a_pan_weight")]
 
 
 def keepable(text: str) -> bool:
@@ -95,7 +97,7 @@ def keepable(text: str) -> bool:
 
 def _keepable(text: str) -> str:
     if not keepable(text):
-        raise QuantityError("text", "This holds a character that cannot be kept. Type it anew.")
+        raise QuantityError("text", say("amounts.not_keepable"))
     return text
 
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
@@ -17,6 +16,7 @@ from typing import Literal
 import pint
 
 from ..errors import QuantityError
+from ..messages import Argument, Message, Shown, say
 
 Dimension = Literal["volume", "mass", "length", "temperature", "percent", "time"]
 UnitSystem = Literal["metric", "us"]
@@ -100,23 +100,27 @@ NUMBER = re.compile(
 )
 
 #: What the cook is told to write, by dimension.
-_EXAMPLES = {
-    "volume": "1.4 l, 6 cups or 1 1/2 qt",
-    "mass": "812 g or 1 lb",
-    "length": "53 mm or 2 1/8 in",
-    "temperature": "85 °C or 185 °F",
-    "percent": "0.6 %",
-    "time": "2 1/2 h or 40 min",
+_EXAMPLES: dict[Dimension, Message] = {
+    "volume": say("amounts.example_volume"),
+    "mass": say("amounts.example_mass"),
+    "length": say("amounts.example_length"),
+    "temperature": say("amounts.example_temperature"),
+    "percent": say("amounts.example_percent"),
+    "time": say("amounts.example_time"),
 }
 #: More characters than one amount takes, and more digits than any figure of a kitchen has.
 LONGEST_AMOUNT, MOST_DIGITS = 60, 12
 #: Smaller than anything a kitchen tells from nothing, in any unit: a slip, not an amount.
 LEAST = 1e-6
 
-_NOUNS = {
-    "volume": "volume", "mass": "weight", "length": "depth", "temperature": "temperature",
-    "percent": "percentage", "time": "time",
-}  # fmt: skip
+_NOUNS: dict[Dimension, Message] = {
+    "volume": say("amounts.noun_volume"),
+    "mass": say("amounts.noun_mass"),
+    "length": say("amounts.noun_length"),
+    "temperature": say("amounts.noun_temperature"),
+    "percent": say("amounts.noun_percent"),
+    "time": say("amounts.noun_time"),
+}
 
 
 def parse(text: str, dimension: Dimension, *, field: str = "amount", default_unit: str | None = None) -> float:
@@ -143,13 +147,13 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
     cleaned = _SPACES.sub(" ", text.strip())
     example = _EXAMPLES[dimension]
     if not cleaned:
-        raise QuantityError(field, f"Write an amount, for example {example}.")
+        raise QuantityError(field, say("amounts.write", example=example))
     if len(cleaned) > LONGEST_AMOUNT:
-        raise QuantityError(field, f"That is too long for one amount. Write it as {example}.")
+        raise QuantityError(field, say("amounts.too_long", example=example))
     sign = 1.0
     if cleaned[0] in "-−–":
         if dimension != "temperature":
-            raise QuantityError(field, f"“{cleaned}” is below zero. Write a positive amount, such as {example}.")
+            raise QuantityError(field, say("amounts.below_zero", text=cleaned, example=example))
         sign, cleaned = -1.0, cleaned[1:].lstrip()
     value, rest = read_number(cleaned, field, example)
     unit = rest.strip().lower().rstrip(".")
@@ -159,16 +163,17 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
         unit = unit[2:]
     if not unit:
         if default_unit is None:
-            raise QuantityError(field, f"Say which unit “{cleaned}” is in, for example {example}.")
+            raise QuantityError(field, say("amounts.which_unit", text=cleaned, example=example))
         unit = default_unit.lower()
     if dimension == "temperature" and unit in {"c", "°", "deg"}:
         unit = "°c"
     known = UNITS.get(unit)
     if known is None:
-        raise QuantityError(field, f"“{unit}” is not a unit known here. Write it as {example}.")
+        raise QuantityError(field, say("amounts.unknown_unit", unit=unit, example=example))
     if known[0] != dimension:
         raise QuantityError(
-            field, f"“{unit}” measures a {_NOUNS[known[0]]}; a {_NOUNS[dimension]} is needed here, such as {example}."
+            field,
+            say("amounts.wrong_kind", unit=unit, found=_NOUNS[known[0]], needed=_NOUNS[dimension], example=example),
         )
     if dimension == "temperature":
         degrees = sign * value
@@ -192,7 +197,7 @@ def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["
             raise not_poured from None
 
 
-def read_number(text: str, field: str, example: str) -> tuple[float, str]:
+def read_number(text: str, field: str, example: Argument) -> tuple[float, str]:
     """The number a text begins with, and the rest of the text.
 
     Raises
@@ -207,13 +212,13 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
         return float(grouped.group().replace(" ", "").replace(",", ".")), text[grouped.end() :]
     match = NUMBER.match(text)
     if match is None:
-        raise QuantityError(field, f"“{text}” does not start with a number. Write it as {example}.")
+        raise QuantityError(field, say("amounts.no_number", text=text, example=example))
     rest = text[match.end() :]
     if re.match(r"[.,/⁄\d]|e[+-]?\d", rest.strip(), re.I):
-        raise QuantityError(field, f"“{text}” cannot be read as one number. Write it as {example}.")
+        raise QuantityError(field, say("amounts.not_one_number", text=text, example=example))
     got = match.groupdict()
     if any(len(digits) > MOST_DIGITS for digits in re.findall(r"\d+", match.group())):
-        raise QuantityError(field, f"“{match.group()[:40]}” is more than any kitchen holds. Write it as {example}.")
+        raise QuantityError(field, say("amounts.beyond", text=match.group()[:40], example=example))
     if got["vulgar"]:
         return int(got["whole"]) + float(_VULGAR[got["vulgar"]]), rest
     if got["only"]:
@@ -221,16 +226,16 @@ def read_number(text: str, field: str, example: str) -> tuple[float, str]:
     if got["den"] or got["d"]:
         bottom = int(got["den"] or got["d"])
         if bottom == 0:
-            raise QuantityError(field, f"“{match.group()}” divides by zero. Write it as {example}.")
+            raise QuantityError(field, say("amounts.by_zero", text=match.group(), example=example))
         return int(got["mixed"] or 0) + int(got["num"] or got["n"]) / bottom, rest
     decimal = got["decimal"]
     if re.fullmatch(r"[1-9]\d{0,2},\d{3}", decimal):
         plain, point = decimal.replace(",", ""), decimal.replace(",", ".")
-        raise QuantityError(field, f"“{decimal}” can be read two ways. Write {plain} or {point}.")
+        raise QuantityError(field, say("amounts.two_ways", text=decimal, plain=plain, point=point))
     return float(decimal.replace(",", ".")), rest
 
 
-def within(value: float, low: float, high: float, *, field: str, what: str, unit: str) -> float:
+def within(value: float, low: float, high: float, *, field: str, what: Message, unit: str) -> float:
     """Return ``value`` if it lies in [low, high].
 
     Raises
@@ -239,9 +244,14 @@ def within(value: float, low: float, high: float, *, field: str, what: str, unit
         millionth taken that is not nothing: nobody measures that.
     """
     if 0.0 < abs(value) < LEAST:
-        raise QuantityError(field, f"{what} of less than {LEAST:f} {unit} cannot be measured. Write 0 for nothing.")
+        raise QuantityError(field, say("amounts.too_little", what=what, least=show_plain(LEAST, unit)))
     if not math.isfinite(value) or not low <= value <= high:
-        raise QuantityError(field, f"{what} must lie between {low:g} and {high:g} {unit}; this is {value:g} {unit}.")
+        between: dict[str, Argument] = {
+            "low": f"{low:g}",
+            "high": show_plain(high, unit),
+            "value": show_plain(value, unit),
+        }
+        raise QuantityError(field, say("amounts.between", what=what, **between))
     return value
 
 
@@ -266,46 +276,6 @@ def _fraction(value: float, parts: int, *, thirds: bool = False) -> str:
     whole, part = divmod(steps, parts)
     sign = _EIGHTHS[part * 8 // parts]
     return f"{whole or ''}{sign}" or "0"
-
-
-@dataclass(frozen=True, slots=True)
-class Shown:
-    """One amount, exact and as a cook reads it in either system of units."""
-
-    value: float
-    metric: str
-    us: str
-
-    @property
-    def both(self) -> str:
-        """Both wordings, for a sentence that must do without knowing the reader's units."""
-        return self.metric if self.us == self.metric else f"{self.metric} ({self.us})"
-
-
-@dataclass(frozen=True, slots=True)
-class Reason:
-    """One line of arithmetic behind a figure: what it is, and how it comes about."""
-
-    what: str
-    how: Said
-
-
-@dataclass(frozen=True, slots=True)
-class Said:
-    """A sentence in the words of either system of units."""
-
-    metric: str
-    us: str
-
-    @property
-    def both(self) -> str:
-        """Both wordings, where it is not known who reads it."""
-        return self.metric if self.us == self.metric else f"{self.metric} ({self.us})"
-
-
-def say(template: str, *amounts: Shown) -> Said:
-    """A sentence with its amounts, one ``{}`` each, filled in for either system of units."""
-    return Said(template.format(*(a.metric for a in amounts)), template.format(*(a.us for a in amounts)))
 
 
 @lru_cache(maxsize=4096)
@@ -374,6 +344,25 @@ def show_minutes(minutes: float) -> Shown:
     whole = round(minutes)
     text = f"{whole}{_NBSP}min" if whole < 90 else f"{whole // 60}{_NBSP}h {whole % 60:02d}{_NBSP}min"
     return Shown(minutes, text, text)
+
+
+def show_number(value: float, digits: int = 0, unit: str = "") -> Shown:
+    """A figure with so many decimals, and its unit where it has one; the same in either system of units."""
+    figure = grouped(value) if digits == 0 else f"{value:.{digits}f}"
+    text = f"{figure}{_NBSP}{unit}" if unit else figure
+    return Shown(value, text, text)
+
+
+def show_plain(value: float, unit: str = "", digits: int = 6) -> Shown:
+    """A figure as short as it can be said, of so many digits at most: ``0.9``, ``12``, ``1.3 %``."""
+    figure = f"{float(f'{value:.{digits}g}'):,g}".replace(",", _NBSP)
+    text = f"{figure}{_NBSP}{unit}" if unit else figure
+    return Shown(value, text, text)
+
+
+def show_percent(value: float, digits: int = 2) -> Shown:
+    """A share or a content in per cent."""
+    return show_number(value, digits, "%")
 
 
 def show_span(low_min: float, high_min: float) -> str:

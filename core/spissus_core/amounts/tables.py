@@ -12,6 +12,7 @@ from typing import Any, TypeVar
 from pydantic import AfterValidator, ValidationInfo, WithJsonSchema
 
 from ..errors import QuantityError
+from ..messages import say
 from .estimate import Estimate
 from .fields import on_the_shelf
 
@@ -51,7 +52,7 @@ def one_of(name: str, *, outlives: bool = False) -> tuple[Any, ...]:
 
     def known(key: str, info: ValidationInfo) -> str:
         if key not in keys and not (outlives and on_the_shelf(info)):
-            raise QuantityError("key", f"“{key}” is none of those known here: {', '.join(sorted(keys))}.")
+            raise QuantityError("key", say("amounts.none_of", text=key, known=", ".join(sorted(keys))))
         return key
 
     return AfterValidator(known), key_of(name)

@@ -17,11 +17,11 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from ..amounts.fields import SHELF
-from ..amounts.quantities import Said, say
 from ..errors import SetAsideError, SpissusError
+from ..messages import Argument, Message, say
 from .additions import Added, Salted, Thickened
 from .alarm import Hushed
-from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of, verbatim
+from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of
 from .corrections import Dated, Meant, Struck
 from .ending import Finished
 from .fat import Skimmed, fat_to_skim, usual_ice_g
@@ -51,19 +51,23 @@ for _module in iter_modules(__path__):
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 
+#: More of a reason than this is of no use to a cook, characters.
+LONGEST_WHY = 300
+
+
 class Unread(Kind):
     """What was recorded and cannot be read: it stands in the log with the reason, and changes nothing."""
 
     kind: str
-    why: str
+    why: Any
 
     def apply(self, state: State, at: datetime) -> State:
         """Nothing can be made of it."""
-        raise SetAsideError(f"This entry cannot be read any more ({self.why}).")
+        raise SetAsideError(say("events.cannot_be_read", why=self.why))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That there is something."""
-        return say("An entry that cannot be read: {}", verbatim(self.kind))
+        return say("events.unread", kind=self.kind)
 
 
 def _any_of(kinds: Iterable[type[BaseModel]]) -> Any:
@@ -103,12 +107,17 @@ def recorded(payload: object, version: int = VERSION) -> Kind:
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = ".".join(str(part) for part in first["loc"][1:])
-        said = first["msg"].removeprefix("Value error, ")
-        why = f"“{where}” is missing" if first["type"] == "missing" else f"{where}: {said}" if where else said
+        raised = first.get("ctx", {}).get("error")
+        said: Argument = raised.message if isinstance(raised, SpissusError) else first["msg"][:LONGEST_WHY]
+        why: Argument = said
+        if first["type"] == "missing":
+            why = say("events.field_missing", field=where)
+        elif where:
+            why = say("events.field_wrong", field=where, why=said)
     except (SpissusError, RecursionError, ArithmeticError, KeyError, TypeError, ValueError, AttributeError) as error:
-        why = str(error) or type(error).__name__
+        why = error.message if isinstance(error, SpissusError) else (str(error) or type(error).__name__)[:LONGEST_WHY]
     kind = payload.get("kind") if isinstance(payload, dict) else None
-    return Unread(kind=str(kind)[:40] if isinstance(kind, str) else "unknown", why=why[:300])
+    return Unread(kind=str(kind)[:40] if isinstance(kind, str) else "unknown", why=why)
 
 
 class Event(BaseModel):

@@ -8,14 +8,15 @@ from typing import Annotated, Literal
 from pydantic import Field, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Name, VolumeMl, on_the_shelf
-from ..amounts.quantities import Said, parse_mass_or_volume, say, show_mass, show_volume
+from ..amounts.quantities import parse_mass_or_volume, show_mass, show_number, show_volume
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import Contents
+from ..messages import Message, Term, say
 from ..pantry.ingredients import Ingredient, ingredient, kept_whole
 from ..pantry.schools import School, SchoolKey, school
 from ..phenomena.seasoning import SaltKind
 from ..pot import Pot
-from .base import ActsOnPot, Kind, Kitchen, verbatim
+from .base import ActsOnPot, Kind, Kitchen
 from .state import State
 
 
@@ -39,7 +40,7 @@ class Thickened(ActsOnPot):
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the thickener and its carrier in it."""
         if self.dry_g <= 0.0:
-            raise SpissusError("dry_g", "Say how much thickener went in.")
+            raise SpissusError("dry_g", say("events.how_much_thickener"))
         return pot.mixed(self.what.added(self.dry_g), "dry_g")
 
     def apply(self, state: State, at: datetime) -> State:
@@ -49,9 +50,11 @@ class Thickened(ActsOnPot):
             return after
         return bound(after, self.what).but(bound_at=at, body_tested=(), allergens=state.allergens.union(self.allergens))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """Which, and how much of it."""
-        return say(f"{self.what.label.capitalize()}: {{}} of {self.what.dry}", show_mass(self.dry_g))
+        return say(
+            "events.thickened", school=Term(self.what.label), dry=Term(self.what.dry), amount=show_mass(self.dry_g)
+        )
 
     @property
     def allergens(self) -> tuple[str, ...]:
@@ -96,9 +99,9 @@ class Salted(ActsOnPot):
         after = super().apply(state, at)
         return after if state.pot is None else after.but(salt_added=True, salted_at=at, salt_tested=())
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much."""
-        return say(f"Salt: {self.salt_g:.1f}\u00a0g")
+        return say("events.salted", grams=show_number(self.salt_g, 1, "g"))
 
 
 class Added(ActsOnPot):
@@ -132,7 +135,7 @@ class Added(ActsOnPot):
     @model_validator(mode="after")
     def _one_amount(self) -> Added:
         if (self.mass_g is None) == (self.volume_ml is None):
-            raise QuantityError("volume_ml", "Say how much, by volume or by weight.")
+            raise QuantityError("volume_ml", say("events.how_much_of_it"))
         return self
 
     @property
@@ -161,10 +164,10 @@ class Added(ActsOnPot):
             after = after.but(boiled_enough=True)
         return after.but(body_tested=(), salt_tested=(), allergens=state.allergens.union(self.allergens))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much of what."""
         amount = show_mass(self.mass_g) if self.mass_g is not None else show_volume(self.volume_ml or 0.0)
-        return say("Added {} of {}", amount, verbatim(self.what.name))
+        return say("events.added", amount=amount, name=self.what.name)
 
     @property
     def allergens(self) -> tuple[str, ...]:

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
-from ..amounts.quantities import Said, say
+from ..messages import Message, say
 from .base import Happened, Kind
 from .corrections import Dated, Meant, Struck
 from .judging import Noted, Seen
@@ -28,9 +28,9 @@ class Hushed(Kind):
         """Heard; nothing else changes."""
         return state.but(hushed_for=self.due)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it was heard."""
-        return say("Alarm heard")
+        return say("events.hushed")
 
 
 #: What is done about no alarm: it stays heard.

@@ -11,9 +11,9 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, create_model
 from pydantic.json_schema import SkipJsonSchema
 
-from ..amounts.quantities import Said, Shown
 from ..errors import SpissusError
 from ..measuring.vessels import Pan
+from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
 from ..phenomena.heating import Burner
 from ..pot import Pot
@@ -111,12 +111,12 @@ class Kind(BaseModel):
     def check(self, after: State) -> None:
         """Refuse it at the door where it makes no sense in this batch. Raises SpissusError."""
         if after.pot is None:
-            raise SpissusError("kind", "Say first what is in the pot.")
+            raise SpissusError("kind", say("events.what_is_in_it"))
 
     # -- what is said of it ---------------------------------------------------------------------------
 
     @abstractmethod
-    def said(self) -> Said:
+    def said(self) -> Message:
         """What the log says."""
 
     @property
@@ -193,11 +193,3 @@ def form_of(kind: type[Kind]) -> type[Form | Kind]:
         unsaid: dict[str, Any] = dict.fromkeys(kind.server_writes, (_UNSAID, None))
         return create_model(name, __base__=kind, __doc__=kind.__doc__, **unsaid)
     return kind
-
-
-# -- words -----------------------------------------------------------------------------------------
-
-
-def verbatim(text: str) -> Shown:
-    """The cook's own words, in either system of units."""
-    return Shown(0.0, text, text)

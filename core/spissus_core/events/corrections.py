@@ -9,7 +9,8 @@ from uuid import UUID
 from pydantic import AwareDatetime
 
 from ..amounts.fields import MassG
-from ..amounts.quantities import Said, say
+from ..amounts.quantities import show_number
+from ..messages import Message, say
 from .base import Kind
 from .state import State
 
@@ -24,9 +25,9 @@ class Dated(Kind):
     def check(self, after: State) -> None:
         """Which event, and when, is for the log to judge."""
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it was said."""
-        return say("Said when an entry happened")
+        return say("events.dated")
 
 
 class Struck(Kind):
@@ -40,9 +41,9 @@ class Struck(Kind):
     def check(self, after: State) -> None:
         """Which event is for the log to judge."""
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it was taken back."""
-        return say("Took an entry back")
+        return say("events.struck")
 
 
 class Meant(Kind):
@@ -69,11 +70,11 @@ class Meant(Kind):
         rest = {"volume_ml": None} if happened.kind == "added" else {}
         return happened.kept_with(**{name: self.grams, **rest})
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it was right, or how much it was."""
         if self.grams is None:
-            return say("It was as entered")
-        return say(f"It was {self.grams:.1f}\u00a0g")
+            return say("events.as_entered")
+        return say("events.meant", grams=show_number(self.grams, 1, "g"))
 
 
 #: The field that holds the weight of what went in, by kind.

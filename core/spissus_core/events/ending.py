@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import VolumeMl
-from ..amounts.quantities import Said, say
+from ..messages import Message, say
 from .base import Kind
 from .state import State
 
@@ -23,6 +23,6 @@ class Finished(Kind):
         """It is done."""
         return state.but(finished=self)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it is done."""
-        return say("Finished")
+        return say("events.finished")

@@ -8,10 +8,11 @@ from typing import Literal
 from pydantic import model_validator
 
 from ..amounts.fields import MassG, Name, VolumeMl
-from ..amounts.quantities import Said, say, show_mass, show_volume
+from ..amounts.quantities import show_mass, show_volume
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import OFF_THE_BOIL_C
+from ..messages import Message, Term, say
 from ..pantry.ingredients import Ingredient, ingredient, kept_whole
 from ..phenomena.fat import LIFTS_BELOW_C, WAYS, SkimWay, boiled_dry, ice_needed_g, rest_g, skimmed
 from ..pot import Pot
@@ -57,9 +58,9 @@ class Skimmed(ActsOnPot):
     @model_validator(mode="after")
     def _way_fits(self) -> Skimmed:
         if self.ice_g and self.way != "ice":
-            raise QuantityError("ice_g", "Ice belongs to skimming with ice.")
+            raise QuantityError("ice_g", say("events.ice_without_ice"))
         if self.way == "boil_dry" and not self.dissolved_ml:
-            raise QuantityError("dissolved_ml", "Say in how much water or stock you dissolve what is stuck: 300 ml.")
+            raise QuantityError("dissolved_ml", say("events.dissolved_in_what"))
         return self
 
     @property
@@ -88,11 +89,7 @@ class Skimmed(ActsOnPot):
         if self.fat_ml is None:
             fat_ml = way.removes_ml(floating)
         elif self.fat_ml > MOST_FAT_FACTOR * floating + MOST_FAT_ML:
-            raise SpissusError(
-                "fat_ml",
-                f"Only about {show_volume(floating).both} of fat was floating. "
-                "If there was more, correct the start first.",
-            )
+            raise SpissusError("fat_ml", say("events.only_so_much_fat", volume=show_volume(floating)))
         else:
             fat_ml = self.fat_ml
         if self.way == "boil_dry":
@@ -118,12 +115,16 @@ class Skimmed(ActsOnPot):
             allergens=state.allergens.union(self.allergens),
         )  # fmt: skip
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """The way, or how much."""
         if self.fat_ml is None:
-            ice = f", {show_mass(self.ice_g).both} of ice" if self.ice_g else ""
-            return say(f"Skimmed: {WAYS[self.way].label}{ice}")
-        return say("Left the fat on" if self.fat_ml == 0 else "Skimmed {} of fat", show_volume(self.fat_ml))
+            way = Term(WAYS[self.way].label)
+            if self.ice_g:
+                return say("events.skimmed_with_ice", way=way, ice=show_mass(self.ice_g))
+            return say("events.skimmed_by", way=way)
+        if self.fat_ml == 0:
+            return say("events.left_the_fat")
+        return say("events.skimmed", volume=show_volume(self.fat_ml))
 
 
 def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:

@@ -11,23 +11,33 @@ from pydantic import ValidationInfo, model_validator
 
 from ..amounts.estimate import Z80
 from ..amounts.fields import Remark, on_the_shelf
-from ..amounts.quantities import Said, say, show_volume
+from ..amounts.quantities import show_volume
 from ..amounts.tables import one_of, table
 from ..errors import SpissusError
 from ..estimation.spoon import Spoonful, Verdict, belief
 from ..estimation.window import boiled_by
 from ..ledger.contents import Contents
+from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, tasted
 from ..pot import Pot
-from .base import ActsOnPot, Kind, verbatim
+from .base import ActsOnPot, Kind
 from .state import State, Taste
 
-_SPOON: Mapping[str, str] = {"low": "too thin", "right": "right", "high": "too thick"}
-_TONGUE: Mapping[str, str] = {
-    "flat": "flat", "nearly": "nearly", "low": "not enough", "right": "right", "high": "too much", "salty": "salty",
-    "too_salty": "too salty",
-}  # fmt: skip
+_SPOON: Mapping[str, Message] = {
+    "low": say("events.spoon_low"),
+    "right": say("events.spoon_right"),
+    "high": say("events.spoon_high"),
+}
+_TONGUE: Mapping[str, Message] = {
+    "flat": say("events.tongue_flat"),
+    "nearly": say("events.tongue_nearly"),
+    "low": say("events.tongue_low"),
+    "right": say("events.tongue_right"),
+    "high": say("events.tongue_high"),
+    "salty": say("events.tongue_salty"),
+    "too_salty": say("events.tongue_too_salty"),
+}
 
 
 class Tested(ActsOnPot):
@@ -43,7 +53,7 @@ class Tested(ActsOnPot):
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
         if self.of == "body" and self.verdict not in _SPOON and not on_the_shelf(info):
-            raise SpissusError("verdict", "A spoonful is too thin, right, or too thick.")
+            raise SpissusError("verdict", say("events.a_spoons_words"))
         return self
 
     def on_pot(self, pot: Pot) -> Pot:
@@ -68,10 +78,11 @@ class Tested(ActsOnPot):
             spoons=spoons, body_tested=(*state.body_tested, said), pot=pot.but(strength=belief(spoons).strength)
         )  # fmt: skip
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """The verdict."""
-        words = _SPOON if self.of == "body" else _TONGUE
-        return say(f"Tested {self.of}: {words.get(self.verdict, self.verdict)}")
+        if self.of == "body":
+            return say("events.tested_body", verdict=_SPOON.get(self.verdict, self.verdict))
+        return say("events.tested_salt", verdict=_TONGUE.get(self.verdict, self.verdict))
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
@@ -171,10 +182,10 @@ class Seen(Kind):
             case _:
                 return state
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """The sign in a cook's words."""
         sign = SIGNS.get(self.sign)
-        return say("Seen: {}", verbatim(sign.log if sign else self.sign))
+        return say("events.seen", sign=Term(sign.log) if sign else self.sign)
 
 
 def _calmed(pot: Pot) -> Contents:
@@ -187,11 +198,7 @@ def _calmed(pot: Pot) -> Contents:
 def _fried(pot: Pot) -> Contents:
     """The pot boiled dry. Raises SpissusError where the ledger holds far too much for that."""
     if pot.contents.liquid_ml > MOST_FRIED_ML:
-        raise SpissusError(
-            "sign",
-            f"By the ledger {show_volume(pot.contents.liquid_ml).both} of liquid is in it, and that does not fry. "
-            "Take a reading.",
-        )
+        raise SpissusError("sign", say("events.does_not_fry", volume=show_volume(pot.contents.liquid_ml)))
     return boiled_by(pot.contents, math.inf)
 
 
@@ -201,6 +208,6 @@ class Noted(Kind):
     kind: Literal["noted"] = "noted"
     text: Remark
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """The remark."""
-        return say("{}", verbatim(self.text))
+        return say("events.noted", text=self.text)

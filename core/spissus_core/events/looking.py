@@ -7,11 +7,12 @@ from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import Percent
-from ..amounts.quantities import Said, say, show_mass, show_volume
+from ..amounts.quantities import show_mass, show_percent, show_volume
 from ..errors import MeasurementError, SpissusError
 from ..estimation.window import Window, boiled_by, kj_of, ml_of
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
-from ..measuring.measurement import Measured
+from ..measuring.measurement import Measured, Method
+from ..messages import Message, clauses, say
 from ..phenomena.seasoning import SaltByMeter, starting_salt_percent
 from ..pot import Pot, implied_mass_g
 from .base import ActsOnPot
@@ -71,10 +72,7 @@ class Read(ActsOnPot):
         if self.gain is None and gained_ml - unseen_ml > GAIN_SD * math.hypot(error, pot.error_ml):
             raise GainError(gained_ml - unseen_ml, measured.method == "scale")
         if contents.water * SPECIFIC_VOLUME_ML_G["water"] + gained_ml <= 0.0:
-            raise MeasurementError(
-                "measured.value",
-                "That is less than the solids and the fat alone would take up. Check the reading and how it was taken.",
-            )
+            raise MeasurementError("measured.value", say("events.less_than_solids"))
         return gained_ml, error
 
     def _held(self, pot: Pot, contents: Contents, error_ml: float) -> Pot:
@@ -111,21 +109,29 @@ class Read(ActsOnPot):
         """As the reading left it."""
         return after.heating
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """What was read, and what became of it."""
-        ends = {"misread": ", misread", "added": ", liquid was added", None: ""}[self.gain]
-        return say(f"Reading by {self.measured.method}: {{}}{ends}", self.measured.shown)
+        read = say("events.read", by=BY[self.measured.method], amount=self.measured.shown)
+        if self.gain is None:
+            return read
+        return clauses(read, say("events.misread" if self.gain == "misread" else "events.liquid_added"))
+
+
+#: What a reading was taken by.
+BY: dict[Method, Message] = {
+    "jug": say("events.by_jug"),
+    "dip": say("events.by_dip"),
+    "scale": say("events.by_scale"),
+    "eye": say("events.by_eye"),
+}
 
 
 class GainError(MeasurementError):
     """A reading that shows more in the pot than there can be; ``gained_ml`` is how much, mL."""
 
     def __init__(self, gained_ml: float, weighed: bool) -> None:
-        more = show_mass(gained_ml).both if weighed else show_volume(gained_ml).both
-        super().__init__(
-            "measured.value",
-            f"That is {more} more than was there before. Did you add something, or was it misread?",
-        )
+        more = show_mass(gained_ml) if weighed else show_volume(gained_ml)
+        super().__init__("measured.value", say("events.more_than_before", more=more))
         self.gained_ml = gained_ml
 
 
@@ -149,6 +155,6 @@ class Metered(ActsOnPot):
         after = super().apply(state, at)
         return after if state.pot is None else after.but(metered=True)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """What it showed."""
-        return say(f"Salt meter: {self.percent:.2f} %")
+        return say("events.metered", salt=show_percent(self.percent))

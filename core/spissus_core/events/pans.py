@@ -6,14 +6,15 @@ from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import MassG, VolumeMl
-from ..amounts.quantities import Said, Shown, say, show_mass, show_volume
+from ..amounts.quantities import show_mass, show_volume
 from ..errors import MeasurementError
 from ..estimation.window import Window
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import Pan
+from ..messages import Message, say
 from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
-from .base import ActsOnPot, verbatim
+from .base import ActsOnPot
 from .state import State
 
 #: How far a volume that was told may exceed what there is, as a share, and the least that is worth pouring, mL.
@@ -47,13 +48,13 @@ class Moved(ChangesPan):
         """The pot in the other pan."""
         if pot.contents.volume_ml * pot.share + pot.solids_ml > self.pan.capacity_ml:
             raise MeasurementError(
-                "pan_id", f"“{self.pan.name}” holds only {show_volume(self.pan.capacity_ml).both} to the rim."
+                "pan_id", say("events.holds_only", pan=self.pan.name, capacity=show_volume(self.pan.capacity_ml))
             )
         return pot.but(pan=self.pan, burner=self.burner)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """Where to."""
-        return say("Moved into: {}, on: {}", verbatim(self.pan.name), verbatim(self.burner.name))
+        return say("events.moved", pan=self.pan.name, burner=self.burner.name)
 
 
 class Split(ChangesPan):
@@ -68,15 +69,15 @@ class Split(ChangesPan):
         """The pot with the second pan beside it."""
         have = pot.contents.liquid_ml
         if not 0.0 < self.volume_ml < have:
-            raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Pour a part of it over.")
+            raise MeasurementError("volume_ml", say("events.pour_a_part", volume=show_volume(have)))
         beside = Beside(self.pan, self.burner, self.volume_ml / have)
         if pot.contents.volume_ml * beside.share > self.pan.capacity_ml:
-            raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
+            raise MeasurementError("volume_ml", say("events.more_than_pan", pan=self.pan.name))
         return pot.but(beside=beside)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much, and where to."""
-        return say("Poured {} over into: {}", show_volume(self.volume_ml), verbatim(self.pan.name))
+        return say("events.split", volume=show_volume(self.volume_ml), pan=self.pan.name)
 
 
 class Rejoined(ChangesPan):
@@ -87,14 +88,14 @@ class Rejoined(ChangesPan):
     def on_pot(self, pot: Pot) -> Pot:
         """The pot in one pan."""
         if pot.beside is None:
-            raise MeasurementError("kind", "It is in one pan already.")
+            raise MeasurementError("kind", say("events.one_pan_already"))
         if pot.contents.volume_ml + pot.solids_ml > pot.pan.capacity_ml:
-            raise MeasurementError("kind", f"“{pot.pan.name}” does not hold both. Move it to a bigger pan first.")
+            raise MeasurementError("kind", say("events.does_not_hold_both", pan=pot.pan.name))
         return pot.but(beside=None)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """That it is together."""
-        return say("Poured together again")
+        return say("events.rejoined")
 
 
 class Drawn(ChangesPan):
@@ -111,20 +112,18 @@ class Drawn(ChangesPan):
         """The part for the sauce, fat and all, in its own pan; the rest is kept on the meat."""
         have = pot.contents.liquid_ml
         if not 0.0 < self.volume_ml <= have * (1.0 + POURED_SLACK):
-            raise MeasurementError(
-                "volume_ml", f"{show_volume(have).both} of liquid is in the pot. Draw off some of it, such as 400 ml."
-            )
+            raise MeasurementError("volume_ml", say("events.draw_off_some", volume=show_volume(have)))
         taken = pot.part(min(self.volume_ml / have, 1.0))
         if taken.contents.volume_ml > self.pan.capacity_ml:
-            raise MeasurementError("volume_ml", f"That is more than “{self.pan.name}” holds.")
+            raise MeasurementError("volume_ml", say("events.more_than_pan", pan=self.pan.name))
         return taken.but(
             pan=self.pan, burner=self.burner, measured_by="jug", solids=None,
             error_ml=error_ml(self.pan, "jug", taken.contents.volume_ml),
         )  # fmt: skip
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much, and where to."""
-        return say("Drew off {} into: {}", show_volume(self.volume_ml), verbatim(self.pan.name))
+        return say("events.drawn", volume=show_volume(self.volume_ml), pan=self.pan.name)
 
 
 class Taken(ChangesPan):
@@ -140,13 +139,13 @@ class Taken(ChangesPan):
         """The part for the sauce, fat and all, in the pan it was in."""
         have = pot.contents.liquid_ml
         if not 0.0 < self.volume_ml < have * (1.0 + POURED_SLACK):
-            raise MeasurementError("volume_ml", f"{show_volume(have).both} is in the pot. Take a part of it.")
+            raise MeasurementError("volume_ml", say("events.take_a_part", volume=show_volume(have)))
         taken = pot.part(min(self.volume_ml / have, 1.0))
         return taken.but(error_ml=error_ml(pot.pan, "jug", taken.contents.volume_ml))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much."""
-        return say("Took {} for the sauce, kept the rest", show_volume(self.volume_ml))
+        return say("events.taken", volume=show_volume(self.volume_ml))
 
 
 class Returned(ChangesPan):
@@ -160,13 +159,11 @@ class Returned(ChangesPan):
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with it."""
         if pot.kept is None or pot.kept.liquid_ml < LEAST_POURED_ML:
-            raise MeasurementError(
-                "volume_ml", "No liquid is left on the meat: none was drawn off, or all of it came back."
-            )
+            raise MeasurementError("volume_ml", say("events.none_on_meat"))
         have = pot.kept.liquid_ml
         volume = have if self.volume_ml is None else self.volume_ml
         if volume > have * (1.0 + POURED_SLACK):
-            raise MeasurementError("volume_ml", f"Only {show_volume(have).both} stayed on the meat.")
+            raise MeasurementError("volume_ml", say("events.only_so_much_on_meat", volume=show_volume(have)))
         share = min(volume / have, 1.0)
         back = pot.kept.scaled(share)
         more = back.salt / pot.contents.salt if pot.contents.salt > 0.0 else 0.0
@@ -175,10 +172,11 @@ class Returned(ChangesPan):
             salt_minus=pot.salt_minus * (1.0 + more), salt_plus=pot.salt_plus * (1.0 + more),
         )  # fmt: skip
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much."""
-        all_of_it = Shown(0.0, "all of it", "all of it")
-        return say("Poured back {}", all_of_it if self.volume_ml is None else show_volume(self.volume_ml))
+        if self.volume_ml is None:
+            return say("events.all_returned")
+        return say("events.returned", volume=show_volume(self.volume_ml))
 
 
 class Solids(ActsOnPot):
@@ -193,11 +191,11 @@ class Solids(ActsOnPot):
         """The pot with them in it."""
         better = pot.but(solids=in_pan(self.mass_g, pot.brine))
         if pot.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
-            raise MeasurementError("mass_g", f"That does not fit into “{pot.pan.name}” beside the liquid.")
+            raise MeasurementError("mass_g", say("events.does_not_fit_beside", pan=pot.pan.name))
         return better
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much of them."""
         if self.mass_g <= 0.0:
-            return say("Lifted everything out")
-        return say("{} of meat and vegetables in the pan", show_mass(self.mass_g))
+            return say("events.solids_out")
+        return say("events.solids", mass=show_mass(self.mass_g))

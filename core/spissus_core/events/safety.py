@@ -8,31 +8,33 @@ from typing import Literal
 from pydantic import ValidationInfo, model_validator
 
 from ..amounts.fields import on_the_shelf
-from ..amounts.quantities import Said, say
 from ..errors import SpissusError
+from ..messages import Message, say
 from ..pantry.guests import ALCOHOL
 from .base import Kind
 from .state import ConcernKind, State
 
-_ANSWERS = {
-    ("cooling", "thrown_away"): "Thrown away: it was not cooled in time",
-    ("cooling", "in_order"): "The cooling was in order: a reading was wrong",
-    ("butter", "thrown_away"): "Thrown away: it parted",
-    ("butter", "in_order"): "Taken off before it boiled with the butter in it",
-    ("butter", "mended"): "It boiled with the butter in it, and was whisked together again",
-    ("alcohol", "told"): "Whoever must not have alcohol knows that some may be left",
-    ("alcohol", "in_order"): "No alcohol is in it",
-    ("allergen", "told"): "Whoever must not eat it knows that it is in the sauce",
-    ("allergen", "in_order"): "It is free of it, by the label",
-    ("allergen", "thrown_away"): "Thrown away: somebody must not eat it",
+#: What the log says of an answer, by doubt.
+_ANSWERS: dict[tuple[str, str], Message] = {
+    ("cooling", "thrown_away"): say("events.cooling_thrown_away"),
+    ("cooling", "in_order"): say("events.cooling_in_order"),
+    ("butter", "thrown_away"): say("events.butter_thrown_away"),
+    ("butter", "in_order"): say("events.butter_in_order"),
+    ("butter", "mended"): say("events.butter_mended"),
+    ("alcohol", "told"): say("events.alcohol_told"),
+    ("alcohol", "in_order"): say("events.alcohol_in_order"),
+    ("allergen", "told"): say("events.allergen_told"),
+    ("allergen", "in_order"): say("events.allergen_in_order"),
+    ("allergen", "thrown_away"): say("events.allergen_thrown_away"),
 }
 
 
-_DOUBTS = {
-    "cooling": "the cooling: it was thrown away, or a reading was wrong",
-    "butter": "the butter: it was taken off in time, it was mended, or thrown away",
-    "alcohol": "alcohol: they were told, or there is none",
-    "allergen": "what somebody must not eat: they were told, it is free of it, or it was thrown away",
+#: What may be answered to a doubt.
+_DOUBTS: dict[str, Message] = {
+    "cooling": say("events.no_answer_to_cooling"),
+    "butter": say("events.no_answer_to_butter"),
+    "alcohol": say("events.no_answer_to_alcohol"),
+    "allergen": say("events.no_answer_to_allergen"),
 }
 
 
@@ -48,7 +50,7 @@ class Answered(Kind):
     @model_validator(mode="after")
     def _an_answer_to_it(self, info: ValidationInfo) -> Answered:
         if (self.concern, self.answer) not in _ANSWERS and not on_the_shelf(info):
-            raise SpissusError("answer", f"That is no answer to a doubt about {_DOUBTS[self.concern]}.")
+            raise SpissusError("answer", _DOUBTS[self.concern])
         return self
 
     def apply(self, state: State, at: datetime) -> State:
@@ -63,6 +65,6 @@ class Answered(Kind):
             thrown_away=state.thrown_away or self.answer == "thrown_away",
         )  # fmt: skip
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """What was said."""
-        return say(_ANSWERS.get((self.concern, self.answer), self.answer))
+        return _ANSWERS.get((self.concern, self.answer)) or say("events.noted", text=self.answer)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ..amounts.quantities import Said, say
 from ..intake.liquid import StrainedLiquid, strained_liquid
 from ..measuring.vessels import Pan
+from ..messages import Message, say
 from ..phenomena.heating import Burner
 from ..pot import Pot, in_pan
-from .base import Kind, Kitchen, verbatim
+from .base import Kind, Kitchen
+from .looking import BY
 from .state import State
 
 
@@ -45,14 +46,13 @@ class Started(Kind):
     def check(self, after: State) -> None:
         """A start may come at any time."""
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much, how it was found, and in what."""
-        known, pan = self.liquid, verbatim(self.pan.name)
+        known, pan = self.liquid, self.pan.name
         if known.measured is None:
             lines = len(known.braise.counted) if known.braise else 0
-            return say(f"By the list of what went in ({lines} lines), in: {{}}", pan)
-        by = "by eye" if known.measured.method == "eye" else f"by {known.measured.method}"
-        return say(f"{{}} {by} in: {{}}", known.measured.shown, pan)
+            return say("events.started_by_list", count=lines, pan=pan)
+        return say("events.started", by=BY[known.measured.method], amount=known.measured.shown, pan=pan)
 
     def written_out(self, kitchen: Kitchen) -> Kind:
         """With every ingredient of its list whole."""

@@ -7,8 +7,9 @@ from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import Celsius
-from ..amounts.quantities import Said, Shown, say, show_temperature
+from ..amounts.quantities import show_percent, show_temperature
 from ..estimation.window import Window, boiled_by
+from ..messages import Message, Term, say
 from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.evaporation import COVERS
 from ..phenomena.heating import HeatSetting
@@ -17,11 +18,6 @@ from .base import ActsOnPot, Kind
 from .state import CoolingLog, State
 
 _OFF = HeatSetting(heat="off")
-
-_HEATS = {
-    "off": "Heat off", "simmer": "A simmer{cover}", "boil": "Boiling at {share} of full{cover}",
-    "oven": "In the oven at {oven}{cover}",
-}  # fmt: skip
 
 
 class Heated(HeatSetting, ActsOnPot):
@@ -60,13 +56,21 @@ class Heated(HeatSetting, ActsOnPot):
             return Window.begun(before.pot, self.setting, at)
         return before.heating.heated(before.pot, after.pot, self.setting, at, assumed=False)
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How it is heated."""
         if self.never_on:
-            return say("It was not on yet")
-        cover = COVERS[self.cover].log
-        heated = _HEATS[self.heat].format(share=f"{100 * self.share:.0f} %", cover=cover, oven="{}")
-        return say(heated, *([show_temperature(self.oven_c)] if self.heat == "oven" else []))
+            return say("events.never_on")
+        if self.heat == "off":
+            return say("events.heat_off")
+        cover = Term(COVERS[self.cover].log) if COVERS[self.cover].log else None
+        match self.heat:
+            case "oven":
+                heated = say("events.oven", oven=show_temperature(self.oven_c))
+            case "simmer":
+                heated = say("events.simmer")
+            case "boil":
+                heated = say("events.boil", share=show_percent(100 * self.share, 0))
+        return heated if cover is None else say("events.covered", heated=heated, cover=cover)
 
 
 class Cooling(ActsOnPot):
@@ -92,9 +96,9 @@ class Cooling(ActsOnPot):
         """None: it cools."""
         return None
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """From what, in what."""
-        return say("Set to cool at {} in {}", show_temperature(self.celsius), _place(self.surroundings_c))
+        return say("events.cooling", at=show_temperature(self.celsius), place=show_temperature(self.surroundings_c))
 
 
 class Probed(Kind):
@@ -111,12 +115,6 @@ class Probed(Kind):
         minute = (at - log.began).total_seconds() / 60.0
         return state.but(cooling=replace(log, readings=(*log.readings, Reading(minute, self.celsius))))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """The temperature."""
-        return say("{} in the thickest part", show_temperature(self.celsius))
-
-
-def _place(celsius: float) -> Shown:
-    """What it cools in: air, a refrigerator or ice, by temperature."""
-    shown = show_temperature(celsius)
-    return Shown(celsius, f"surroundings of {shown.metric}", f"surroundings of {shown.us}")
+        return say("events.probed", at=show_temperature(self.celsius))

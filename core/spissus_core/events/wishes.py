@@ -9,12 +9,13 @@ from typing import Annotated, Literal
 from pydantic import Field, PrivateAttr, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
-from ..amounts.quantities import LONGEST_AMOUNT, Said, Shown, say, show_mass, show_minutes, show_volume
+from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_minutes, show_percent, show_plain, show_volume
 from ..amounts.tables import one_of, rows
 from ..errors import QuantityError, SpissusError, TargetError
 from ..estimation.window import boiled_by, steam_kj
 from ..intake.wish import read_amount_wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..messages import Message, Shown, Term, clauses, say, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE, Avoided, DishKey, helpings_ml
 from ..phenomena.body import LADDER
 from ..phenomena.fat import USUAL_REST_G_PER_100_ML
@@ -83,20 +84,20 @@ class Wanted(Kind):
     def _an_amount(self, info: ValidationInfo) -> Wanted:
         told = self.told
         if not told:
-            raise QuantityError("volume_ml", "Say how much sauce: a volume, or for how many people.")
+            raise QuantityError("volume_ml", say("wishes.volume_or_people"))
         if told[0] == "portions" and self.portion_ml is None:
-            raise QuantityError("portion_ml", "Say how big a portion is, such as 60 ml.")
+            raise QuantityError("portion_ml", say("wishes.how_big_a_portion"))
         if on_the_shelf(info):
             return self
         if len(set(told) - {"minutes"}) > 1:
-            raise QuantityError(told[0], "Give a volume, or portions and their size, or people, not both.")
+            raise QuantityError(told[0], say("wishes.not_both"))
         if told[0] in ("volume_ml", "portions") and self.amount_ml < LEAST_SAUCE_ML:
             field = "volume_ml" if self.volume_ml is not None else "portion_ml"
-            raise QuantityError(field, "The amount of sauce must be more than nothing.")
+            raise QuantityError(field, say("wishes.more_than_nothing"))
         if self.ceiling_percent < LEAST_CEILING_PERCENT:
-            raise QuantityError("ceiling_percent", "No sauce is that bland: most kitchens call 1.3 % too salty.")
+            raise QuantityError("ceiling_percent", say("wishes.too_bland"))
         if self.ceiling_percent < self.salt_percent:
-            raise QuantityError("ceiling_percent", "The ceiling cannot be below the salt content you want.")
+            raise QuantityError("ceiling_percent", say("wishes.ceiling_below"))
         return self
 
     @property
@@ -120,7 +121,7 @@ class Wanted(Kind):
             return helpings_ml(self.people, self.dish)
         if self.portions is not None and self.portion_ml is not None:
             return self.portions * self.portion_ml
-        raise TargetError("volume_ml", "How much sauce that is depends on what is in the pot.")
+        raise TargetError("volume_ml", say("wishes.depends_on_pot"))
 
     @property
     def dish(self) -> str:
@@ -171,8 +172,7 @@ class Wanted(Kind):
         if self.amount_ml > (1.0 + MOST_ADDED_SHARE) * have_ml:
             raise TargetError(
                 self.told_by,
-                f"Only {show_volume(have_ml).both} of liquid is in the pot; {show_volume(self.amount_ml).both} cannot "
-                "come of it. Ask for less, or add unsalted liquid first.",
+                say("wishes.more_than_there_is", have=show_volume(have_ml), wanted=show_volume(self.amount_ml)),
             )
 
     def apply(self, state: State, at: datetime) -> State:
@@ -195,7 +195,7 @@ class Wanted(Kind):
             self.of(after.pot).check_amount(after.pot.contents.liquid_ml, after.agreed)
 
     @property
-    def amount_said(self) -> Shown:
+    def amount_said(self) -> Shown | Message:
         """How the amount was told."""
         return _SPOKEN[self.told_by](self)
 
@@ -204,30 +204,29 @@ class Wanted(Kind):
         """The field the amount was told by; beside another one the minutes are only the time there is."""
         return self.told[0]
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """How much, how thick, how salty, in what time, and for whom not."""
-        spoken = self.amount_said
-        time = "" if self.minutes is None or self.told == ("minutes",) else f", in {show_minutes(self.minutes).metric}"
-        without = ", ".join(AVOIDED_WORDS.get(key, key) for key in self.avoid)
-        return say(
-            f"Wanted: {{}}, {LADDER[self.body].word}, {self.salt_percent:g} % salt, at most {self.ceiling_percent:g} %"
-            f"{time}{f'; without {without}' if without else ''}",
-            spoken,
-        )
+        timed = self.minutes is not None and self.told != ("minutes",)
+        wanted = say(
+            "events.wanted",
+            amount=self.amount_said, body=Term(LADDER[self.body].word), salt=show_plain(self.salt_percent, "%"),
+            ceiling=show_plain(self.ceiling_percent, "%"),
+        )  # fmt: skip
+        wanted = clauses(wanted, say("events.wanted_in", time=show_minutes(self.minutes or 0.0)) if timed else None)
+        without = [Term(AVOIDED_WORDS[key]) if key in AVOIDED_WORDS else key for key in self.avoid]
+        return say("events.wanted_without", wanted=wanted, avoid=several("clauses", *without)) if without else wanted
 
 
 def _by_weight(wish: Wanted, pot: Pot) -> float:
     empty = pot.pan.empty_g
     assert wish.gross_g is not None
     if pot.beside is not None:
-        raise TargetError("gross_g", "It boils in two pans: one weight says nothing of both. Say a volume, or half.")
+        raise TargetError("gross_g", say("wishes.two_pans"))
     if empty is None:
-        raise TargetError("gross_g", f"“{pot.pan.name}” was never weighed empty. Say a volume, or half, or a time.")
+        raise TargetError("gross_g", say("wishes.never_weighed", pan=pot.pan.name))
     inside = wish.gross_g - empty - (pot.solids.mass_g if pot.solids else 0.0)
     if inside <= pot.contents.fat_free:
-        raise TargetError(
-            "gross_g", f"“{pot.pan.name}” alone weighs {show_mass(empty).both}. Say what the scale shows, pan included."
-        )
+        raise TargetError("gross_g", say("wishes.pan_alone", pan=pot.pan.name, empty=show_mass(empty)))
     # Boiling takes water alone: what is left of the liquid is denser than it was.
     gone_ml = (pot.contents.mass_g - inside) * SPECIFIC_VOLUME_ML_G["water"]
     return pot.contents.liquid_ml - gone_ml
@@ -236,7 +235,7 @@ def _by_weight(wish: Wanted, pot: Pot) -> float:
 def _by_salt(wish: Wanted, pot: Pot) -> float:
     assert wish.at_salt_percent is not None
     if pot.contents.salt <= 0.0 or wish.at_salt_percent <= 0.0:
-        raise TargetError("at_salt_percent", "There is no salt in this pot to go by. Say a volume, or half.")
+        raise TargetError("at_salt_percent", say("wishes.no_salt"))
     return _at_salt_ml(pot, wish.at_salt_percent)
 
 
@@ -270,20 +269,15 @@ _BY_THE_POT: Mapping[str, Callable[[Wanted, Pot], float]] = {
 MOST_OF_A_POT = 10.0
 
 
-def _amount(template: str, *amounts: Shown) -> Shown:
-    said = say(template, *amounts)
-    return Shown(0.0, said.metric, said.us)
-
-
 #: How each is spoken: in words that :func:`.read_amount_wanted` reads back, but for what stands in two fields.
-_SPOKEN: Mapping[str, Callable[[Wanted], Shown]] = {
+_SPOKEN: Mapping[str, Callable[[Wanted], Shown | Message]] = {
     "volume_ml": lambda wish: show_volume(wish.amount_ml),
-    "portions": lambda wish: _amount(f"{wish.portions} portions of {{}}", show_volume(wish.portion_ml or 0.0)),
-    "people": lambda wish: _amount(f"for {wish.people}, {DISHES[wish.dish].under}"),
-    "share": lambda wish: _amount(f"{100 * (wish.share or 0.0):.0f} % of the pot"),
-    "gross_g": lambda wish: _amount("{} on the scale", show_mass(wish.gross_g or 0.0)),
-    "at_salt_percent": lambda wish: _amount(f"boiled down to {wish.at_salt_percent:g} % salt"),
-    "minutes": lambda wish: _amount("boiled down for {}", show_minutes(wish.minutes or 0.0)),
+    "portions": lambda wish: say("wishes.portions", count=wish.portions or 0, each=show_volume(wish.portion_ml or 0.0)),
+    "people": lambda wish: say("wishes.people", count=wish.people or 0, dish=Term(DISHES[wish.dish].under)),
+    "share": lambda wish: say("wishes.share", share=show_percent(100 * (wish.share or 0.0), 0)),
+    "gross_g": lambda wish: say("wishes.on_the_scale", gross=show_mass(wish.gross_g or 0.0)),
+    "at_salt_percent": lambda wish: say("wishes.to_salt", salt=show_plain(wish.at_salt_percent or 0.0, "%")),
+    "minutes": lambda wish: say("wishes.for_minutes", time=show_minutes(wish.minutes or 0.0)),
 }
 
 
@@ -309,8 +303,8 @@ class Chosen(Kind):
         """A way leads somewhere."""
         super().check(after)
         if after.wanted is None:
-            raise SpissusError("kind", "Say first what sauce you want.")
+            raise SpissusError("kind", say("wishes.what_first"))
 
-    def said(self) -> Said:
+    def said(self) -> Message:
         """Which way."""
-        return say(f"Chosen: {WAY_LABELS.get(self.route, self.route).lower()}")
+        return say("events.chosen", way=Term(WAY_LABELS[self.route]) if self.route in WAY_LABELS else self.route)

@@ -21,11 +21,12 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..amounts.estimate import Estimate
 from ..amounts.fields import Celsius, Hours, MassG, Remark, VolumeMl
-from ..amounts.quantities import Reason, Said, Shown, grouped, say, show_mass, show_volume
+from ..amounts.quantities import show_mass, show_number, show_percent, show_plain, show_volume
 from ..amounts.tables import one_of, span, table
 from ..errors import QuantityError
 from ..ledger.contents import MASSES, SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import Pan
+from ..messages import Argument, Message, Reason, Shown, Term, say, sentences
 from ..pantry.ingredients import SOLIDS, Ingredient, ingredient, kept_whole
 from ..phenomena.alcohol import (
     ADDED_AND_OFF_THE_HEAT,
@@ -269,11 +270,11 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
     QuantityError : no line counts, or nothing liquid is left.
     """
     if not braise.counted:
-        raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
+        raise QuantityError("lines", say("intake.nothing_counts"))
     poured = tuple(_Poured(line, _as_poured(line)) for line in braise.counted if line.what.group not in SOLIDS)
     best = _balance(braise, poured, pan, {}, liquid_ml)
     if best.contents.water < max(LEAST_WATER_G, LEAST_WATER * best.contents.liquid_g):
-        raise QuantityError("lines", "By this list no liquid is left in the pot. Is the stock or the wine missing?")
+        raise QuantityError("lines", say("intake.no_liquid_left"))
     leaned = _leaned(braise, poured, pan, liquid_ml)
     ranges = {
         name: _spread(getattr(best.contents, name), [getattr(b.contents, name) for b in leaned]) for name in RANGED
@@ -487,30 +488,31 @@ def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measu
         down = [one for one in poured if one.line.use == "reduced"]
         before = sum(one.line.what.portion(one.line.grams).ethanol for one in down)
         if before < NO_ALCOHOL_G:
-            return AlcoholLeft(Estimate.exact(0.0), "none", say("No alcohol went in, by this list."))
+            return AlcoholLeft(Estimate.exact(0.0), "none", say("intake.no_alcohol"))
         most = sum(_most_left(one) for one in down)
-        why = (
-            f"Boiled down open before the braise: Rayleigh's equation leaves {boiled_down:.2f} of {before:.0f} g, at "
-            f"most {most:.2f} g."
-        )
-        return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", say(why))
+        why = say(
+            "intake.boiled_down_before",
+            left=show_number(boiled_down, 2), all=show_number(before, 0, "g"), most=show_number(most, 2, "g"),
+        )  # fmt: skip
+        return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", why)
     if cooked < NO_ALCOHOL_G:
-        why = (
-            f"What went in at the end and off the heat: the retention table of the USDA keeps 85 % of it, {late:.1f} g."
+        why = say(
+            "intake.off_the_heat", share=show_percent(100 * ADDED_AND_OFF_THE_HEAT, 0), left=show_number(late, 1, "g")
         )
-        return AlcoholLeft(Estimate(LATE_AT_LEAST * late, late + boiled_down, late + boiled_down), "table", say(why))
+        return AlcoholLeft(Estimate(LATE_AT_LEAST * late, late + boiled_down, late + boiled_down), "table", why)
     cooked += boiled_down
     start = best.water_in + best.juice_g
     if braise.cover == "open" and measured and best.loss_g > 0.0:
         left = left_by_vapour(cooked, start, max(start - best.loss_g, 1.0))
     else:
-        why = "The lid kept the vapour in" if braise.cover != "open" else "Nobody measured how much vapour left"
+        why = say("intake.lid_kept_it" if braise.cover != "open" else "intake.nobody_measured")
         left = left_by_table(cooked, 60.0 * braise.hours, why)
     if late <= 0.0:
         return left
-    text = f"{left.why.metric} What went in at the end adds {late:.1f} g: the table keeps 85 % of it."
+    share = show_percent(100 * ADDED_AND_OFF_THE_HEAT, 0)
+    why = sentences(left.why, say("intake.added_at_the_end", grams=show_number(late, 1, "g"), share=share))
     grams = Estimate(left.grams.low + LATE_AT_LEAST * late, left.grams.best + late, left.grams.high + late)
-    return AlcoholLeft(grams, left.rule, say(text))
+    return AlcoholLeft(grams, left.rule, why)
 
 
 def _filled(contents: Contents, liquid_ml: float) -> Contents:
@@ -518,7 +520,7 @@ def _filled(contents: Contents, liquid_ml: float) -> Contents:
     missing = liquid_ml - contents.liquid_ml
     water = contents.water + missing / SPECIFIC_VOLUME_ML_G["water"]
     if water <= 0.0:
-        raise QuantityError("value", "So little liquid cannot hold what went in. Check the measurement and the list.")
+        raise QuantityError("value", say("intake.too_little_for_it"))
     return contents.with_masses(water=water)
 
 
@@ -539,49 +541,52 @@ def _terms(
             "fat": _sum_terms(braise, poured, "fat_free", "fat", ranges["fat_free"]),
             "sugar": _sum_terms(braise, poured, "sugar", "", ranges["sugar"]),
             "acid": _sum_terms(braise, poured, "acid", "", ranges["acid"]),
-            "alcohol": (Reason("Alcohol", alcohol.why),),
+            "alcohol": (Reason(say("explanation.alcohol"), alcohol.why),),
         }
     )
 
 
-def _range(what: Estimate) -> str:
-    return (
-        f"likely {what.low:.0f} to {what.high:.0f} g"
-        if what.high >= 10
-        else f"likely {what.low:.1f} to {what.high:.1f} g"
-    )
+def _range(what: Estimate) -> Message:
+    digits = 0 if what.high >= 10 else 1
+    return say("intake.likely", low=show_number(what.low, digits), high=show_number(what.high, digits, "g"))
+
+
+def _grams(grams: float, digits: int = 1) -> Shown:
+    return show_number(grams, digits, "g")
 
 
 def _liquid_terms(braise: Braise, best: _Balance) -> tuple[Reason, ...]:
-    sieve = SIEVES[braise.strain]
+    strained = Term(SIEVES[braise.strain].label)
+    hours = show_plain(braise.hours, "h")
     return (
-        Reason("Water in", say(f"{grouped(best.water_in)} g of water in the liquids")),
-        Reason("Juice", say(f"{grouped(best.juice_g)} g from meat and vegetables")),
-        Reason("Vapour", say(f"{grouped(best.loss_g)} g gone or taken up, in {braise.hours:g} h")),
-        Reason("Held back", say(f"{grouped(best.held_g)} g stay in what was strained off ({sieve.label})")),
+        Reason(say("explanation.water_in"), say("intake.water_in", grams=_grams(best.water_in, 0))),
+        Reason(say("explanation.juice"), say("intake.juice", grams=_grams(best.juice_g, 0))),
+        Reason(say("explanation.vapour"), say("intake.vapour", grams=_grams(best.loss_g, 0), hours=hours)),
+        Reason(say("explanation.held_back"), say("intake.held_back", grams=_grams(best.held_g, 0), sieve=strained)),
     )
+
+
+def _line_reason(line: Line, how: str, **more: Argument) -> Reason:
+    """What one line has to do with a figure."""
+    return Reason(say("explanation.line", name=line.what.name), say(how, amount=line.shown, **more))
 
 
 def _salt_terms(braise: Braise, poured: Sequence[_Poured], best: _Balance, salt: Estimate) -> tuple[Reason, ...]:
     out = [
-        Reason(one.line.what.name.capitalize(), say(f"{{}}: {one.contents.salt:.1f} g salt", one.line.shown))
+        _line_reason(one.line, "intake.line_salt", grams=_grams(one.contents.salt))
         for one in poured
         if one.contents.salt >= LEAST_NAMED_SALT_G
     ]
     if best.meat_salt >= LEAST_NAMED_SALT_G:
-        out.append(Reason("The meat’s own", say(f"{best.meat_salt:.1f} g salt")))
+        out.append(Reason(say("explanation.meats_own"), say("intake.salt", grams=_grams(best.meat_salt))))
     if best.salt_lost >= LEAST_NAMED_SALT_G:
-        out.append(Reason("Left in the frying pan", say(f"− {best.salt_lost:.1f} g salt")))
-    out.append(
-        Reason(
-            "Shared out",
-            say(
-                f"{best.salt_total:.1f} g × {100 * best.share:.0f} %, the liquid’s share of all the water, less what "
-                f"the sieve holds back = {best.contents.salt:.1f} g ({_range(salt)})"
-            ),
-        )
-    )
-    return tuple(out)
+        out.append(Reason(say("explanation.left_in_pan"), say("intake.less_salt", grams=_grams(best.salt_lost))))
+    shared = say(
+        "intake.shared_out",
+        all=_grams(best.salt_total), share=show_percent(100 * best.share, 0), grams=_grams(best.contents.salt),
+        likely=_range(salt),
+    )  # fmt: skip
+    return (*out, Reason(say("explanation.shared_out"), shared))
 
 
 def _sum_terms(
@@ -593,57 +598,77 @@ def _sum_terms(
     for one in poured:
         grams = getattr(one.contents, name)
         if grams >= LEAST_NAMED_G:
-            out.append(Reason(one.line.what.name.capitalize(), say(f"{{}}: {grams:.1f} g", one.line.shown)))
+            out.append(_line_reason(one.line, "intake.line_grams", grams=_grams(grams)))
     for line in braise.counted:
         what = line.what
         if what.group in SOLIDS and what.cut and cut_of:
             share: Estimate = getattr(CUTS[what.cut], cut_of)
-            text = f"{{}} raw × {share.low:g} to {share.high:g} %"
-            trimmed = f", trimmed × {TRIMMED:g}" if cut_of == "fat" and braise.trimmed else ""
-            out.append(Reason(what.name.capitalize(), say(text + trimmed, line.shown)))
+            trimmed = cut_of == "fat" and braise.trimmed
+            spread: dict[str, Argument] = {"low": show_plain(share.low), "high": show_plain(share.high, "%")}
+            if trimmed:
+                out.append(_line_reason(line, "intake.line_trimmed", **spread, trimmed=show_plain(TRIMMED)))
+            else:
+                out.append(_line_reason(line, "intake.line_raw", **spread))
         elif (
             what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= LEAST_NAMED_G
         ):
-            out.append(Reason(what.name.capitalize(), say(f"{{}}: gives part of its {grams:.1f} g", line.shown)))
-    best = f"{found.best:.0f}" if found.high >= 10 else f"{found.best:.1f}"
-    out.append(Reason("Together", say(f"about {best} g ({_range(found)})")))
+            out.append(_line_reason(line, "intake.line_gives_part", grams=_grams(grams)))
+    about = _grams(found.best, 0 if found.high >= 10 else 1)
+    out.append(Reason(say("explanation.together"), say("intake.together", grams=about, likely=_range(found))))
     return tuple(out)
 
 
-def brings(line: Line) -> str:
-    """What a line puts into the pot, or gives to it, in short: "3.7 g salt, 18 g gelatin". Empty where little."""
+def brings(line: Line) -> tuple[tuple[str, Message], ...]:
+    """What a line puts into the pot, or gives to it, in short: each matter by its key, and how much of it."""
     if not line.counts:
-        return ""
+        return ()
     what = line.what
     if what.cut:
         cut, raw = CUTS[what.cut], line.grams / 100.0
-        shares = (("fat", cut.fat), ("gelatin", cut.gelatin))
-        given = [f"{e.low * raw:.0f} to {e.high * raw:.0f} g {name}" for name, e in shares if e.high * raw >= 1.0]
+        shares = [(key, e) for key, e in (("fat", cut.fat), ("gelatin", cut.gelatin)) if e.high * raw >= 1.0]
+        given = [
+            (key, say(how, low=show_number(e.low * raw), high=_grams(e.high * raw, 0), what=_MATTERS[key]))
+            for (key, e), how in zip(shares, ("intake.gives", "intake.gives_too"), strict=False)
+        ]
         salt = what.salt * raw
-        return ", ".join(["gives " + given[0], *given[1:]] if given else []) + (f", {salt:.1f} g salt" * (salt >= 0.1))
+        own = [("salt", say("intake.brings", grams=_grams(salt), what=_MATTERS["salt"]))] if salt >= 0.1 else []
+        return (*given, *own)
     c = _as_poured(line).scaled(DREDGED.best if line.use == "dredged" else 1.0)
     named = (
         ("salt", c.salt, 0.1), ("alcohol", c.ethanol, 0.5), ("fat", c.fat_free + c.fat_emulsified, 1.0),
         ("gelatin", c.gelatin, 1.0), ("sugar", c.sugar, 1.0), ("acid", c.acid + c.acetic, 0.3),
         ("starch", c.starch_g, 1.0),
     )  # fmt: skip
-    return ", ".join(
-        f"{grams:.1f} g {name}" if grams < 10 else f"{grams:.0f} g {name}"
-        for name, grams, least in named
+    return tuple(
+        (key, say("intake.brings", grams=_grams(grams, 1 if grams < 10 else 0), what=_MATTERS[key]))
+        for key, grams, least in named
         if grams >= least
     )
 
 
-def reduced_note(line: Line) -> Said | None:
+#: What a line may bring, as it is named.
+_MATTERS: Mapping[str, Message] = {
+    "salt": say("intake.matter_salt"),
+    "alcohol": say("intake.matter_alcohol"),
+    "fat": say("intake.matter_fat"),
+    "gelatin": say("intake.matter_gelatin"),
+    "sugar": say("intake.matter_sugar"),
+    "acid": say("intake.matter_acid"),
+    "starch": say("intake.matter_starch"),
+}
+
+
+def reduced_note(line: Line) -> Message | None:
     """What boiling a line down first does to its alcohol, acid and sugar; None where it was not boiled down."""
     if line.use != "reduced" or line.left is None or not line.counts:
         return None
     before, after = line.what.portion(line.grams), _as_poured(line)
-    text = (
-        f"{{}} left of {{}}. Sugar {after.sugar:.0f} g and acid {after.acid:.1f} g stay; of {before.ethanol:.0f} g of "
-        f"alcohol {after.ethanol:.1f} g are left, at most {_most_left(_Poured(line, after)):.1f} g."
-    )
-    return say(text, show_volume(after.liquid_ml), line.shown)
+    return say(
+        "intake.reduced",
+        left=show_volume(after.liquid_ml), amount=line.shown, sugar=_grams(after.sugar, 0), acid=_grams(after.acid),
+        before=_grams(before.ethanol, 0), alcohol=_grams(after.ethanol),
+        most=_grams(_most_left(_Poured(line, after))),
+    )  # fmt: skip
 
 
 def _most_left(poured: _Poured) -> float:

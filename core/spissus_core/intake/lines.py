@@ -17,13 +17,13 @@ from ..amounts.quantities import (
     NUMBER,
     NUMBER_WORDS,
     UNITS,
-    Shown,
     parse,
     read_number,
     show_mass,
     show_volume,
 )
 from ..errors import QuantityError
+from ..messages import Message, Shown, say
 from ..pantry.concentrates import made_up
 from ..pantry.ingredients import SURE, Found, Ingredient, search
 from ..phenomena.fat import POURED_OFF
@@ -66,7 +66,7 @@ class ReadLine:
     use: Use = "in"
     left: float | None = None
     poured_off: float = 0.0
-    problem: str | None = None
+    problem: Message | None = None
     candidates: tuple[Ingredient, ...] = ()
 
 
@@ -295,7 +295,7 @@ def _resolve(count: _Count, measure: Amount | str | None, what: Ingredient) -> A
     one = None if single in _NOT_COUNTED else what.pieces.get(single)
     if one:
         return Amount("mass", one * times, max(count.spread, _PIECE_SPREAD if "each" in what.pieces else 0.0))
-    raise QuantityError("amount", f"Say how much of it: “{what.name}” is counted in grams or by volume here.")
+    raise QuantityError("amount", say("intake.how_much_of_it", name=what.name))
 
 
 # -- what was done with it ------------------------------------------------------------------------
@@ -333,9 +333,7 @@ def _share(found: re.Match[str]) -> float:
     """The share that a phrase names. Raises QuantityError for none at all."""
     share = _named_share(found)
     if not 0.0 < share <= 1.0:
-        raise QuantityError(
-            "share", f"“{found.group().strip(' ,;')}” leaves nothing to count with. Write reduced to 1/4."
-        )
+        raise QuantityError("share", say("intake.leaves_nothing", text=found.group().strip(" ,;")))
     return share
 
 
@@ -356,9 +354,7 @@ def _uses(text: str) -> tuple[str, Use, float | None, float]:
         share = _share(found)
         left = 1.0 - share if found.group("way").lower() == "by" else share
         if left <= 0.0:
-            raise QuantityError(
-                "share", "Boiled away to nothing, it does not count. Write reduced by 3/4, or leave it."
-            )
+            raise QuantityError("share", say("intake.boiled_to_nothing"))
         use, text = "reduced", text[: found.start()] + text[found.end() :]
     elif found := _LEAVE.search(text):
         use, left, text = "reduced", _share(found), text[: found.start()] + text[found.end() :]
@@ -399,7 +395,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
     """
     shown = _strip(text)
     if len(shown) > LONGEST_LINE:
-        return [ReadLine(text, shown[:60], problem=f"This line is longer than {LONGEST_LINE} characters. Shorten it.")]
+        return [ReadLine(text, shown[:60], problem=say("intake.line_too_long", most=LONGEST_LINE))]
     try:
         if parts := _PARTS.fullmatch(shown):
             return _parts(text, parts, own)
@@ -411,7 +407,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
 def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient | None = None) -> ReadLine:
     body, use, left, poured = _uses(shown)
     if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
-        raise QuantityError("amount", f"“{text.strip()}” is below zero. Write a positive amount.")
+        raise QuantityError("amount", say("intake.below_zero", text=text.strip()))
     if squeezed := re.match(r"(?:the )?(juice|zest|peel) of (.+)", body, re.I):
         part = "juice" if squeezed.group(1).lower() == "juice" else "peel"
         body = f"{_LEADING.sub('', squeezed.group(2))} {part}"
@@ -422,7 +418,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
     name, measure = _size_in_brackets(name, measure)
     name = _without_second_amount(_OF.sub("", name, count=1) if _OF.match(name) else name).strip(" ,;:.")
     if not name and meant is None:
-        raise QuantityError("ingredient", "This says how much, but not of what.")
+        raise QuantityError("ingredient", say("intake.not_of_what"))
     if (
         isinstance(measure, str)
         and measure in _CONTAINERS
@@ -435,9 +431,13 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
     found = _named(name, own)
     candidates = tuple(f.ingredient for f in found[:4])
     if meant is None and (not found or found[0].score < SURE):
-        hint = "Perhaps one of these?" if candidates else "It does not count; choose something like it, or leave it so."
+        hint = say("intake.one_of_these" if candidates else "intake.something_like_it")
         return ReadLine(
-            text, name, problem=f"“{name[:60]}” is not in the catalogue. {hint}", candidates=candidates, use=use
+            text,
+            name,
+            problem=say("intake.not_in_catalogue", name=name[:60], hint=hint),
+            candidates=candidates,
+            use=use,
         )
     what = meant or _best(found, measure)
     if word:
@@ -446,7 +446,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
         use = "fried"
     line = ReadLine(text, name, ingredient=what, use=use, left=left, poured_off=poured, candidates=candidates)
     if count is None:
-        return replace(line, problem="How much of it? Without an amount it does not count.")
+        return replace(line, problem=say("intake.how_much"))
     try:
         amount = _resolve(count, measure, what)
         if amount.dimension == "volume":
@@ -454,7 +454,7 @@ def _one_line(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredien
     except QuantityError as error:
         return replace(line, problem=error.message)
     if not 0.0 < amount.value <= 100_000.0:
-        return replace(line, problem="That is no amount a kitchen holds. Check the number and its unit.")
+        return replace(line, problem=say("intake.no_amount"))
     return replace(line, amount=amount)
 
 

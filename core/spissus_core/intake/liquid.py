@@ -12,11 +12,12 @@ from pydantic import BaseModel, ConfigDict, model_validator
 
 from ..amounts.estimate import Z80, Estimate
 from ..amounts.fields import DepthMm, MassG, VolumeMl
-from ..amounts.quantities import Said, say, show_volume
+from ..amounts.quantities import show_number, show_percent, show_volume
 from ..errors import MeasurementError, QuantityError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
 from ..measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from ..measuring.vessels import Pan
+from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
 from ..phenomena.fat import layer_ml
 from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
@@ -82,11 +83,11 @@ class StrainedLiquid(BaseModel):
     @model_validator(mode="after")
     def _enough_is_known(self) -> StrainedLiquid:
         if self.fat_mm and self.fat_ml:
-            raise QuantityError("fat_ml", "Give the fat layer by its depth or by its volume, not both.")
+            raise QuantityError("fat_ml", say("intake.fat_twice"))
         if self.braise is None and self.measured is None:
-            raise QuantityError("value", "Say how much there is: pour it into a jug, dip it, weigh it or guess.")
+            raise QuantityError("value", say("intake.how_much_is_there"))
         if self.braise is None and isinstance(self.salt, SaltByList):
-            raise QuantityError("salt", "Say how salty it tastes, or write what went into the braise.")
+            raise QuantityError("salt", say("intake.how_salty"))
         return self
 
     def written_out(self, own: Sequence[Ingredient]) -> StrainedLiquid:
@@ -108,7 +109,7 @@ class Strained:
     measured_by: Method | Literal["list"]
     error_ml: float
     estimated: Estimated | None = None
-    doubt: Said | None = None
+    doubt: Message | None = None
 
 
 # Folding a batch works the start out anew each time, from the same words.
@@ -124,7 +125,7 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     if known.braise is not None and known.braise.counted:
         return _from_list(pan, known, known.braise)
     if known.measured is None or isinstance(known.salt, SaltByList):
-        raise QuantityError("lines", "Nothing counts yet: write what went in, such as 1 l stock or 1.2 kg pork cheek.")
+        raise QuantityError("lines", say("intake.nothing_counts"))
     salt = starting_salt_percent(known.salt)
     per_100_g = {**CHARACTERS[known.character].per_100_g, "salt": salt.best}
     density = from_composition(100.0, per_100_g).density_g_ml
@@ -165,25 +166,21 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     )  # fmt: skip
 
 
-def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Said | None:
+def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Message | None:
     """What to ask where the pot holds clearly more than the list can account for, or clearly less."""
     room = 2.0 * error
     if liquid_ml > listed.high + room:
         return say(
-            "The pot holds {}, the list accounts for {} at most. Is something missing from the list, or was the fat "
-            "or the meat measured with it? The measurement is believed.",
-            show_volume(liquid_ml), show_volume(listed.high),
+            "intake.more_than_listed", volume=show_volume(liquid_ml), most=show_volume(listed.high),
         )  # fmt: skip
     if liquid_ml < listed.low - room:
         return say(
-            "The pot holds {}, the list leads one to expect {} or more: it boiled away, stayed in the sieve, or was "
-            "never in. The measurement is believed.",
-            show_volume(liquid_ml), show_volume(listed.low),
+            "intake.less_than_listed", volume=show_volume(liquid_ml), least=show_volume(listed.low),
         )  # fmt: skip
     return None
 
 
-def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
+def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Message | None]:
     """The salt content by the list and by what was tasted or measured, %, and whether they contradict.
 
     Where they agree each counts by its precision. Where they do not, a meter is believed (common
@@ -197,23 +194,24 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Said | None]:
         return listed.weighed_with(stated), None
     meter = isinstance(salt, SaltByMeter)
     believed = meter or stated.low > listed.high
-    what = "the meter" if meter else "the tongue" if salt.by == "taste" else "the kind of stock"
-    ends = f"{what.capitalize()} is believed: something is missing from the list."
+    what = say("intake.the_meter" if meter else "intake.the_tongue" if salt.by == "taste" else "intake.the_stock")
+    ends = say("intake.missing_from_list", what=what)
     if not believed:
-        ends = "The list is believed: taste again, warm and not hot."
+        ends = say("intake.list_believed")
     elif stated.high < listed.low:
-        ends = f"{what.capitalize()} is believed: something on the list is not in the pot."
-    doubt = (
-        f"By the list it should hold {listed.low:.2f} to {listed.high:.2f} % salt; {what} says {stated.low:.2f} to "
-        f"{stated.high:.2f} %. {ends}"
-    )
-    return (stated if believed else listed), say(doubt)
+        ends = say("intake.not_in_pot", what=what)
+    doubt = say(
+        "intake.salt_contradicts",
+        low=show_number(listed.low, 2), high=show_percent(listed.high), what=what,
+        says_low=show_number(stated.low, 2), says_high=show_percent(stated.high), ends=ends,
+    )  # fmt: skip
+    return (stated if believed else listed), doubt
 
 
 def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:
     whole = contents.with_masses(fat_free=fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"])
     if whole.volume_ml > pan.capacity_ml * (1.0 + RIM_SLACK):
-        raise MeasurementError("measured", f"That is more than “{pan.name}” holds. Choose a bigger pan.")
+        raise MeasurementError("measured", say("intake.bigger_pan", pan=pan.name))
     return whole
 
 
@@ -241,7 +239,7 @@ def _measured_parts(
             fat = min(fat_guess_ml, 0.5 * total_ml)
         liquid_ml = total_ml - fat - (solids_ml if standing else 0.0)
     if liquid_ml <= 0.0:
-        raise MeasurementError("fat", "That much fat leaves no liquid: check the fat layer or the measurement.")
+        raise MeasurementError("fat", say("intake.all_fat"))
     return liquid_ml, fat
 
 
@@ -257,6 +255,6 @@ def _fat_under_scale(pan: Pan, net_g: float, density_g_ml: float, known: Straine
     for _ in range(6):
         total = (net_g - fat / SPECIFIC_VOLUME_ML_G["fat_free"]) / density_g_ml + fat + solids_ml
         if total > pan.capacity_ml:
-            raise MeasurementError("value", f"That is more than “{pan.name}” holds.")
+            raise MeasurementError("value", say("events.more_than_pan", pan=pan.name))
         fat = layer_ml(pan, total, known.fat_mm)
     return fat

@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
-from ..amounts.quantities import UNITS, parse, read_number
+from ..amounts.quantities import UNITS, parse, read_number, show_plain
 from ..errors import QuantityError
+from ..messages import Message, say
 
 #: The field of a wish that each kind of amount belongs to.
 _FIELDS = {"volume": "volume_ml", "mass": "gross_g", "percent": "at_salt_percent", "time": "minutes"}
@@ -14,7 +15,7 @@ _FIELDS = {"volume": "volume_ml", "mass": "gross_g", "percent": "at_salt_percent
 #: Past this a percentage is a share of the pot, up to it a salt content, %. Modelling choice: no sauce holds more.
 MOST_SALT_PERCENT = 5.0
 
-_EXAMPLE = "900 ml, half, 2.4 kg on the scale, 0.9 % salt, 20 min or 6 people"
+_EXAMPLE = say("wishes.example")
 _OF_IT = re.compile(r"\s+(?:of (?:it|the pot|what is there)|of all)$")
 _PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|of us|covers)$")
 _HELPINGS = re.compile(r"(?:helpings?|portions?|servings?|plates?)(?: (?:of|at|à) (?P<size>.+))?$")
@@ -45,28 +46,30 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     by = re.match(r"(?:boil(?:ed)? down|reduced?) by\b", said) is not None
     said = _AFTER.sub("", _OF_IT.sub("", _BEFORE.sub("", said)))
     if not said:
-        raise QuantityError(field, f"Say how much sauce: {_EXAMPLE}.")
+        raise QuantityError(field, say("wishes.how_much", example=_EXAMPLE))
     share = _share(said, field)
     if share is not None:
         return Told("share", 1.0 - share if by else share)
     try:
         number, rest = read_number(said, field, _EXAMPLE)
     except QuantityError:
-        raise QuantityError(field, f"“{text.strip()}” says nothing of how much. Write it as {_EXAMPLE}.") from None
+        raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE)) from None
     unit = rest.strip().removeprefix("of ").removeprefix("a ")
     if _PEOPLE.match(unit):
-        return Told("people", _whole(number, field, "people"))
+        return Told("people", _whole(number, field, say("wishes.noun_people")))
     helpings = _HELPINGS.match(unit)
     if helpings:
         size = helpings["size"]
         return Told(
-            "portions", _whole(number, field, "helpings"), None if size is None else parse(size, "volume", field=field)
+            "portions",
+            _whole(number, field, say("wishes.noun_helpings")),
+            None if size is None else parse(size, "volume", field=field),
         )
     if unit and unit not in UNITS:
-        raise QuantityError(field, f"“{unit}” is not a unit known here. Write it as {_EXAMPLE}.")
+        raise QuantityError(field, say("amounts.unknown_unit", unit=unit, example=_EXAMPLE))
     dimension = UNITS[unit][0] if unit else "volume"
     if dimension not in _FIELDS:
-        raise QuantityError(field, f"“{text.strip()}” says nothing of how much. Write it as {_EXAMPLE}.")
+        raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE))
     value = parse(said, dimension, field=field, default_unit="ml")
     if dimension == "percent" and value > MOST_SALT_PERCENT:
         return Told("share", value / 100.0)
@@ -91,11 +94,11 @@ def _share(said: str, field: str) -> float | None:
 
 def _part(share: float, field: str) -> float:
     if not 0.0 < share <= 1.0:
-        raise QuantityError(field, "A share of the pot lies between nothing and all of it, such as two thirds.")
+        raise QuantityError(field, say("wishes.share_between"))
     return share
 
 
-def _whole(number: float, field: str, what: str) -> float:
+def _whole(number: float, field: str, what: Message) -> float:
     if number != int(number) or number < 1:
-        raise QuantityError(field, f"There are no {number:g} {what}. Write a whole number.")
+        raise QuantityError(field, say("wishes.whole_number", number=show_plain(number), what=what))
     return number

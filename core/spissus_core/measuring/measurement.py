@@ -7,9 +7,10 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator
 
 from ..amounts.fields import Accepts, number_or_text, on_the_shelf, read_amount
-from ..amounts.quantities import Shown, show_length, show_mass, show_volume
+from ..amounts.quantities import show_length, show_mass, show_volume
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
+from ..messages import Shown, say
 from .vessels import Pan
 
 #: Errors at one standard deviation (common practice): a jug's share, a dip's depth, a scale's weight.
@@ -24,10 +25,10 @@ Method = Literal["jug", "dip", "scale", "eye"]
 
 #: What each method reads, with the unit a bare number is taken in and the range a kitchen can hold.
 _READS: dict[str, Accepts] = {
-    "jug": Accepts("volume", "mL", low=5.0, high=100_000.0, what="A volume"),
-    "eye": Accepts("volume", "mL", low=5.0, high=100_000.0, what="A volume"),
-    "dip": Accepts("length", "mm", low=1.0, high=800.0, what="A depth"),
-    "scale": Accepts("mass", "g", low=50.0, high=160_000.0, what="A gross weight"),
+    "jug": Accepts("volume", "mL", low=5.0, high=100_000.0, what="amounts.a_volume"),
+    "eye": Accepts("volume", "mL", low=5.0, high=100_000.0, what="amounts.a_volume"),
+    "dip": Accepts("length", "mm", low=1.0, high=800.0, what="amounts.a_depth"),
+    "scale": Accepts("mass", "g", low=50.0, high=160_000.0, what="amounts.a_gross_weight"),
 }
 
 
@@ -48,7 +49,7 @@ class Measured(BaseModel):
     @classmethod
     def _read_value(cls, value: object, info: ValidationInfo) -> float:
         if "method" not in info.data:
-            raise QuantityError("value", "Say whether this is a jug, a dip, a scale or a guess.")
+            raise QuantityError("value", say("measuring.which_method"))
         return read_amount(value, _READS[info.data["method"]], recorded=on_the_shelf(info))
 
     @property
@@ -71,12 +72,11 @@ def gross_to_net_g(pan: Pan, gross_g: float) -> float:
     MeasurementError : the pan's weight is unknown, or the scale shows no more than the pan weighs.
     """
     if pan.empty_g is None:
-        raise MeasurementError("value", f"Weigh “{pan.name}” empty first: its own weight is not known.")
+        raise MeasurementError("value", say("measuring.weigh_empty", pan=pan.name))
     if gross_g <= pan.empty_g:
         raise MeasurementError(
             "value",
-            f"The empty pan weighs {show_mass(pan.empty_g).both}; with liquid in it the scale must show more "
-            f"than {show_mass(gross_g).both}.",
+            say("measuring.less_than_pan", empty=show_mass(pan.empty_g), gross=show_mass(gross_g)),
         )
     return gross_g - pan.empty_g
 
@@ -96,8 +96,12 @@ def measured_volume_ml(pan: Pan, measured: Measured) -> float:
     if measured.value > pan.capacity_ml:
         raise MeasurementError(
             "value",
-            f"“{pan.name}” holds {show_volume(pan.capacity_ml).both} to the rim; "
-            f"{show_volume(measured.value).both} does not fit in it.",
+            say(
+                "measuring.does_not_fit",
+                pan=pan.name,
+                capacity=show_volume(pan.capacity_ml),
+                volume=show_volume(measured.value),
+            ),
         )
     return measured.value / measured.expansion
 

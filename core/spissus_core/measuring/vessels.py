@@ -18,8 +18,9 @@ from pydantic import BaseModel, ConfigDict, model_validator
 from scipy.optimize import brentq, least_squares
 
 from ..amounts.fields import Name, PanHeightMm, PanWeightG, PanWidthMm
-from ..amounts.quantities import ML_PER_CUP, Shown, UnitSystem, show_length, show_volume
+from ..amounts.quantities import ML_PER_CUP, UnitSystem, show_length, show_volume
 from ..errors import MeasurementError
+from ..messages import Shown, say
 
 Shape = Literal["round", "oval", "rectangular"]
 
@@ -53,11 +54,11 @@ class Pan(BaseModel):
     @model_validator(mode="after")
     def _rim_not_narrower(self) -> Pan:
         if self.rim_length_mm < self.base_length_mm or self.rim_width_mm < self.base_width_mm:
-            raise MeasurementError("rim_length_mm", "The rim must be at least as wide as the base.")
+            raise MeasurementError("rim_length_mm", say("measuring.rim_narrower"))
         if self.shape == "round" and (
             self.base_length_mm != self.base_width_mm or self.rim_length_mm != self.rim_width_mm
         ):
-            raise MeasurementError("base_width_mm", "A round pan is as long as it is wide.")
+            raise MeasurementError("base_width_mm", say("measuring.round_is_round"))
         return self
 
     @classmethod
@@ -88,8 +89,7 @@ class Pan(BaseModel):
         if not 0.0 <= depth_mm <= self.height_mm * (1 + ROUNDING):
             raise MeasurementError(
                 "depth",
-                f"This pan is {show_length(self.height_mm).both} deep inside; "
-                f"a depth of {show_length(depth_mm).both} does not fit in it.",
+                say("measuring.too_deep", height=show_length(self.height_mm), depth=show_length(depth_mm)),
             )
         h, deep = depth_mm, self.height_mm
         grow_l, grow_w = self.rim_length_mm - self.base_length_mm, self.rim_width_mm - self.base_width_mm
@@ -115,8 +115,7 @@ class Pan(BaseModel):
         if not 0.0 <= volume_ml <= self.capacity_ml * (1 + ROUNDING):
             raise MeasurementError(
                 "volume",
-                f"This pan holds {show_volume(self.capacity_ml).both} to the rim; "
-                f"{show_volume(volume_ml).both} does not fit in it.",
+                say("measuring.too_much", capacity=show_volume(self.capacity_ml), volume=show_volume(volume_ml)),
             )
         if self.rim_length_mm == self.base_length_mm and self.rim_width_mm == self.base_width_mm:
             return volume_ml * 1000.0 / self.area_mm2(0.0)
@@ -181,13 +180,18 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
     MeasurementError : no volumes, more than the pan could hold, or dips that no such pan could give.
     """
     if not poured:
-        raise MeasurementError("poured", "Pour a known volume in and dip it: 500 ml, then 500 ml more.")
+        raise MeasurementError("poured", say("measuring.pour_and_dip"))
     for volume_ml, depth_mm in poured:
         if not 0.0 < depth_mm <= pan.height_mm or not 0.0 < volume_ml <= FAR_TOO_MUCH * pan.capacity_ml:
             raise MeasurementError(
                 "poured",
-                f"{show_volume(volume_ml).both} at {show_length(depth_mm).both} does not fit “{pan.name}”, which is "
-                f"{show_length(pan.height_mm).both} deep.",
+                say(
+                    "measuring.deeper_than_pan",
+                    volume=show_volume(volume_ml),
+                    depth=show_length(depth_mm),
+                    pan=pan.name,
+                    height=show_length(pan.height_mm),
+                ),
             )
 
     def scaled(base: float, rim: float) -> Pan:
@@ -208,9 +212,7 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
 
     found = least_squares(misses, [1.0, 1.0], bounds=(1.0 - 2 * _FARTHEST, 1.0 + 2 * _FARTHEST)).x
     if max(abs(found - 1.0)) > _FARTHEST:
-        raise MeasurementError(
-            "poured", f"“{pan.name}” would have to be a quarter wider or narrower than measured. Check both."
-        )
+        raise MeasurementError("poured", say("measuring.not_as_measured", pan=pan.name))
     base = float(found[0])
     narrowest = max(pan.base_length_mm / pan.rim_length_mm, pan.base_width_mm / pan.rim_width_mm)
     fitted = scaled(base, max(float(found[1]), base * narrowest))
@@ -220,7 +222,11 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
         volume, depth = poured[worst]
         raise MeasurementError(
             "poured",
-            f"{show_volume(volume).both} at {show_length(depth).both} is {show_length(abs(missed[worst])).both} off "
-            "any pan of this shape. Check that line, and that each volume is all that was in it by then.",
+            say(
+                "measuring.no_such_shape",
+                volume=show_volume(volume),
+                depth=show_length(depth),
+                off=show_length(abs(missed[worst])),
+            ),
         )
     return Calibration(fitted, missed)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ..amounts.quantities import show_percent
 from ..errors import QuantityError
+from ..messages import say
 from ..phenomena.seasoning import SALT_PER_SODIUM
 
 #: A European label's "salt" is sodium × 2.5 (Regulation (EU) 1169/2011, Annex I); real salt is 2.542 × sodium.
@@ -30,9 +32,9 @@ def made_up(volume_ml: float, concentrate_parts: float, water_parts: float) -> M
     QuantityError : no volume, or no parts.
     """
     if volume_ml <= 0.0:
-        raise QuantityError("volume_ml", "Say how much it is to make in all, for example 1.8 l.")
+        raise QuantityError("volume_ml", say("pantry.how_much_in_all"))
     if concentrate_parts <= 0.0 or water_parts < 0.0:
-        raise QuantityError("parts", "Give the parts of concentrate and of water, for example 2 to 7.")
+        raise QuantityError("parts", say("pantry.give_parts"))
     part = volume_ml / (concentrate_parts + water_parts)
     return MadeUp(part * concentrate_parts, part * water_parts)
 
@@ -45,10 +47,10 @@ def salt_from_sodium_percent(sodium_mg: float, serving_g: float) -> float:
     QuantityError : no serving, or more sodium than salt itself holds.
     """
     if serving_g <= 0.0:
-        raise QuantityError("serving", "Say how big the serving on the label is, for example 240 ml or 15 g.")
+        raise QuantityError("serving", say("pantry.how_big_serving"))
     percent = 100.0 * sodium_mg * SALT_PER_SODIUM / 1000.0 / serving_g
     if not 0.0 <= percent <= 100.0:
-        raise QuantityError("sodium", f"That would be {percent:.0f} % salt. Check the sodium and the serving.")
+        raise QuantityError("sodium", say("pantry.check_sodium", salt=show_percent(percent, 0)))
     return percent
 
 

@@ -13,10 +13,11 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from rapidfuzz import fuzz, process
 
 from ..amounts.fields import Celsius, MassG, Name, PerHundredG, Remark, Strength
-from ..amounts.quantities import parse
+from ..amounts.quantities import parse, show_number
 from ..amounts.tables import Row, one_of, rows
 from ..errors import QuantityError
 from ..ledger.contents import Contents
+from ..messages import say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import SALT_PER_SODIUM
@@ -84,12 +85,12 @@ class Ingredient(BaseModel):
     @model_validator(mode="after")
     def _fits_in_a_hundred(self) -> Ingredient:
         if self._dissolved > MOST_IN_A_HUNDRED_G:
-            raise QuantityError("other", f"These parts add up to {self._dissolved:.0f} g in 100 g. Check them.")
+            raise QuantityError("other", say("pantry.adds_up", sum=show_number(self._dissolved, 0, "g")))
         if self.plant not in STARCHES:
-            raise QuantityError("plant", f"No starch of “{self.plant}” is known here.")
+            raise QuantityError("plant", say("pantry.no_starch", plant=self.plant))
         unknown = set(self.allergens) - set(ALLERGENS)
         if unknown:
-            raise QuantityError("allergens", f"Not an allergen known here: {', '.join(sorted(unknown))}.")
+            raise QuantityError("allergens", say("pantry.no_allergen", text=", ".join(sorted(unknown))))
         return self
 
     @property
@@ -106,7 +107,7 @@ class Ingredient(BaseModel):
         QuantityError : it is weighed or counted, never poured.
         """
         if not self.pours:
-            raise QuantityError("volume_ml", f"“{self.name}” is weighed, not poured: give grams, such as 500 g.")
+            raise QuantityError("volume_ml", say("pantry.weighed_not_poured", name=self.name))
         return self.household_g / parse(f"1 {self.household}", "volume")
 
     @property
@@ -182,7 +183,7 @@ def ingredient(key: str) -> Ingredient:
     """
     found = catalogue().get(key)
     if found is None:
-        raise QuantityError("ingredient", f"“{key}” is not in the catalogue.")
+        raise QuantityError("ingredient", say("pantry.not_in_catalogue", key=key))
     return found
 
 

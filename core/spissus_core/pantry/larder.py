@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator, model_valida
 from ..amounts.fields import MassG, Name, PerHundredG, Strength
 from ..amounts.quantities import parse_mass_or_volume
 from ..errors import QuantityError
+from ..messages import say
 from ..phenomena.seasoning import SALT_PER_SODIUM
 from .concentrates import salt_from_label_salt, salt_from_sodium_percent
 from .ingredients import Ingredient, ingredient
@@ -26,7 +27,7 @@ class Label(BaseModel):
     @model_validator(mode="after")
     def _one_of_them(self) -> Label:
         if (self.sodium_g is None) == (self.salt_g is None):
-            raise QuantityError("sodium_g", "Give the label's sodium, such as 480 mg, or its salt, such as 1.2 g.")
+            raise QuantityError("sodium_g", say("pantry.sodium_or_salt"))
         parse_mass_or_volume(self.serving, field="serving")
         return self
 

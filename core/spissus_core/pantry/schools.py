@@ -13,6 +13,7 @@ from ..amounts.quantities import ML_PER_TBSP
 from ..amounts.tables import Row, one_of, table
 from ..errors import QuantityError
 from ..ledger.contents import Contents
+from ..messages import say
 from ..phenomena.body import STARCHES
 
 _Word = Annotated[str, Field(max_length=60)]
@@ -60,7 +61,7 @@ class School(BaseModel):
     @model_validator(mode="after")
     def _term_is_known(self) -> Self:
         if self.term not in STARCHES and self.term not in _MASSES:
-            raise QuantityError("term", f"The ledger keeps no “{self.term}”.")
+            raise QuantityError("term", say("pantry.no_such_term", term=self.term))
         return self
 
     @property
@@ -111,5 +112,5 @@ def school(key: str) -> School:
     """
     found = SCHOOLS.get(key)
     if found is None:
-        raise QuantityError("thickener", f"“{key}” is no thickener known here.")
+        raise QuantityError("thickener", say("pantry.no_thickener", key=key))
     return found

@@ -14,7 +14,8 @@ from typing import Literal
 import numpy as np
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import Said, say
+from ..amounts.quantities import show_number, show_percent
+from ..messages import Message, say
 
 #: Density of pure ethanol at 20 °C, g/mL: a label's "% vol" counts pure ethanol by volume (pinned to CoolProp).
 ETHANOL_G_ML = 0.789
@@ -135,7 +136,7 @@ class AlcoholLeft:
 
     grams: Estimate
     rule: Literal["vapour", "table", "none"]
-    why: Said
+    why: Message
 
 
 def left_by_vapour(ethanol_g: float, water_g: float, water_left_g: float) -> AlcoholLeft:
@@ -143,21 +144,23 @@ def left_by_vapour(ethanol_g: float, water_g: float, water_left_g: float) -> Alc
     best = ethanol_left(ethanol_g, water_g, water_left_g)
     most = ethanol_left(ethanol_g, water_g, water_left_g, volatility=UPPER_BOUND)
     gone = 100.0 * (1.0 - water_left_g / water_g) if water_g > 0.0 else 0.0
-    why = (
-        f"The pot stood open and {gone:.0f} % of its water left as vapour: Rayleigh's equation leaves {best:.1f} of "
-        f"{ethanol_g:.0f} g, at most {most:.1f} g."
-    )
-    return AlcoholLeft(Estimate(best, best, most), "vapour", say(why))
+    why = say(
+        "intake.by_vapour",
+        gone=show_percent(gone, 0), left=show_number(best, 1), all=show_number(ethanol_g, 0, "g"),
+        most=show_number(most, 1, "g"),
+    )  # fmt: skip
+    return AlcoholLeft(Estimate(best, best, most), "vapour", why)
 
 
-def left_by_table(ethanol_g: float, minutes: float, why: str) -> AlcoholLeft:
+def left_by_table(ethanol_g: float, minutes: float, why: Message) -> AlcoholLeft:
     """What is left by the retention table; ``why`` says why the vapour is no guide."""
     share = retained(minutes)
-    text = (
-        f"{why}: by the retention table of the USDA, {100 * share.best:.0f} % of {ethanol_g:.0f} g is left after "
-        f"{minutes:.0f} min."
-    )
-    return AlcoholLeft(share.scaled(ethanol_g), "table", say(text))
+    text = say(
+        "intake.by_table",
+        why=why, share=show_percent(100 * share.best, 0), all=show_number(ethanol_g, 0, "g"),
+        time=show_number(minutes, 0, "min"),
+    )  # fmt: skip
+    return AlcoholLeft(share.scaled(ethanol_g), "table", text)
 
 
 def strength_percent(ethanol_g: float, volume_ml: float) -> float:

@@ -13,6 +13,7 @@ from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K, LATENT_HEAT_KJ_KG, vapour_pressure_kpa
+from ..messages import say
 from .alcohol import acetic_left, ethanol_left
 
 #: Log standard deviation of a boiling rate guessed from the burner alone. Modelling choice.
@@ -57,9 +58,9 @@ def _boiled(contents: Contents, amount: float, now: float, per_g_water: float, q
     volatile = contents.ethanol * ethanol_share + contents.acetic * acetic_share
     fixed = now - contents.water * per_g_water - volatile
     if amount > now * (1 + 1e-9):
-        raise TargetError("volume", "Boiling cannot make more than is in the pot.")
+        raise TargetError("volume", say("routes.not_more"))
     if amount <= fixed:
-        raise TargetError("volume", "That is less than what stays when all the water has gone.")
+        raise TargetError("volume", say("routes.less_than_solids"))
     if volatile == 0.0:
         return contents.with_masses(water=(amount - fixed) / per_g_water)
 

@@ -9,11 +9,13 @@ from types import MappingProxyType
 from typing import Annotated
 
 from ..amounts.estimate import Estimate
+from ..amounts.quantities import show_length
 from ..amounts.tables import Row, one_of, span, table
 from ..errors import MeasurementError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K
 from ..measuring.vessels import Pan
+from ..messages import say
 from .evaporation import minutes_to_boil_away, minutes_to_heat
 
 #: A way to take fat off, by its key: rows of ``data/skim_ways.csv``.
@@ -71,9 +73,7 @@ def layer_ml(pan: Pan, total_ml: float, layer_mm: float) -> float:
     """
     surface = pan.depth_mm(total_ml)
     if layer_mm >= surface:
-        raise MeasurementError(
-            "fat", f"The pot stands {surface:.0f} mm deep in all; {layer_mm:.0f} mm of fat leaves no liquid."
-        )
+        raise MeasurementError("fat", say("measuring.all_fat", depth=show_length(surface), layer=show_length(layer_mm)))
     return total_ml - pan.volume_ml(surface - layer_mm)
 
 

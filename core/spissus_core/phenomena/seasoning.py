@@ -16,6 +16,7 @@ from ..amounts.fields import Percent
 from ..amounts.quantities import ML_PER_TSP
 from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
+from ..messages import say
 
 Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]
 StockKind = Literal["salted", "reduced_salt", "low_salt", "unsalted"]
@@ -147,7 +148,7 @@ def salt_to_add_g(salt_g: float, mass_g: float, target_percent: float, carrier_s
     """
     target = target_percent / 100.0
     if carrier_salt <= target:
-        raise TargetError("salt", "That seasoning is no saltier than the sauce is meant to be.")
+        raise TargetError("salt", say("events.not_saltier"))
     return max((target * mass_g - salt_g) / (carrier_salt - target), 0.0)
 
 

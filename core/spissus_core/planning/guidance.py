@@ -313,7 +313,9 @@ class _Bench:
             mark = self.mark_ml if timeline.stop_ml is None else timeline.stop_ml
             late = pot.contents.liquid_ml < (1.0 - LATE_SHARE) * mark
             return self._boil(mark, why="late" if late else self._why_boil())
-        if min(self.over, bound_salt_percent(pot, route) - self.liking) > TOO_SALTY and not timeline.salt_tested:
+        # Bound as it is, and as it is meant to be: what is let down for its amount anyway is not too salty.
+        salty = min(bound_salt_percent(pot, route), route.salt_before.best) - self.liking
+        if salty > TOO_SALTY and not timeline.salt_tested:
             return self._to_the_liking()
         if _let_down(pot, route):
             boiled = window is not None and window.readings > 0

@@ -18,13 +18,14 @@ from typing import Literal, NamedTuple, cast
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import Said, say, show_minutes, show_volume
+from ..amounts.quantities import show_minutes, show_number, show_percent, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
+from ..messages import Message, Term, say, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
@@ -82,7 +83,7 @@ class Route:
 
     kind: str
     feasible: bool
-    reason: Said | None
+    reason: Message | None
     aside_ml: float
     boil_to_ml: float
     share_left: float
@@ -163,7 +164,7 @@ def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False) -> R
     """
     way = WAYS.get(kind)
     if way is None:
-        raise TargetError("route", f"The way “{kind}” is not offered any more. Choose another.")
+        raise TargetError("route", say("routes.not_offered", kind=kind))
     wanted = wanted.of(pot)
     route = _way_from(pot, wanted, kind, way, here=here)
     barred = _why_not_here(wanted, route) if route.feasible else None
@@ -336,40 +337,39 @@ LEAST_SALT_G = 0.3
 SALT_SLACK_PERCENT, AMOUNT_SLACK = 0.1, 0.95
 
 
-def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Said | None:
+def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Message | None:
     """Why a way cannot be taken; None where it can."""
     salt, ceiling, liking = route.salt_before.best, wanted.ceiling_percent, wanted.salt_percent
     if salt > ceiling * (1 + ROUNDING):
         least = volume_at_salt_ml(pot.contents, ceiling)
         if stop == "here":
-            return say(f"It is at {salt:.2f} % salt, above your ceiling of {ceiling:.2f} %.")
+            return say("routes.above_ceiling", salt=show_percent(salt), ceiling=show_percent(ceiling))
         return say(
-            f"It would hold {salt:.2f} % salt; your ceiling is {ceiling:.2f} %. The pot reaches that at {{}}.",
-            show_volume(least),
+            "routes.would_be_above", salt=show_percent(salt), ceiling=show_percent(ceiling), volume=show_volume(least)
         )
     if stop == "stretch" and route.let_down_ml <= 0.0:
-        return say(f"It is not saltier than the {liking:.2f} % you like, and there is enough of it.")
+        return say("routes.nothing_to_stretch", liking=show_percent(liking))
     if stop == "here" and route.kind in WAYS and route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
-        return say("Only {} would come of it.", show_volume(route.volume_ml))
+        return say("routes.only_so_much", volume=show_volume(route.volume_ml))
     if stop == "salt" and route.thickener is None and WAYS.get(route.kind, _NO_WAY).school is None:
         return _no_jus(wanted, route)
     if route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
-        word = bd.LADDER[wanted.body].word
+        body = Term(bd.LADDER[wanted.body].word)
         if route.thickener is None:
-            return say(f"Boiling alone does not make a {word} of this.")
-        return say(f"No amount of {route.thickener.dry} makes a {word} of this.")
+            return say("routes.boiling_does_not", body=body)
+        return say("routes.no_amount_does", dry=Term(route.thickener.dry), body=body)
     return None
 
 
-def _why_not_here(wanted: Wanted, route: Route) -> Said | None:
+def _why_not_here(wanted: Wanted, route: Route) -> Message | None:
     """Why a way that makes the sauce is not one for this table, or for tonight; None where it is."""
     brings = route.thickener.allergens if route.thickener is not None else ()
-    barred = [AVOIDED_WORDS[key] for key in brings if key in wanted.avoid]
+    barred = [Term(AVOIDED_WORDS[key]) for key in brings if key in wanted.avoid]
     if barred:
-        return say(f"It brings {' and '.join(barred)}, and somebody must not have that.")
+        return say("routes.brings", what=several("both", *barred))
     if wanted.minutes is not None and work_min(route) > wanted.minutes + TIME_SLACK_MIN:
         left = show_minutes(max(wanted.minutes, 0.0))
-        return say("It takes about {}, and there are {}.", show_minutes(work_min(route)), left)
+        return say("routes.takes_too_long", time=show_minutes(work_min(route)), left=left)
     return None
 
 
@@ -379,12 +379,12 @@ _NO_WAY = Way("", part=False, stop="here", school=None)
 THINNEST_STEP = 1
 
 
-def _no_jus(wanted: Wanted, route: Route) -> Said | None:
+def _no_jus(wanted: Wanted, route: Route) -> Message | None:
     """Why boiling down to the salt, with nothing added, makes no sauce; None where it does."""
     if route.body.viscosity < bd.LADDER[THINNEST_STEP].low:
-        return say(f"At your salt it still runs like water: {route.body.viscosity:.0f} mPa·s.")
+        return say("routes.like_water", viscosity=show_number(route.body.viscosity, 0, "mPa·s"))
     if route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
-        return say("Only {} would be left.", show_volume(route.volume_ml))
+        return say("routes.only_left", volume=show_volume(route.volume_ml))
     return None
 
 
@@ -450,7 +450,7 @@ AMOUNTS_ALIKE = 0.02
 
 
 def _too_small() -> TargetError:
-    return TargetError("volume_ml", "That volume is too small for what is dissolved in the pot.")
+    return TargetError("volume_ml", say("routes.too_small"))
 
 
 def _water_for_body(contents: Contents, wanted: Wanted, strength: bd.Strength) -> float:
@@ -481,7 +481,7 @@ def _sauce(
     if stop == "here":
         return lambda dry: now.mixed(unit, dry)
     if stop == "body":
-        raise TargetError("route", "Boiling to a body and binding to it as well leaves nothing to solve for.")
+        raise TargetError("route", say("routes.nothing_to_solve"))
     bare = unit.with_masses(water=0.0)
 
     def room(fixed: Contents) -> Callable[[float], float]:

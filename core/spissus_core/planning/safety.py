@@ -2,98 +2,74 @@
 
 from __future__ import annotations
 
+from ..amounts.quantities import show_number
 from ..events import State
 from ..intake.braise import Braise
 from ..ledger.contents import Contents
+from ..messages import Message, Term, say, sentences, several
+from ..pantry.guests import AVOIDED_WORDS
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from ..phenomena.body import Body
 
 #: While fat is handled (common practice, and rules for drains everywhere).
-FAT_CAUTIONS = (
-    "Hot fat burns: tilt the pan away from you. Never put water or ice into fat hotter than boiling water.",
-    "Let the fat set and bin it, or keep it for roux. Never pour it down the drain.",
-)
+FAT_CAUTIONS = (say("safety.hot_fat"), say("safety.never_down_the_drain"))
 
 #: Temperatures: FDA Food Code 2022 §3-501.16 and §3-501.14; Food Safety and Hygiene (England)
 #: Regulations 2013, Sch. 4.
-SERVING_CAUTIONS = (
-    "Keep it hot at 57 °C / 135 °F or above (63 °C in England). To keep it for later, cool it from 57 to 21 °C "
-    "within 2 h and to 5 °C within 6 h in all: shallow pans, an ice bath, stirring.",
-    "Local food rules and your own food-safety plan come first.",
-)
+SERVING_CAUTIONS = (say("safety.keep_it_hot"), say("safety.local_rules"))
 
 #: While a pot cools. Limits as in :mod:`.cooling`.
-COOLING_CAUTIONS = (
-    "From 57 to 21 °C (135 to 70 °F) within 2 h and to 5 °C (41 °F) within 6 h in all: a whole pot with meat in it "
-    "often fails. Lift the meat or split it, shallow pans of at most 5 cm, an ice bath, stirring, then the fridge.",
-    "Never leave a full pot to cool to room temperature first. Local food rules come first.",
-)
+COOLING_CAUTIONS = (say("safety.cool_it_fast"), say("safety.never_a_full_pot"))
 
 #: Body from which boiling slows and scorching starts, step of the ladder (common practice).
 SCORCHES_FROM_STEP = 2
 
 
-def boiling_cautions(body: Body) -> tuple[str, ...]:
+def boiling_cautions(body: Body) -> tuple[Message, ...]:
     """What to mind while this liquid boils down (common practice)."""
-    always = "Brush the tide-mark down with a little of the sauce: it is flavour, and it burns."
-    if body.step.index >= SCORCHES_FROM_STEP:
-        return ("It is thick enough to scorch and to spit: lower the heat and stir the base.", always)
-    return (always,)
+    always = say("safety.tide_mark")
+    return (say("safety.scorches"), always) if body.step.index >= SCORCHES_FROM_STEP else (always,)
 
 
-ALCOHOL_REMAINS = "Boiling drives most of it off, never surely all: tell whoever must not have any."
+ALCOHOL_REMAINS = say("safety.alcohol_remains")
 
 
-def alcohol_cautions(contents: Contents, portions: int | None = None) -> tuple[str, ...]:
+def alcohol_cautions(contents: Contents, portions: int | None = None) -> tuple[Message, ...]:
     """Alcohol the ledger still holds, in g, in % vol and for each portion (common practice)."""
     if contents.ethanol < ALCOHOL_WORTH_A_WORD_G:
         return ()
-    each = f", {contents.ethanol / portions:.1f} g in each of {portions} portions" if portions else ""
-    strength = strength_percent(contents.ethanol, contents.liquid_ml)
-    return (
-        f"About {contents.ethanol:.1f} g of alcohol may still be in the pot by the ledger, {strength:.1f} % vol{each}. "
-        f"{ALCOHOL_REMAINS}",
-    )
+    grams = show_number(contents.ethanol, 1, "g")
+    strength = show_number(strength_percent(contents.ethanol, contents.liquid_ml), 1, "% vol")
+    if not portions:
+        return (sentences(say("safety.alcohol", grams=grams, strength=strength), ALCOHOL_REMAINS),)
+    each = show_number(contents.ethanol / portions, 1, "g")
+    held = say("safety.alcohol_by_portion", grams=grams, strength=strength, each=each, count=portions)
+    return (sentences(held, ALCOHOL_REMAINS),)
 
 
-#: For anyone who sets spirits alight (common practice).
-FLAMING_CAUTIONS = (
-    "Flaming: take the pan off the burner, switch the extractor off, keep a lid at hand, never pour from the bottle. "
-    "At home it is better not done: boiling drives off more.",
-)
-
-
-def intake_cautions(braise: Braise) -> tuple[str, ...]:
+def intake_cautions(braise: Braise) -> tuple[Message, ...]:
     """What to mind about what went in (common practice)."""
-    out: list[str] = []
+    out: list[Message] = []
     uses = {line.use for line in braise.counted}
     groups = {line.what.group for line in braise.counted}
     if "flamed" in uses:
-        out += FLAMING_CAUTIONS
+        out.append(say("safety.flaming"))
     if "fried" in uses:
-        out.append(
-            "What sticks to the pan is the flavour: dissolve it with the wine or the stock. What is black is bitter: "
-            "wipe it out."
-        )
+        out.append(say("safety.what_sticks"))
     if groups & {"wine", "tomato"}:
-        out.append(
-            "Wine and tomato can taste of metal from bare iron or aluminium: enamelled or steel pans are kinder."
-        )
+        out.append(say("safety.bare_metal"))
     if any(line.what.key == "tomato_paste" for line in braise.counted):
-        out.append("Tomato paste wants 2 to 5 min of frying before liquid goes in, to lose its raw taste.")
+        out.append(say("safety.tomato_paste"))
     if any(line.what.group == "starch" and line.use in ("in", "dredged") for line in braise.counted):
-        out.append(
-            "Flour wants 1 to 4 min of frying before liquid goes in. It concentrates with everything else; wipe black "
-            "flour out of the pan, it is bitter."
-        )
+        out.append(say("safety.flour_first"))
     return tuple(out)
 
 
-def allergen_cautions(timeline: State) -> tuple[str, ...]:
+def allergen_cautions(timeline: State) -> tuple[Message, ...]:
     """What to tell a guest who asks."""
-    known = ", ".join(timeline.all_allergens)
+    brings = [Term(AVOIDED_WORDS.get(key, key)) for key in timeline.all_allergens]
+    known = several("clauses", *brings) if brings else None
     if timeline.started and timeline.started.liquid.braise:
-        said = f"By the list it holds {known}." if known else "The list names no allergen."
-        return (f"{said} Labels of what you bought come first.",)
-    brought = f"What was added here brings {known}. " if known else ""
-    return (f"{brought}Allergens of the braise itself, its stock and its wine count too.",)
+        return (say("safety.no_allergen_listed") if known is None else say("safety.holds_by_list", allergens=known),)
+    rest = say("safety.allergens_of_the_braise")
+    return (rest if known is None else sentences(say("safety.added_here", allergens=known), rest),)

@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import Said, say, show_mass, show_minutes, show_temperature, show_volume
+from ..amounts.quantities import show_mass, show_minutes, show_number, show_temperature, show_volume
 from ..events import Wanted
 from ..events.fat import STOOD_C
 from ..intake.liquid import Strained
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..ledger.water import VISCOSITY_60C_MPAS
+from ..messages import Message, Shown, Term, say, sentences
 from ..pantry.schools import School
 from ..phenomena.evaporation import minutes_to_boil_away
 from ..phenomena.fat import (
@@ -50,8 +51,8 @@ class Option:
     leaves_ml: Estimate
     liquid_ml: float
     minutes: Estimate
-    costs: tuple[Said, ...]
-    barred: Said | None
+    costs: tuple[Message, ...]
+    barred: Message | None
     ice_g: float
 
 
@@ -71,11 +72,11 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
     takes = way.removes_ml(fat)
     low, high = min(way.share.low * fat, way.most_ml), min(way.share.high * fat, way.most_ml)
     minutes = Estimate(way.minutes[0], sum(way.minutes) / 2.0, way.minutes[1])
-    costs = [say(f"{way.note[0].upper()}{way.note[1:]}.")]
+    costs = [say("skimming.note", note=Term(way.note))]
     barred, ice_g = None, 0.0
     liquid = way.liquid_per_fat * takes
     if liquid >= 1.0:
-        costs.append(say("About {} of sauce goes with it.", show_volume(liquid)))
+        costs.append(say("skimming.goes_with_it", volume=show_volume(liquid)))
     estimated = strained.estimated if strained else None
     soft = estimated is not None and estimated.stays_soft
     if key == "ice":
@@ -85,29 +86,27 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
         minutes = minutes.plus(price.minutes)
         costs.append(
             say(
-                f"To set the fat at {{}} it takes {{}} of ice. That much water is then in the pot: {{}} to heat it all "
-                f"up again and {{}} to boil it away ({price.minutes.low:.0f} to {price.minutes.high:.0f} min in all).",
-                show_temperature(to_c), show_mass(ice_g), show_minutes(price.heat_min.best),
-                show_minutes(price.boil_min.best),
+                "skimming.ice_price",
+                at=show_temperature(to_c), ice=show_mass(ice_g), heat=show_minutes(price.heat_min.best),
+                boil=show_minutes(price.boil_min.best), low=show_number(price.minutes.low),
+                high=show_number(price.minutes.high, 0, "min"),
             )
         )  # fmt: skip
-        costs.append(say("Without the water: ice in a sealed bag, or in a steel ladle whose back touches the fat."))
+        costs.append(say("skimming.ice_in_a_bag"))
         if soft:
-            barred = say("Duck and chicken fat stays soft even in the cold: ice does not help here.")
+            barred = say("skimming.ice_does_not_help")
         elif not pot.hot:
-            barred = say("It is cold already: lift the fat.")
+            barred = say("skimming.cold_already")
     if key == "chill" and soft:
-        costs.append(say("This fat stays soft: scoop it, it will not lift in one piece."))
+        costs.append(say("skimming.scoop_it"))
     if key == "paper" and fat > 2.0 * way.most_ml:
-        barred = say("For the last film only. Spoon first.")
+        barred = say("skimming.last_film")
     if key == "boil_dry":
         if pot.contents.liquid_ml > MOST_BOILED_DRY_ML:
-            barred = say("For tray juices. {} of liquid would have to boil away.", show_volume(pot.contents.liquid_ml))
+            barred = say("skimming.tray_juices", volume=show_volume(pot.contents.liquid_ml))
         else:
             minutes = minutes.plus(minutes_to_boil_away(pot.contents.water, pot.burner.net_kw))
-            costs.append(
-                say("It is dry when the boiling turns into frying: listen for it. What sticks is the flavour.")
-            )
+            costs.append(say("skimming.dry_when_frying"))
     return Option(
         way=key, takes_ml=takes, leaves_ml=Estimate(max(fat - high, 0.0), fat - takes, max(fat - low, 0.0)),
         liquid_ml=liquid, minutes=minutes, costs=tuple(costs), barred=barred, ice_g=ice_g,
@@ -137,24 +136,24 @@ def rest_ml(pot: Pot, wanted: Wanted | None) -> float:
     return grams * SPECIFIC_VOLUME_ML_G["fat_free"]
 
 
-def settling(pot: Pot) -> Said:
+def settling(pot: Pot) -> Message:
     """How long droplets need to the surface, by Stokes' law at this pot's depth and thickness."""
     depth = pot.depth_mm - pot.fat_mm
     thickness = max(pot.body.viscosity / VISCOSITY_60C_MPAS, 1.0)
     large, middling, fine = (settling_minutes(depth, size, thickness) for size in DROPLETS_UM.values())
-    ends = "not tonight" if fine > NOT_TONIGHT_MIN else f"in {show_minutes(fine).metric}"
-    slow = " It has body: fat hardly rises in it." if middling > 60 else ""
-    return say(
-        f"Let it stand off the heat first: large drops are up in {_minutes(large)}, middling ones in "
-        f"{_minutes(middling)}, the finest {ends}. A hard boil with fat in it makes fine ones.{slow}"
+    tonight = fine <= NOT_TONIGHT_MIN
+    finest = say("skimming.finest_in", time=show_minutes(fine)) if tonight else say("skimming.not_tonight")
+    return sentences(
+        say("skimming.settling", large=_minutes(large), middling=_minutes(middling), finest=finest),
+        say("skimming.hardly_rises") if middling > 60 else None,
     )
 
 
-def _minutes(value: float) -> str:
-    return "under a minute" if value < 1.0 else show_minutes(value).metric
+def _minutes(value: float) -> Shown | Message:
+    return say("skimming.under_a_minute") if value < 1.0 else show_minutes(value)
 
 
-def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: School | None) -> Said | None:
+def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: School | None) -> Message | None:
     """Whether the fat is enough for the roux of the chosen way; None where no roux is planned.
 
     Parameters
@@ -166,23 +165,19 @@ def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Scho
         return None
     need = PREPARED * dry_g * thickener.fat_g
     if kept_g >= need:
-        return say("The roux needs {} of fat; {} is put by.", show_mass(need), show_mass(kept_g))
+        return say("skimming.roux_put_by", need=show_mass(need), kept=show_mass(kept_g))
     if kept_g + floating_g >= need:
-        return say("Keep {} of it for the roux.", show_mass(need - kept_g))
-    return say(
-        "The roux needs {} of fat; the pot gives {}. Butter makes up the rest.",
-        show_mass(need), show_mass(kept_g + floating_g),
-    )  # fmt: skip
+        return say("skimming.keep_for_roux", mass=show_mass(need - kept_g))
+    return say("skimming.butter_makes_up", need=show_mass(need), gives=show_mass(kept_g + floating_g))
 
 
-def sets_at(strained: Strained | None) -> Said:
+def sets_at(strained: Strained | None) -> Message:
     """When this pot's fat stiffens and lifts (common practice)."""
     estimated = strained.estimated if strained else None
     if estimated is None or (estimated.lifts_below_c is None and not estimated.stays_soft):
         return say(
-            "Beef and lamb fat lifts cleanly below {}, pork below {}; duck and chicken fat stays soft in the cold.",
-            show_temperature(LIFTS_BELOW_C), show_temperature(PORK_LIFTS_BELOW_C),
+            "skimming.lifts_by_kind", beef=show_temperature(LIFTS_BELOW_C), pork=show_temperature(PORK_LIFTS_BELOW_C),
         )  # fmt: skip
     if estimated.stays_soft:
-        return say("Poultry fat stays soft even in the cold: a separator jug or a spoon, not ice.")
-    return say("This fat lifts cleanly below {}.", show_temperature(estimated.lifts_below_c or 0.0))
+        return say("skimming.stays_soft")
+    return say("skimming.lifts_below", at=show_temperature(estimated.lifts_below_c or 0.0))

@@ -1004,8 +1004,17 @@ export interface components {
              */
             rule: "vapour" | "table" | "none";
             why: components["schemas"]["SaidOut"];
-            /** Caution */
-            caution: string | null;
+            caution: components["schemas"]["SaidOut"] | null;
+        };
+        /**
+         * AmountPart
+         * @description A figure within a sentence, in either system of units.
+         */
+        AmountPart: {
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
         };
         /**
          * BodyOut
@@ -1058,7 +1067,15 @@ export interface components {
             /** Allergens */
             allergens: string[];
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["SaidOut"][];
+        };
+        /**
+         * FigurePart
+         * @description A figure within a sentence that is the same in either system of units.
+         */
+        FigurePart: {
+            /** Figure */
+            figure: string;
         };
         /**
          * MarkOut
@@ -1087,6 +1104,14 @@ export interface components {
             best: boolean;
             /** Usable */
             usable: boolean;
+        };
+        /**
+         * NamePart
+         * @description What somebody typed, or named, within a sentence: as it is, and never part of its words.
+         */
+        NamePart: {
+            /** Name */
+            name: string;
         };
         /** PotOut */
         PotOut: {
@@ -1139,23 +1164,20 @@ export interface components {
         };
         /**
          * ReasonOut
-         * @description One line of the arithmetic behind a figure.
+         * @description One line of the arithmetic behind a figure: ``key`` for who looks it up, ``what`` for who reads it.
          */
         ReasonOut: {
+            /** Key */
+            key: string;
             /** What */
             what: string;
             how: components["schemas"]["SaidOut"];
         };
         /**
          * SaidOut
-         * @description A sentence in the words of either system of units.
+         * @description A sentence in parts: words, and what stands between them. Switching units needs no server.
          */
-        SaidOut: {
-            /** Metric */
-            metric: string;
-            /** Us */
-            us: string;
-        };
+        SaidOut: (string | components["schemas"]["AmountPart"] | components["schemas"]["FigurePart"] | components["schemas"]["NamePart"] | components["schemas"]["TimePart"] | components["schemas"]["UntilPart"])[];
         /**
          * SpanOut
          * @description An amount with its 80 % interval.
@@ -1195,6 +1217,28 @@ export interface components {
             fat: components["schemas"]["ShownOut"];
             vapour: components["schemas"]["ShownOut"];
             added: components["schemas"]["ShownOut"];
+        };
+        /**
+         * TimePart
+         * @description A time within a sentence; the page knows the clock on the wall.
+         */
+        TimePart: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * UntilPart
+         * @description The minutes left until a time, within a sentence; the page counts them down.
+         */
+        UntilPart: {
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
         };
         /**
          * Braise
@@ -1548,6 +1592,18 @@ export interface components {
              */
             solids_g: number | string;
         };
+        /**
+         * BringsOut
+         * @description What a line brings of one matter.
+         */
+        BringsOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "salt" | "alcohol" | "fat" | "gelatin" | "sugar" | "acid" | "starch";
+            said: components["schemas"]["SaidOut"];
+        };
         /** FoundOut */
         FoundOut: {
             /** Key */
@@ -1569,10 +1625,9 @@ export interface components {
             /** Group */
             group: string | null;
             /** Brings */
-            brings: string;
+            brings: components["schemas"]["BringsOut"][];
             note: components["schemas"]["SaidOut"] | null;
-            /** Problem */
-            problem: string | null;
+            problem: components["schemas"]["SaidOut"] | null;
             /** Candidates */
             candidates: components["schemas"]["FoundOut"][];
         };
@@ -1719,9 +1774,8 @@ export interface components {
          *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
          *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
          *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
-         *     is a matter of looking again, ``look_at`` says when, ``overdue`` is the sentence from then on, and ``quiet``
-         *     whether somebody heard the alarm already. Where ``by`` is given, ``{by}`` in the sentence stands for that time,
-         *     worded by the page in its own zone.
+         *     is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
+         *     ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already.
          */
         ActOut: {
             /**
@@ -1753,9 +1807,8 @@ export interface components {
             look_at: string | null;
             /** Quiet */
             quiet: boolean;
+            countdown: components["schemas"]["SaidOut"] | null;
             overdue: components["schemas"]["SaidOut"] | null;
-            /** By */
-            by: string | null;
             /** Amount */
             amount: number;
             /** Thickener */
@@ -1859,9 +1912,9 @@ export interface components {
             doubt: components["schemas"]["SaidOut"] | null;
             served: components["schemas"]["ServedOut"] | null;
             /** Boil Cautions */
-            boil_cautions: string[];
+            boil_cautions: components["schemas"]["SaidOut"][];
             /** Serve Cautions */
-            serve_cautions: string[];
+            serve_cautions: components["schemas"]["SaidOut"][];
             /** Ladder */
             ladder: components["schemas"]["StepOut"][];
         };
@@ -1889,7 +1942,7 @@ export interface components {
             /** Limits */
             limits: components["schemas"]["LimitOut"][];
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["SaidOut"][];
         };
         /**
          * CoursePoint
@@ -1957,8 +2010,7 @@ export interface components {
             text: components["schemas"]["SaidOut"];
             /** Count */
             count: number;
-            /** Problem */
-            problem: string | null;
+            problem: components["schemas"]["SaidOut"] | null;
             /** Reading */
             reading: number | null;
         };
@@ -1984,8 +2036,7 @@ export interface components {
             text: components["schemas"]["SaidOut"];
             /** Struck */
             struck: boolean;
-            /** Problem */
-            problem: string | null;
+            problem: components["schemas"]["SaidOut"] | null;
             /** Undoable */
             undoable: boolean;
             /** Strikes */
@@ -2041,8 +2092,7 @@ export interface components {
              * @enum {string}
              */
             part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words";
-            /** Why */
-            why: string;
+            why: components["schemas"]["SaidOut"];
         };
         /**
          * RouteOut
@@ -2134,7 +2184,7 @@ export interface components {
             sets: components["schemas"]["SaidOut"];
             roux: components["schemas"]["SaidOut"] | null;
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["SaidOut"][];
         };
         /**
          * SkimWayOut
@@ -2207,7 +2257,7 @@ export interface components {
          */
         WantedOut: {
             amount: components["schemas"]["ShownOut"];
-            said: components["schemas"]["ShownOut"];
+            said: components["schemas"]["SaidOut"];
             /** By People */
             by_people: boolean;
             /** Portions */

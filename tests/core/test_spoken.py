@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import pytest
-from batches.wording import carrier_amount, dry_amount, now_line, overdue_line, salt_amount
-from makers import log, read, started, told, wanted
+from makers import in_words, log, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.fold import Timeline
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.planning.guidance import next_act
+from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, overdue_line, salt_amount
 
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))
@@ -24,7 +24,7 @@ RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
 def said(timeline: Timeline) -> tuple[str, str]:
     line = now_line(next_act(timeline), timeline)
-    return line.metric.replace("\u00a0", " "), line.us.replace("\u00a0", " ")
+    return in_words(line).replace("\u00a0", " "), in_words(line, "us").replace("\u00a0", " ")
 
 
 @pytest.mark.parametrize(
@@ -57,7 +57,7 @@ def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
 
 
 def test_the_line_once_the_look_is_due() -> None:
-    assert overdue_line(next_act(told(*SKIMMED)), told(*SKIMMED)).metric == "Look now. Stop at 20\u00a0mm."
+    assert in_words(overdue_line(next_act(told(*SKIMMED)), told(*SKIMMED)), "metric") == "Look now. Stop at 20 mm."
 
 
 @pytest.mark.parametrize(
@@ -82,7 +82,7 @@ def test_the_line_once_the_look_is_due() -> None:
     ],
 )
 def test_the_log(payload: ev.Kind, line: str) -> None:
-    assert payload.said().metric.replace("\u00a0", " ") == line
+    assert in_words(payload.said()).replace("\u00a0", " ") == line
 
 
 def test_amounts_for_the_hand() -> None:

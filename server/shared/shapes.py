@@ -1,0 +1,130 @@
+"""Shapes that answers of every app are made of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from datetime import datetime
+
+from pydantic import BaseModel, ConfigDict, RootModel
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.messages import Argument, Reason, Shown
+from words import Amount, Moment, Name, Part, Remaining, parts, plain
+
+
+class Shape(BaseModel):
+    """What goes in or out: no infinity, and nothing that is no number, either way."""
+
+    model_config = ConfigDict(allow_inf_nan=False)
+
+
+class ShownOut(Shape):
+    """An amount, exact and in the words of either system of units."""
+
+    value: float
+    metric: str
+    us: str
+
+    @classmethod
+    def of(cls, shown: Shown) -> ShownOut:
+        return cls(value=shown.value, metric=shown.metric, us=shown.us)
+
+
+class AmountPart(Shape):
+    """A figure within a sentence, in either system of units."""
+
+    metric: str
+    us: str
+
+
+class FigurePart(Shape):
+    """A figure within a sentence that is the same in either system of units."""
+
+    figure: str
+
+
+class NamePart(Shape):
+    """What somebody typed, or named, within a sentence: as it is, and never part of its words."""
+
+    name: str
+
+
+class TimePart(Shape):
+    """A time within a sentence; the page knows the clock on the wall."""
+
+    at: datetime
+
+
+class UntilPart(Shape):
+    """The minutes left until a time, within a sentence; the page counts them down."""
+
+    until: datetime
+
+
+PartOut = str | AmountPart | FigurePart | NamePart | TimePart | UntilPart
+
+
+class SaidOut(RootModel[list[PartOut]]):
+    """A sentence in parts: words, and what stands between them. Switching units needs no server."""
+
+    @classmethod
+    def of(cls, said: Argument) -> SaidOut:
+        return cls.model_construct([_part(part) for part in parts(said)])
+
+    @classmethod
+    def of_all(cls, said: Iterable[Argument]) -> list[SaidOut]:
+        return [cls.of(one) for one in said]
+
+    @classmethod
+    def maybe(cls, said: Argument | None) -> SaidOut | None:
+        return None if said is None else cls.of(said)
+
+
+def _part(part: Part) -> PartOut:
+    match part:
+        case str():
+            return part
+        case Amount(metric, us):
+            return FigurePart(figure=metric) if metric == us else AmountPart(metric=metric, us=us)
+        case Name(text):
+            return NamePart(name=text)
+        case Moment(at):
+            return TimePart(at=at)
+        case Remaining(until):
+            return UntilPart(until=until)
+
+
+class RangeOut(Shape):
+    """A value with its 80 % interval."""
+
+    low: float
+    best: float
+    high: float
+
+    @classmethod
+    def of(cls, estimate: Estimate) -> RangeOut:
+        return cls(low=estimate.low, best=estimate.best, high=estimate.high)
+
+
+class SpanOut(Shape):
+    """An amount with its 80 % interval."""
+
+    low: ShownOut
+    best: ShownOut
+    high: ShownOut
+
+    @classmethod
+    def of(cls, estimate: Estimate, show: Callable[[float], Shown]) -> SpanOut:
+        low, best, high = (ShownOut.of(show(value)) for value in (estimate.low, estimate.best, estimate.high))
+        return cls(low=low, best=best, high=high)
+
+
+class ReasonOut(Shape):
+    """One line of the arithmetic behind a figure: ``key`` for who looks it up, ``what`` for who reads it."""
+
+    key: str
+    what: str
+    how: SaidOut
+
+    @classmethod
+    def of(cls, reason: Reason) -> ReasonOut:
+        return cls(key=reason.key, what=plain(reason.what), how=SaidOut.of(reason.how))

@@ -1,0 +1,123 @@
+"""Everything that is said has its phrase, and every phrase its use; what was typed is never part of one."""
+
+from __future__ import annotations
+
+import ast
+import re
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from makers import backwards
+from spissus_core.amounts.quantities import UnitSystem, show_volume
+from spissus_core.messages import Argument, Message, Term, Until, clauses, say, sentences, several
+from words import Amount, Moment, Name, Remaining, parts, plain
+from words.catalogue import HERE, english, speaking
+
+ROOT = Path(__file__).parents[2]
+SUBJECTS = {path.stem for path in (HERE / "en").glob("*.toml")}
+#: Phrases by which several things are put together; their keys are made up by :func:`.several`.
+LISTS = {key for key in english().phrases if key.startswith("lists.")}
+
+
+def keys_and_calls() -> Iterator[tuple[str, frozenset[str] | None]]:
+    """Every key of a phrase that the code names, with the arguments beside it where they stand there."""
+    for folder in ("core/spissus_core", "server"):
+        for path in (ROOT / folder).rglob("*.py"):
+            tree = ast.parse(path.read_text(encoding="utf-8"))
+            for node in ast.walk(tree):
+                if isinstance(node, ast.Constant) and isinstance(node.value, str) and _is_key(node.value):
+                    yield node.value, None
+                if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "say":
+                    key = node.args[0]
+                    named = frozenset(word.arg for word in node.keywords if word.arg is not None)
+                    if isinstance(key, ast.Constant) and all(word.arg is not None for word in node.keywords):
+                        yield key.value, named
+
+
+def _is_key(text: str) -> bool:
+    subject, dot, name = text.partition(".")
+    return bool(dot) and subject in SUBJECTS and re.fullmatch(r"[a-z_0-9]+", name) is not None
+
+
+#: What stands in the code in the shape of a key, and is the name of a file, a module or a field.
+NOT_KEYS = {"batches.api", "batches.models", "kitchen.toml", "devices.api"}
+
+
+def test_every_key_has_its_phrase_and_every_phrase_its_use() -> None:
+    named = {key for key, _ in keys_and_calls()} - NOT_KEYS
+    named, known = named - LISTS, set(english().phrases) - LISTS
+    assert named - known == set()
+    assert known - named == set()
+
+
+def test_every_phrase_is_given_what_it_names_and_no_more() -> None:
+    for key, given_to_it in keys_and_calls():
+        if given_to_it is not None:
+            assert english().phrases[key].arguments | {"count"} == given_to_it | {"count"}, key
+
+
+def test_every_phrase_is_said_in_both_systems() -> None:
+    for key, phrase in english().phrases.items():
+        message = Message(key, {name: show_volume(900.0) for name in phrase.arguments})
+        for units in ("metric", "us"):
+            text = plain(message, units)  # type: ignore[arg-type]
+            assert not {"{", "}"} & set(text), key
+            assert text, key
+            assert text.strip() == text, key
+            assert not phrase.arguments or ("900" in text) == (units == "metric"), key
+
+
+def test_a_sentence_speaks_both_systems() -> None:
+    said = say("bar.take", volume=show_volume(750))
+    assert plain(said, "metric") == "Take 750\u00a0mL for the sauce by the jug, and keep the rest."
+    assert plain(said, "us") == "Take 3⅛\u00a0cups for the sauce by the jug, and keep the rest."
+    assert plain(said) == "Take 750\u00a0mL (3⅛\u00a0cups) for the sauce by the jug, and keep the rest."
+    amount = Amount("750\u00a0mL", "3⅛\u00a0cups")
+    assert parts(said) == ("Take ", amount, " for the sauce by the jug, and keep the rest.")
+
+
+def test_times_are_parts() -> None:
+    at = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
+    assert Moment(at) in parts(say("cooling.unknown", limit=show_volume(1), by=at))
+    assert Remaining(at) in parts(say("bar.look_in", until=Until(at)))
+
+
+def test_of_one_it_is_said_otherwise() -> None:
+    assert plain(say("bar.readings", count=1)) == "1 reading"
+    assert plain(say("bar.readings", count=3)) == "3 readings"
+
+
+def test_several_things_are_put_together() -> None:
+    milk, egg, soy = Term("milk"), Term("egg"), Term("soy")
+    assert plain(several("both", milk)) == "milk"
+    assert plain(several("both", milk, egg)) == "milk and egg"
+    assert plain(several("clauses", milk, None, egg, soy)) == "milk, egg, soy"
+    assert plain(sentences(say("bar.start"), None, say("bar.thrown_away"))) == "Say what is in the pot. Thrown away."
+    assert plain(clauses(say("events.finished"))) == "Finished"
+
+
+@pytest.mark.parametrize("case", ["explanation.line", "because.take"])
+def test_a_phrase_that_is_missing_or_lacks_something_is_no_fault_of_the_batch(case: str) -> None:
+    assert plain(say(case)) == case
+    assert plain(say("bar.no_such_phrase", volume="1")) == "bar.no_such_phrase"
+
+
+@given(st.text(max_size=60))
+def test_what_was_typed_comes_out_as_it_was_typed(text: str) -> None:
+    """Whatever it holds: braces, per cents, directives, mark-up, letters that run the other way."""
+    assert parts(say("events.noted", text=text)) == (Name(text),)
+    for units in ("metric", "us", "both"):
+        said = plain(say("events.moved", pan=text, burner=text), units)  # type: ignore[arg-type]
+        assert said == f"Moved into: {text}, on: {text}"
+
+
+def test_another_language_is_another_catalogue() -> None:
+    said: Argument = say("bar.take", volume=show_volume(750))
+    units: UnitSystem = "metric"
+    with speaking(backwards(english())):
+        assert plain(said, units).startswith(" ekaT750")
+    assert plain(said, units).startswith("Take 750")
