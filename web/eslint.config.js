@@ -7,6 +7,19 @@ const pure = {
   group: ['**/api/*', '**/api', '**/app/*', '**/stages/*', '**/kitchen/*', '**/logbook/*'],
   message: 'Figures and ui know nothing of the API or of the pages.',
 }
+// The page reads no meaning out of text: the server sends keys, parts and figures.
+const reading = [
+  { selector: 'Literal[regex]', message: 'The page reads no text: ask the server for a key or a part.' },
+  { selector: "NewExpression[callee.name='RegExp']", message: 'The page reads no text: ask the server for a key or a part.' },
+  {
+    selector: 'CallExpression[callee.property.name=/^(split|match|matchAll|replace|replaceAll|search)$/]',
+    message: 'The page takes no text apart: ask the server for parts.',
+  },
+  {
+    selector: 'BinaryExpression[operator=/^[!=]==$/] > MemberExpression[property.name=/^(what|label|word|title)$/]',
+    message: 'Nothing is found by its English: use its key.',
+  },
+]
 const radix = { group: ['radix-ui', '@radix-ui/*'], message: 'Only ui dresses Radix.' }
 
 export default tseslint.config(
@@ -17,9 +30,12 @@ export default tseslint.config(
   {
     rules: {
       'no-restricted-imports': ['error', { patterns: [radix] }],
+      'no-restricted-syntax': ['error', ...reading],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
     },
   },
+  // Cookies and dotted names are no sentences; a test may look at what it drew.
+  { files: ['src/api/**', '**/*.test.ts'], rules: { 'no-restricted-syntax': 'off' } },
   { files: ['src/figures/**'], rules: { 'no-restricted-imports': ['error', { patterns: [radix, pure] }] } },
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   { files: ['src/ui/**'], rules: { 'no-restricted-imports': ['error', { patterns: [pure] }] } },

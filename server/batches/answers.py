@@ -7,7 +7,7 @@ from typing import Any
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_plain
 from spissus_core.events import State
-from spissus_core.events.state import ConcernKind
+from spissus_core.events.state import ConcernKind, Taste
 from spissus_core.messages import Message, say
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act
@@ -66,14 +66,14 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             whisked = {"kind": "thickened", "thickener": thickener.key, "dry_g": act.amount}
             return [_records(say("answers.whisked_in"), whisked), _opens(say("answers.another_amount"), "thicken")]
         case "test_body":
-            return [_said("body", word, verdict) for word, verdict in _SPOON]
+            return [_said("body", word, verdict) for word, verdict in SPOON]
         case "salt":
             return [
                 _records(say("answers.stirred_in"), {"kind": "salted", "salt_g": act.amount}),
                 _opens(say("answers.another_amount"), "season"),
             ]
         case "test_salt":
-            return [_said("salt", word, verdict) for word, verdict in _TONGUE]
+            return [_said("salt", word, verdict) for word, verdict in TONGUE]
         case "finish":
             return [_opens(say("answers.finish"), "serve")]
         case "warn":
@@ -108,12 +108,13 @@ _DOUBTS: dict[ConcernKind, tuple[tuple[Message, str], ...]] = {
     "allergen": ((say("answers.they_are_told"), "told"), (say("answers.free_of_it"), "in_order")),
 }
 
-_SPOON = (
+#: What may be said of a spoonful, and of a taste.
+SPOON: tuple[tuple[Message, Taste], ...] = (
     (say("answers.too_thin"), "low"),
     (say("answers.right"), "right"),
     (say("answers.too_thick"), "high"),
 )
-_TONGUE = (
+TONGUE: tuple[tuple[Message, Taste], ...] = (
     (say("answers.flat"), "flat"),
     (say("answers.nearly"), "nearly"),
     (say("answers.right"), "right"),

@@ -20,6 +20,8 @@ from words import plain
 
 from . import schemas as out
 
+#: Of less than this, g, a list tells nothing. Modelling choice.
+LEAST_TOLD_G = 0.5
 #: What the list tells beside the liquid: its name, the mass of the ledger, and what that is called.
 _FIGURES = (
     ("salt", "salt", say("batch.contents_salt")),
@@ -87,6 +89,7 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> out.EstimatedO
                 reasons=[ReasonOut.of(reason) for reason in estimated.terms[name]],
             )
             for name, mass, label in _FIGURES
+            if ranges[mass].high >= LEAST_TOLD_G
         ],
         alcohol=out.AlcoholOut(
             grams=RangeOut.of(alcohol.grams),

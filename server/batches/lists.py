@@ -13,7 +13,9 @@ from shared.shapes import Shape, ShownOut
 from spissus_core.amounts.quantities import show_temperature, show_volume
 from spissus_core.amounts.tables import rows
 from spissus_core.events import Sign
+from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Strain
+from spissus_core.intake.lines import Use
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
@@ -21,7 +23,9 @@ from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
+from words import plain
 
+from .answers import SPOON, TONGUE
 from .presenter import word
 
 router = Router(auth=SessionAuth(), tags=["lists"])
@@ -99,6 +103,27 @@ class StockOut(Shape):
     label: str
 
 
+class UseOut(Shape):
+    """How an ingredient went in."""
+
+    key: Use
+    label: str
+
+
+class SpoonOut(Shape):
+    """What may be said of a spoonful."""
+
+    key: Taste
+    label: str
+
+
+class TongueOut(Shape):
+    """What may be said of a taste."""
+
+    key: Taste
+    label: str
+
+
 class HeatWordOut(Shape):
     """A heat, and the setting that it stands for."""
 
@@ -143,6 +168,9 @@ class ListsOut(Shape):
     covers: list[CoverOut]
     sieves: list[SieveOut]
     cooling_places: list[PlaceOut]
+    uses: list[UseOut]
+    spoon: list[SpoonOut]
+    tongue: list[TongueOut]
     tastes: list[TasteOut]
     stocks: list[StockOut]
     salt_words: list[SaltWordOut]
@@ -171,6 +199,9 @@ def lists(request: HttpRequest) -> ListsOut:
             PlaceOut(key=r["key"], label=word(r["label"]), celsius=ShownOut.of(show_temperature(float(r["celsius"]))))
             for r in rows("cooling_places")
         ],
+        uses=[UseOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("uses")],
+        spoon=[SpoonOut(key=verdict, label=plain(said)) for said, verdict in SPOON],
+        tongue=[TongueOut(key=verdict, label=plain(said)) for said, verdict in TONGUE],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
         stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],
         salt_words=[SaltWordOut(label=word(r["label"]), percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")],

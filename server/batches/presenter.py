@@ -40,7 +40,7 @@ from spissus_core.pantry.guests import USUAL_PEOPLE
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.phenomena.seasoning import FIRST_SHARE
-from spissus_core.planning.explanation import because, body_reason, notes, reasons
+from spissus_core.planning.explanation import because, body_reason, leave, notes, reasons
 from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.journey import Stretch, stage_of, tone
@@ -200,6 +200,7 @@ def route_out(
         volume=ShownOut.of(show_volume(route.volume_ml)),
         boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
         share_left=route.share_left,
+        leave=SaidOut.maybe(leave(route)),
         mark=ShownOut.of(show_length(route.mark_mm)),
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=RangeOut.of(route.minutes),
@@ -415,15 +416,21 @@ _HEAT_UNKNOWN = out.HeatOut(
 )
 
 
+#: Less than this, mL, is not worth a sign on the ribbon: a spoon's half. Modelling choice.
+LEAST_DRAWN_ML = 2.5
+
+
+def _drawn(volume_ml: float) -> ShownOut | None:
+    return ShownOut.of(show_volume(volume_ml)) if volume_ml >= LEAST_DRAWN_ML else None
+
+
 def stretch_out(stretch: Stretch) -> out.StretchOut:
     return out.StretchOut(
         stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
         from_tone=stretch.from_tone, to_tone=stretch.to_tone, salt_percent=stretch.salt_percent,
         from_fat_ml=stretch.from_fat_ml, to_fat_ml=stretch.to_fat_ml,
         liquid=ShownOut.of(show_volume(max(stretch.to_ml - stretch.to_fat_ml, 0.0))),
-        fat=ShownOut.of(show_volume(stretch.fat_ml)),
-        vapour=ShownOut.of(show_volume(stretch.vapour_ml)),
-        added=ShownOut.of(show_volume(stretch.added_ml)),
+        fat=_drawn(stretch.fat_ml), vapour=_drawn(stretch.vapour_ml), added=_drawn(stretch.added_ml),
     )  # fmt: skip
 
 

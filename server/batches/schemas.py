@@ -10,7 +10,7 @@ from kitchens.api import PanShape
 from pydantic import AwareDatetime, ConfigDict, Field, model_validator
 from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut, SpanOut
 from spissus_core import events as ev
-from spissus_core.amounts.fields import PastedList, Remark, Title, VolumeMl
+from spissus_core.amounts.fields import Parts, PastedList, Remark, Title, VolumeMl
 from spissus_core.amounts.tables import key_of
 from spissus_core.board import Part
 from spissus_core.intake.braise import Line
@@ -76,7 +76,7 @@ class MarkOut(Shape):
 
 
 class StretchOut(Shape):
-    """A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``."""
+    """A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``. What is too little to draw is null."""
 
     stage: ev.Stage
     planned: bool
@@ -88,9 +88,9 @@ class StretchOut(Shape):
     to_tone: float
     salt_percent: float
     liquid: ShownOut
-    fat: ShownOut
-    vapour: ShownOut
-    added: ShownOut
+    fat: ShownOut | None
+    vapour: ShownOut | None
+    added: ShownOut | None
 
 
 class RouteOut(Shape):
@@ -98,6 +98,7 @@ class RouteOut(Shape):
 
     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+    ``leave`` is how far it boils down and for how long; null where nothing boils away.
     """
 
     kind: ev.RouteKind
@@ -112,6 +113,7 @@ class RouteOut(Shape):
     volume: ShownOut
     boil_to: ShownOut
     share_left: float
+    leave: SaidOut | None
     mark: ShownOut
     gross: ShownOut | None
     minutes: RangeOut
@@ -650,8 +652,8 @@ class ConcentrateIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     volume_ml: VolumeMl
-    concentrate_parts: Annotated[float, Field(gt=0, le=1000)]
-    water_parts: Annotated[float, Field(ge=0, le=1000)]
+    concentrate_parts: Parts
+    water_parts: Parts
 
 
 class ConcentrateOut(Shape):

@@ -13,7 +13,7 @@ from pydantic import ConfigDict, Field
 from shared.refusals import RefusedError
 from shared.shapes import Shape, ShownOut
 from spissus_core.amounts.estimate import Estimate
-from spissus_core.amounts.fields import DepthMm, Name, VolumeMl
+from spissus_core.amounts.fields import AltitudeM, DepthMm, Name, NetKw, VolumeMl
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
 from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan as PanSpec
@@ -137,7 +137,7 @@ class PlaceIn(Shape):
 
     model_config = ConfigDict(extra="forbid")
 
-    altitude_m: Annotated[float, Field(ge=-430, le=5500)]
+    altitude_m: AltitudeM
 
 
 @router.patch("/kitchen", response=KitchenOut, summary="Say how high the kitchen lies")
@@ -239,7 +239,7 @@ class BurnerIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     name: Name
-    net_kw: float = Field(ge=0.05, le=20)
+    net_kw: NetKw
 
     def spec(self) -> dict[str, Any]:
         """As it is kept."""

@@ -49,7 +49,8 @@ def read_amount(value: object, accepts: Accepts, *, recorded: bool = False) -> f
     """
     number = value
     if isinstance(value, str):
-        number = parse(value, accepts.dimension, default_unit=accepts.unit) / UNITS[accepts.unit.lower()][1]
+        size = UNITS[accepts.unit.lower()][1]
+        number = parse(value, accepts.dimension, default_unit=accepts.unit, signed=accepts.low < 0.0) / size
     if isinstance(number, bool) or not isinstance(number, int | float):
         raise QuantityError("amount", say("amounts.not_an_amount", what=say(accepts.what)))
     if not abs(number) <= BEYOND_ANY_RULE:
@@ -85,6 +86,9 @@ PerHundredG = Annotated[float, *_amount("mass", "g", 0.0, 100.0, "amounts.a_part
 Celsius = Annotated[float, *_amount("temperature", "°C", -40.0, 300.0, "amounts.a_temperature")]
 Minutes = Annotated[float, *_amount("time", "min", 1.0, 4320.0, "amounts.a_time")]
 Hours = Annotated[float, *_amount("time", "h", 0.0, 72.0, "amounts.a_time")]
+AltitudeM = Annotated[float, *_amount("length", "m", -430.0, 5500.0, "amounts.an_altitude")]
+NetKw = Annotated[float, *_amount("power", "kW", 0.05, 20.0, "amounts.a_power")]
+Parts = Annotated[float, *_amount("parts", "parts", 0.0, 1000.0, "amounts.parts")]
 PanWidthMm = Annotated[float, *_amount("length", "mm", 40.0, 1500.0, "amounts.a_pan_width")]
 PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "amounts.a_pan_height")]
 PanWeightG = Annotated[float, *_amount("mass", "g", 50.0, 60_000.0, "amounts.a_pan_weight")]

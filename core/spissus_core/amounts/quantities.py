@@ -18,7 +18,7 @@ import pint
 from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
 
-Dimension = Literal["volume", "mass", "length", "temperature", "percent", "time"]
+Dimension = Literal["volume", "mass", "length", "temperature", "percent", "time", "power", "parts"]
 UnitSystem = Literal["metric", "us"]
 
 _pint: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
@@ -38,7 +38,7 @@ MM_PER_INCH = _size("inch", "millimeter")
 #: Wine is sold by this bottle almost everywhere; "a bottle" means it.
 ML_PER_BOTTLE = 750.0
 
-#: Every spelling of a unit, with its dimension and its size in mL, g, mm, °C, % or h.
+#: Every spelling of a unit, with its dimension and its size in mL, g, mm, °C, %, h, kW or parts.
 UNITS: dict[str, tuple[Dimension, float]] = {}
 
 
@@ -72,6 +72,11 @@ _learn("mass", _size("pound", "gram"), "lb", "lbs", "pound", "pounds")
 _learn("length", 1.0, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
 _learn("length", 10.0, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
 _learn("length", MM_PER_INCH, "in", "inch", "inches", '"', "″")
+_learn("length", 1000.0, "m", "metre", "metres", "meter", "meters")
+_learn("length", 12.0 * MM_PER_INCH, "ft", "foot", "feet")
+_learn("power", 1.0, "kw", "kilowatt", "kilowatts")
+_learn("power", 1e-3, "w", "watt", "watts")
+_learn("parts", 1.0, "part", "parts")
 _learn("percent", 1.0, "%", "percent", "per cent", "% vol", "% abv", "vol%")
 _learn("time", 1.0, "h", "hr", "hrs", "hour", "hours")
 _learn("time", 1.0 / 60.0, "min", "mins", "minute", "minutes")
@@ -107,6 +112,8 @@ _EXAMPLES: dict[Dimension, Message] = {
     "temperature": say("amounts.example_temperature"),
     "percent": say("amounts.example_percent"),
     "time": say("amounts.example_time"),
+    "power": say("amounts.example_power"),
+    "parts": say("amounts.example_parts"),
 }
 #: More characters than one amount takes, and more digits than any figure of a kitchen has.
 LONGEST_AMOUNT, MOST_DIGITS = 60, 12
@@ -120,10 +127,14 @@ _NOUNS: dict[Dimension, Message] = {
     "temperature": say("amounts.noun_temperature"),
     "percent": say("amounts.noun_percent"),
     "time": say("amounts.noun_time"),
+    "power": say("amounts.noun_power"),
+    "parts": say("amounts.noun_parts"),
 }
 
 
-def parse(text: str, dimension: Dimension, *, field: str = "amount", default_unit: str | None = None) -> float:
+def parse(
+    text: str, dimension: Dimension, *, field: str = "amount", default_unit: str | None = None, signed: bool = False
+) -> float:
     """Read an amount the way a cook writes it.
 
     Decimal points and commas, "1 1/2", "1½", "¾", grouped thousands with a space ("1 010 mL"), and
@@ -135,10 +146,11 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
     dimension : which kind of amount is expected.
     field : name reported in an error.
     default_unit : unit taken when none is written; ``None`` refuses a bare number.
+    signed : whether it may lie below zero; a temperature always may.
 
     Returns
     -------
-    mL, g, mm, °C or per cent, by ``dimension``.
+    mL, g, mm, °C, per cent, h, kW or parts, by ``dimension``.
 
     Raises
     ------
@@ -152,7 +164,7 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
         raise QuantityError(field, say("amounts.too_long", example=example))
     sign = 1.0
     if cleaned[0] in "-−–":
-        if dimension != "temperature":
+        if dimension != "temperature" and not signed:
             raise QuantityError(field, say("amounts.below_zero", text=cleaned, example=example))
         sign, cleaned = -1.0, cleaned[1:].lstrip()
     value, rest = read_number(cleaned, field, example)
@@ -178,7 +190,7 @@ def parse(text: str, dimension: Dimension, *, field: str = "amount", default_uni
     if dimension == "temperature":
         degrees = sign * value
         return (degrees - 32.0) / 1.8 if unit in {"°f", "f", "fahrenheit", "degf"} else degrees
-    return value * known[1]
+    return sign * value * known[1]
 
 
 def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["mass", "volume"], float]:

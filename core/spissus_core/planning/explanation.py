@@ -92,6 +92,19 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     return say("because.ends_at_salt", time=show_minutes(route.minutes.best))
 
 
+def leave(route: Route) -> Message | None:
+    """How far it boils down, and for how long; None where nothing boils away."""
+    left = round(100.0 * route.share_left)
+    if left >= 100:
+        return None
+    minutes = route.minutes
+    return say(
+        "explanation.leave",
+        left=show_percent(left, 0), gone=show_percent(100 - left, 0), time=show_minutes(minutes.best),
+        low=show_number(minutes.low), high=show_minutes(minutes.high),
+    )  # fmt: skip
+
+
 def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
     """The arithmetic of every figure of the route, in the order a cook asks for it."""
     now, final = pot.contents, route.final

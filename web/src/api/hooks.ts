@@ -13,6 +13,7 @@ export type Route = Schemas['RouteOut']
 export type Routes = Schemas['RoutesOut']
 export type Shown = Schemas['ShownOut']
 export type Said = Schemas['SaidOut']
+export type Part = Said[number]
 export type Session = Schemas['SessionOut']
 export type Kitchen = Schemas['KitchenOut']
 export type PanShape = Schemas['PanShape']
@@ -80,7 +81,7 @@ export function useLists(): Schemas['ListsOut'] {
   return lists.data ?? NO_LISTS
 }
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0 }
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0 }
 
 export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })

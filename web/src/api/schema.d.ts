@@ -805,7 +805,7 @@ export interface components {
          */
         PlaceIn: {
             /** Altitude M */
-            altitude_m: number;
+            altitude_m: number | string;
         };
         /**
          * Pan
@@ -901,7 +901,7 @@ export interface components {
             /** Name */
             name: string;
             /** Net Kw */
-            net_kw: number;
+            net_kw: number | string;
         };
         /**
          * IngredientOut
@@ -1189,7 +1189,7 @@ export interface components {
         };
         /**
          * StretchOut
-         * @description A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``.
+         * @description A stretch of the ribbon; see ``spissus_core.planning.journey.Stretch``. What is too little to draw is null.
          */
         StretchOut: {
             /**
@@ -1214,9 +1214,9 @@ export interface components {
             /** Salt Percent */
             salt_percent: number;
             liquid: components["schemas"]["ShownOut"];
-            fat: components["schemas"]["ShownOut"];
-            vapour: components["schemas"]["ShownOut"];
-            added: components["schemas"]["ShownOut"];
+            fat: components["schemas"]["ShownOut"] | null;
+            vapour: components["schemas"]["ShownOut"] | null;
+            added: components["schemas"]["ShownOut"] | null;
         };
         /**
          * TimePart
@@ -1713,9 +1713,9 @@ export interface components {
             /** Volume Ml */
             volume_ml: number | string;
             /** Concentrate Parts */
-            concentrate_parts: number;
+            concentrate_parts: number | string;
             /** Water Parts */
-            water_parts: number;
+            water_parts: number | string;
         };
         /**
          * BatchLine
@@ -2100,6 +2100,7 @@ export interface components {
          *
          *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
          *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+         *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
          */
         RouteOut: {
             /**
@@ -2125,6 +2126,7 @@ export interface components {
             boil_to: components["schemas"]["ShownOut"];
             /** Share Left */
             share_left: number;
+            leave: components["schemas"]["SaidOut"] | null;
             mark: components["schemas"]["ShownOut"];
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
@@ -3071,6 +3073,12 @@ export interface components {
             sieves: components["schemas"]["SieveOut"][];
             /** Cooling Places */
             cooling_places: components["schemas"]["PlaceOut"][];
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+            /** Spoon */
+            spoon: components["schemas"]["SpoonOut"][];
+            /** Tongue */
+            tongue: components["schemas"]["TongueOut"][];
             /** Tastes */
             tastes: components["schemas"]["TasteOut"][];
             /** Stocks */
@@ -3189,6 +3197,19 @@ export interface components {
             label: string;
         };
         /**
+         * SpoonOut
+         * @description What may be said of a spoonful.
+         */
+        SpoonOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty";
+            /** Label */
+            label: string;
+        };
+        /**
          * StockOut
          * @description A kind of stock that went into the braise.
          */
@@ -3211,6 +3232,32 @@ export interface components {
              * @enum {string}
              */
             key: "flat" | "nearly" | "right" | "salty" | "too_salty";
+            /** Label */
+            label: string;
+        };
+        /**
+         * TongueOut
+         * @description What may be said of a taste.
+         */
+        TongueOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty";
+            /** Label */
+            label: string;
+        };
+        /**
+         * UseOut
+         * @description How an ingredient went in.
+         */
+        UseOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
             /** Label */
             label: string;
         };

@@ -41,5 +41,5 @@ export function withFigure<T extends object>(payload: T, [key, ...rest]: string[
 
 export function described(payload: Payload): string {
   const said = figures(payload).map(({ value }) => value)
-  return [NAMES[payload.kind] ?? payload.kind.replaceAll('_', ' '), ...said].join(' ').slice(0, 80)
+  return [NAMES[payload.kind] ?? payload.kind, ...said].join(' ').slice(0, 80)
 }

@@ -1,13 +1,47 @@
 import { createContext, use } from 'react'
-import type { Said, Session } from '../api/hooks'
+import type { Part, Said, Session, Shown } from '../api/hooks'
+import { clock } from './clock'
+import { useNow } from './useNow'
 
 export type UnitSystem = Session['units']
 
 /** The reader's units. The server words every amount in both systems; the page picks one. */
 export const Units = createContext<UnitSystem>('metric')
 
-/** Picks the wording for the reader's units. */
-export function useSay(): (said: Said) => string {
+/** Picks the wording for the reader's units, as plain text: for labels, and where only text will do. */
+export function useSay(): (of: Said | Shown) => string {
   const units = use(Units)
-  return (said) => said[units]
+  return (of) => (Array.isArray(of) ? of.map((part) => text(part, units)).join('') : of[units])
+}
+
+function text(part: Part, units: UnitSystem): string {
+  if (typeof part === 'string') return part
+  if ('metric' in part) return part[units]
+  if ('figure' in part) return part.figure
+  if ('name' in part) return part.name
+  if ('at' in part) return clock(part.at)
+  return minutesUntil(part.until, Date.now())
+}
+
+function minutesUntil(until: string, now: number): string {
+  return `${Math.max(Math.round((Date.parse(until) - now) / 60_000), 1)}\u00a0min`
+}
+
+/** A sentence in its parts: amounts as they are to stand out, and names that cannot turn the words around them. */
+export function Words({ of, amounts }: { of: Said; amounts?: string }) {
+  const units = use(Units)
+  return of.map((part, i) => {
+    if (typeof part === 'string') return part
+    if ('name' in part) return <bdi key={i}>{part.name}</bdi>
+    if ('until' in part) return <Remaining key={i} until={part.until} className={amounts} />
+    return (
+      <span key={i} className={amounts}>
+        {text(part, units)}
+      </span>
+    )
+  })
+}
+
+function Remaining({ until, className }: { until: string; className: string | undefined }) {
+  return <span className={className}>{minutesUntil(until, useNow())}</span>
 }

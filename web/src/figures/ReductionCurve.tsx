@@ -20,6 +20,9 @@ interface Props {
   height?: number
 }
 
+/** Thousands apart by a space that does not break, as the server has them. */
+const THOUSANDS = new Intl.NumberFormat('sv', { maximumFractionDigits: 0 })
+
 const M = { left: 62, right: 14, top: 32, bottom: 30 }
 
 /** The liquid over time: measured points with their error, and the fan of ways down to the mark. */
@@ -66,7 +69,7 @@ export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clo
           <g key={ml}>
             <line x1={M.left} x2={width - M.right} y1={y(ml)} y2={y(ml)} stroke="var(--line)" />
             <text x={M.left - 8} y={y(ml) + 5} fontSize="14" textAnchor="end" fill="var(--quiet)">
-              {Math.round(ml).toLocaleString('en').replace(',', ' ')}
+              {THOUSANDS.format(ml)}
             </text>
           </g>
         ))}

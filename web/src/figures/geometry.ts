@@ -154,7 +154,7 @@ export function ribbonEdge(
     const b = y(stretch.to_ml - fat * stretch.to_fat_ml)
     const [s, e] = [x0 + (x1 - x0) * 0.2, x0 + (x1 - x0) * 0.85]
     const middle = (s + e) / 2
-    parts.push(`L${x0},${a}L${s},${a}C${middle},${a} ${middle},${b} ${e},${b}L${x1},${b}`)
+    parts.push(`${parts.length === 0 ? 'M' : 'L'}${x0},${a}L${s},${a}C${middle},${a} ${middle},${b} ${e},${b}L${x1},${b}`)
   }
-  return parts.join('').replace(/^L/, 'M')
+  return parts.join('')
 }

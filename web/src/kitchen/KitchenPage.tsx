@@ -123,7 +123,7 @@ function Altitude({ metres, boilsAt, mayChange }: { metres: number; boilsAt: str
   const queries = useQueryClient()
   const [value, setValue] = useState(String(metres))
   const save = useMutation<unknown, Problem>({
-    mutationFn: () => answer(client.PATCH('/api/v1/kitchen', { body: { altitude_m: Number(value.replace(',', '.')) } })),
+    mutationFn: () => answer(client.PATCH('/api/v1/kitchen', { body: { altitude_m: value } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
   })
   return (
@@ -167,7 +167,7 @@ function BurnerSheet({ burner, onClose }: { burner: Burner | null; onClose: () =
   const [power, setPower] = useState(burner ? String(burner.net_kw) : '')
   const save = useMutation<unknown, Problem>({
     mutationFn: () => {
-      const body = { name, net_kw: Number(power.replace(',', '.')) }
+      const body = { name, net_kw: power }
       return burner
         ? answer(client.PUT('/api/v1/burners/{burner_id}', { params: { path: { burner_id: burner.id } }, body }))
         : answer(client.POST('/api/v1/burners', { body }))

@@ -1,6 +1,6 @@
 import type { Batch, Payload } from '../api/hooks'
 import { clock } from '../app/clock'
-import { useSay } from '../app/units'
+import { Words } from '../app/units'
 import { Button } from '../ui/Button'
 import { WhenForm } from './WhenForm'
 
@@ -13,7 +13,7 @@ const PARTS: Record<Batch['missing'][number]['part'], string> = {
 export function MissingParts({ missing }: Pick<Batch, 'missing'>) {
   return missing.map(({ part, why }) => (
     <p key={part} role="status" className="mx-4 mt-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
-      <span className="font-semibold">{PARTS[part]} is missing.</span> {why} What you enter is kept all the same.
+      <span className="font-semibold">{PARTS[part]} is missing.</span> <Words of={why} /> What you enter is kept all the same.
     </p>
   ))
 }
@@ -25,13 +25,12 @@ export function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (
 }
 
 function DeadClock({ entry, more, onRecord }: { entry: Batch['log'][number]; more: number; onRecord: (payload: Payload) => void }) {
-  const say = useSay()
   const told = new Date(entry.told ?? 0).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
   const date = (at: string) => onRecord({ kind: 'dated', event: entry.id, at })
   return (
     <div role="alert" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
       <p className="min-w-64 flex-1">
-        <span className="font-semibold">{say(entry.text)}</span> came with the date {told}. Taken as {clock(entry.at)}, when it arrived. When was it?
+        <span className="font-semibold"><Words of={entry.text} /></span> came with the date {told}. Taken as {clock(entry.at)}, when it arrived. When was it?
         {more > 0 && <span className="text-quiet"> {more === 1 ? 'One more is' : `${more} more are`} to be asked about.</span>}
       </p>
       <Button onClick={() => date(entry.at)}>At {clock(entry.at)}</Button>

@@ -7,7 +7,7 @@ import { Notice } from '../app/Notice'
 import { STAGES } from '../app/stages'
 import { useAlarm, useAwake } from '../app/useAlarm'
 import { useNow } from '../app/useNow'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
@@ -145,9 +145,9 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
             ...s,
             volume: say(s.liquid),
             salt: `${s.salt_percent.toFixed(2)} %`,
-            fat: s.fat.value >= 2.5 ? say(s.fat) : null,
-            vapour: s.vapour.value >= 2.5 ? say(s.vapour) : null,
-            added: s.added.value >= 2.5 ? say(s.added) : null,
+            fat: s.fat && say(s.fat),
+            vapour: s.vapour && say(s.vapour),
+            added: s.added && say(s.added),
           }))}
           ahead={batch.wanted ? 'Pick a way, and the rest is drawn here.' : 'Say what you want, and the rest is drawn here.'}
           next={batch.finished ? null : batch.act.stage}
@@ -227,12 +227,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
 
 /** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
 function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
-  const say = useSay()
   const { reading } = device
   return (
     <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
       <p role={device.problem ? 'alert' : undefined}>
-        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: {device.problem ?? say(device.text)}
+        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
       </p>
       {device.problem && reading !== null && (
         <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Route } from '../api/hooks'
-import { useSay } from '../app/units'
+import { Words } from '../app/units'
 import { Unfold } from '../ui/Unfold'
 
 type Reason = Route['reasons'][number]
@@ -16,7 +16,6 @@ interface Props {
 
 /** A figure to read from a metre away. Tap it, and its arithmetic unfolds. */
 export function Figure({ label, value, note, reason, tone = '' }: Props) {
-  const say = useSay()
   const face = (
     <>
       <span className="block text-base text-quiet">
@@ -34,20 +33,24 @@ export function Figure({ label, value, note, reason, tone = '' }: Props) {
   if (!reason) return <div>{face}</div>
   return (
     <Unfold summary={face} label="how it comes about">
-      {say(reason.how)}
+      <Words of={reason.how} />
     </Unfold>
   )
 }
 
+/** The reason of a figure, by its key. */
+export function reasonOf(reasons: readonly Reason[] | undefined, key: string): Reason | undefined {
+  return reasons?.find((reason) => reason.key === key)
+}
+
 /** One line of arithmetic after another. */
 export function Reasons({ reasons }: { reasons: readonly Reason[] }) {
-  const say = useSay()
   return (
     <dl className="grid gap-1.5">
-      {reasons.map((reason) => (
-        <div key={reason.what}>
+      {reasons.map((reason, i) => (
+        <div key={i}>
           <dt className="inline font-semibold">{reason.what}: </dt>
-          <dd className="inline">{say(reason.how)}</dd>
+          <dd className="inline"><Words of={reason.how} /></dd>
         </div>
       ))}
     </dl>

@@ -2,7 +2,7 @@ import type { UseMutationResult } from '@tanstack/react-query'
 import type { Problem } from '../api/client'
 import type { Payload, ToldBatch } from '../api/hooks'
 import { clock } from '../app/clock'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 import { Unfold } from '../ui/Unfold'
@@ -30,9 +30,9 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
   const entries = [...batch.log].reverse().filter((entry) => entry.kind !== 'struck')
   return (
     <>
-      {batch.concerns.map((concern) => (
-        <p key={concern.metric} role="alert" className="mb-2 rounded-xl border-2 border-heat px-3 py-2 font-medium">
-          {say(concern)}
+      {batch.concerns.map((concern, i) => (
+        <p key={i} role="alert" className="mb-2 rounded-xl border-2 border-heat px-3 py-2 font-medium">
+          <Words of={concern} />
         </p>
       ))}
       <ol className="divide-y divide-line">
@@ -41,7 +41,7 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
           return (
             <li key={entry.id} className="flex items-center justify-between gap-4 py-2">
               <div className="min-w-0">
-                <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}>{say(entry.text)}</p>
+                <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}><Words of={entry.text} /></p>
                 {entry.undoable ? (
                   <Unfold
                     label={`, it was at another time: ${say(entry.text)}`}
@@ -55,7 +55,7 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
                 {(entry.told || entry.problem) && (
                   <p className="text-sm font-semibold text-heat">
                     {entry.told && 'The clock it came with was wrong. '}
-                    {entry.problem && `Not counted: ${entry.problem}`}
+                    {entry.problem && <>Not counted: <Words of={entry.problem} /></>}
                   </p>
                 )}
               </div>

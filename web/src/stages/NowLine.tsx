@@ -1,9 +1,8 @@
 import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload, Stage, Wanted } from '../api/hooks'
-import { clock } from '../app/clock'
 import type { Alarm } from '../app/useAlarm'
 import { useNow } from '../app/useNow'
-import { useSay } from '../app/units'
+import { Words } from '../app/units'
 import { Button } from '../ui/Button'
 import type { SheetName } from './letters'
 
@@ -102,29 +101,14 @@ export function NowLine({ batch, view, draft, busy, problem, onRecord, onOpen, o
 
 /** The sentence, with its countdown where there is a time to look. */
 function Sentence({ batch }: { batch: Batch }) {
-  const say = useSay()
   const now = useNow()
-  const { look_at, overdue, sentence, by } = batch.act
-  if (by !== null) return <Emphasised text={say(sentence).replace('{by}', clock(by))} />
+  const { look_at, countdown, overdue, sentence } = batch.act
   // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
-  const first = batch.act.doing !== batch.act.kind
-  if (first || look_at === null || overdue === null) return <Emphasised text={say(sentence)} />
-  const left = Date.parse(look_at) - now
-  const minutes = Math.max(Math.round(left / 60_000), 1)
-  const countdown = batch.act.kind === 'boil' ? `Boil. Look in ${minutes}\u00a0min.` : `${minutes}\u00a0min more.`
-  return <Emphasised text={left > 0 ? `${countdown} ${say(sentence)}` : say(overdue)} />
-}
-
-/** Amounts stand out, so that the sentence can be read from afar. */
-function Emphasised({ text }: { text: string }) {
-  const parts = text.split(/(\d+(?:[\u00a0.,/]\d+| \d+\/\d+)*[⅛¼⅓⅜½⅝⅔¾⅞]?(?:\u00a0(?:mL|L|g|mm|min|in|oz|lb|cups?|tbsp|tsp|qt|°C|°F|%))?|[⅛¼⅓⅜½⅝⅔¾⅞]\u00a0(?:cups?|tbsp|tsp|qt))/)
-  return parts.map((part, i) =>
-    i % 2 === 1 ? (
-      <span key={i} className="text-glow">
-        {part}
-      </span>
-    ) : (
-      part
-    ),
+  if (look_at === null || countdown === null || overdue === null) return <Words of={sentence} amounts="text-glow" />
+  if (Date.parse(look_at) <= now) return <Words of={overdue} amounts="text-glow" />
+  return (
+    <>
+      <Words of={countdown} amounts="text-glow" /> <Words of={sentence} amounts="text-glow" />
+    </>
   )
 }

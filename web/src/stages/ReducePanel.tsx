@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { clock } from '../app/clock'
 import { useNow } from '../app/useNow'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { ReductionCurve } from '../figures/ReductionCurve'
 import { Button } from '../ui/Button'
 import { Cautions } from './Cautions'
 import { standsAt } from './course'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import { HeatControl } from './HeatControl'
 import type { PanelProps } from './panel'
 import { PansSheet } from './PansSheet'
@@ -20,7 +20,6 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
   const stop = batch.marks.find((mark) => mark.kind === 'stop')
   const boiling = act.doing === 'boil' && curve.stop && curve.arrive
   const stands = boiling ? standsAt(curve.course, now) : null
-  const reason = (what: string) => plan?.reasons.find((r) => r.what === what)
   return (
     <div className="grid gap-3">
       <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
@@ -29,14 +28,14 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
             label="now, about"
             value={say(stands.point.liquid)}
             note={`${say(stands.point.depth)}${stands.point.gross ? ` · scale ${say(stands.point.gross)}` : ''}`}
-            reason={pot.reasons.find((r) => r.what === 'Liquid')}
+            reason={reasonOf(pot.reasons, 'liquid')}
           />
         ) : (
           <Figure
             label="in the pan"
             value={say(pot.liquid)}
             note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`}
-            reason={pot.reasons.find((r) => r.what === 'Liquid')}
+            reason={reasonOf(pot.reasons, 'liquid')}
           />
         )}
         {curve.stop && (boiling || act.doing === 'heat') ? (
@@ -45,15 +44,15 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
             tone="text-done"
             value={say(curve.stop)}
             note={`${stop ? say(stop.depth) : ''}${plan?.gross ? ` · scale ${say(plan.gross)}` : ''}`}
-            reason={reason('Dip mark')}
+            reason={reasonOf(plan?.reasons, 'dip_mark')}
           />
         ) : (
           <Figure label="stop at" value="–" note={plan ? 'Nothing more to boil away.' : 'Plan first.'} />
         )}
         {boiling && curve.arrive ? (
-          <Figure label="there at" value={clock(curve.arrive.best)} note={`${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`} reason={reason('Time')} />
+          <Figure label="there at" value={clock(curve.arrive.best)} note={`${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`} reason={reasonOf(plan?.reasons, 'time')} />
         ) : (
-          <Figure label="salt now" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={pot.reasons.find((r) => r.what === 'Salt')} />
+          <Figure label="salt now" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
         )}
       </div>
       {!plan && (
@@ -72,8 +71,8 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
         height={212}
       />
       <p className="text-quiet">
-        {curve.rate ? say(curve.rate) : act.doing === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
-        {plan && boiling && ` Leave ${Math.round(plan.share_left * 100)} % of what was there last = boil off ${100 - Math.round(plan.share_left * 100)} %.`}
+        {curve.rate ? <Words of={curve.rate} /> : act.doing === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
+        {plan?.leave && boiling && <> It is to <Words of={plan.leave} />.</>}
       </p>
       {!batch.finished && (
         <div className="flex flex-wrap gap-2">

@@ -3,7 +3,7 @@ import { useSay } from '../app/units'
 import { SaltScale } from '../figures/SaltScale'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import type { PanelProps } from './panel'
 
 /** Salt last: what is in it, what is missing, and room to taste. */
@@ -19,14 +19,14 @@ export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
           tone="text-salt"
           value={`${pot.salt.best.toFixed(2)} %`}
           note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
-          reason={pot.reasons.find((r) => r.what === 'Salt')}
+          reason={reasonOf(pot.reasons, 'salt')}
         />
         {plan && (
           <Figure
             label="table salt to add"
             value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
             note={plan.salt_to_add_also && plan.salt_first ? `${say(plan.salt_to_add_also)}; ${say(plan.salt_first)} first` : ''}
-            reason={plan.reasons.find((r) => r.what === 'Salt to add')}
+            reason={reasonOf(plan.reasons, 'salt_to_add')}
           />
         )}
         {plan && <Figure label="at the end" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by the plan" />}

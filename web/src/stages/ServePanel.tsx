@@ -3,7 +3,7 @@ import { useSay } from '../app/units'
 import { BodyLadder } from '../figures/BodyLadder'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import type { PanelProps } from './panel'
 import { Cautions } from './Cautions'
 
@@ -21,8 +21,8 @@ export function ServePanel({ batch, onRecord, problem }: PanelProps) {
           value={served.portions ?? '–'}
           note={wanted?.portion ? `of ${say(wanted.portion)}` : 'no portion size was given'}
         />
-        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={pot.reasons.find((r) => r.what === 'Body')} />
-        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={pot.reasons.find((r) => r.what === 'Salt')} />
+        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
+        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
       </div>
       <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={wanted?.body ?? null} />
       {batch.finished ? (

@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { useLists, type Batch, type Payload } from '../api/hooks'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
 import { Cautions } from './Cautions'
 import { CoolingCard } from './CoolingCard'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import { IngredientSearch } from './IngredientSearch'
 import type { PanelProps } from './panel'
 import { wantedAgain } from './plan/wish'
@@ -35,7 +35,7 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
           value={say(pot.fat)}
           note={`${say(pot.fat_depth)} thick, ${say(skim.fat)}`}
           tone="text-fat-ink"
-          reason={pot.reasons.find((r) => r.what === 'Fat')}
+          reason={reasonOf(pot.reasons, 'fat')}
         />
         <Figure label="to leave on" value={say(skim.rest)} note={`${skim.rest_g_per_100_ml} g in 100 mL${wanted ? '' : ', as most do'}`} />
         <Figure label="liquid below" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} />
@@ -64,7 +64,7 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
         />
       )}
       <ul className="grid gap-1">
-        {[skim.roux, skim.per_portion, skim.sets, skim.settling].map((said) => said && <li key={said.metric}>{say(said)}</li>)}
+        {[skim.roux, skim.per_portion, skim.sets, skim.settling].map((said, i) => said && <li key={i}><Words of={said} /></li>)}
         {skim.kept && <li>{say(skim.kept)} of fat put by so far.</li>}
       </ul>
       <Cautions cautions={skim.cautions} />
@@ -130,10 +130,12 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
         onRecord(done())
       }}
     >
-      {way.barred && <p className="border-l-4 border-heat pl-3 font-medium">{say(way.barred)}</p>}
+      {way.barred && <p className="border-l-4 border-heat pl-3 font-medium"><Words of={way.barred} /></p>}
       <ul className="grid gap-1.5 leading-snug">
-        {way.costs.map((cost) => (
-          <li key={cost.metric}>{say(cost)}</li>
+        {way.costs.map((cost, i) => (
+          <li key={i}>
+            <Words of={cost} />
+          </li>
         ))}
       </ul>
       {way.way === 'chill' && !cooling && <SetToCool onRecord={onRecord} problem={problem} />}
@@ -172,7 +174,7 @@ function SetToCool({ onRecord, problem }: Pick<TakeOffProps, 'onRecord' | 'probl
       <p>Strain it first, or chill it with the meat in, or finish the sauce and chill that: all three are in use. The clock is the same.</p>
       <TextField label="It is now at" value={celsius} onChange={setCelsius} error={problem?.at('celsius')} />
       <Choice label="It cools in a" value={place?.key} onChange={setKey} options={places.map((p) => ({ value: p.key, label: p.label }))} />
-      <Button disabled={!place} onClick={() => place && onRecord({ kind: 'cooling', celsius, surroundings_c: place.celsius.metric })}>
+      <Button disabled={!place} onClick={() => place && onRecord({ kind: 'cooling', celsius, surroundings_c: place.celsius.value })}>
         Set it to cool now
       </Button>
     </div>

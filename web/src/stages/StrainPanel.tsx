@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { useKitchen } from '../api/hooks'
 import { SkewerLink } from '../app/SkewerLink'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { Unfold } from '../ui/Unfold'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import { ByTheList } from './intake/ByTheList'
 import type { PanelProps } from './panel'
 
@@ -19,19 +19,19 @@ export function StrainPanel(props: PanelProps) {
   const say = useSay()
   const { pot } = batch
   const [sheet, setSheet] = useState<'draw' | 'solids' | null>(null)
-  const reason = (what: string) => pot.reasons.find((r) => r.what === what)
+  const reason = (key: string) => reasonOf(pot.reasons, key)
   return (
     <div className="grid gap-6">
       <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-3">
-        <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('Liquid')} />
+        <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('liquid')} />
         <Figure
           label="salt"
           tone="text-salt"
           value={`${pot.salt.best.toFixed(2)} %`}
           note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
-          reason={reason('Salt')}
+          reason={reason('salt')}
         />
-        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reason('Body')} />
+        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reason('body')} />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => onOpen('correct')}>Correct the start</Button>
@@ -63,7 +63,7 @@ export function StrainPanel(props: PanelProps) {
                   </span>
                 }
               >
-                {say(row.how)}
+                <Words of={row.how} />
               </Unfold>
             </li>
           ))}

@@ -4,7 +4,7 @@ import { useSay } from '../app/units'
 import { BodyLadder } from '../figures/BodyLadder'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure } from './Figure'
+import { Figure, reasonOf } from './Figure'
 import type { PanelProps } from './panel'
 
 /** How much to whisk in, and where on the ladder the sauce stands. */
@@ -22,19 +22,19 @@ export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
             label={`${plan.dry_name ?? ''}, in all`}
             value={say(plan.dry)}
             note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g`}
-            reason={plan.reasons.find((r) => r.what.toLowerCase() === plan.thickener)}
+            reason={reasonOf(plan.reasons, 'thickener')}
           />
           {plan.carrier && (
             <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
           )}
-          <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={plan.reasons.find((r) => r.what === 'Body')} />
+          <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={reasonOf(plan.reasons, 'body')} />
         </div>
       ) : (
         <Figure
           label="body"
           value={pot.body.word}
           note={plan ? 'The arithmetic asks for no more thickener. The spoon has the last word.' : 'Plan first: say what you want.'}
-          reason={pot.reasons.find((r) => r.what === 'Body')}
+          reason={reasonOf(pot.reasons, 'body')}
         />
       )}
       <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={batch.wanted?.body ?? null} />

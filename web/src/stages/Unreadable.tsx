@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useAppend, useKitchen, type ToldBatch } from '../api/hooks'
 import { Header } from '../app/Header'
+import { Words } from '../app/units'
 import { Button } from '../ui/Button'
 import { fresh, startOf } from './intake/draft'
 import { StartForm } from './intake/StartForm'
@@ -35,7 +36,7 @@ export function Unreadable({ batch }: { batch: ToldBatch }) {
         <h1 className="mt-6 mb-2 text-2xl">The pot of this batch cannot be worked out</h1>
         {batch.missing.map(({ part, why }) => (
           <p key={part} className="text-quiet">
-            {why}
+            <Words of={why} />
           </p>
         ))}
         <p className="my-4 text-lg">Everything that was entered is still here. Take back what cannot be read, or say anew what is in the pot.</p>

@@ -184,10 +184,10 @@ export function AddSheet({ append, onClose }: Props) {
 
 /** A verdict on body or salt. */
 export function TasteSheet({ batch, append, onClose }: Props) {
-  const give = (of: 'body' | 'salt', verdict: 'low' | 'right' | 'high') => append.mutate({ kind: 'tested', of, verdict }, { onSuccess: onClose })
+  const { spoon, tongue } = useLists()
   const rows = [
-    { of: 'body', title: `Body: it should be a ${batch.ladder[batch.wanted?.body ?? 3]?.word ?? 'sauce'}`, words: ['Too thin', 'Right', 'Too thick'] },
-    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} % by the ledger`, words: ['Flat', 'Right', 'Too salty'] },
+    { of: 'body', title: `Body: it should be a ${batch.ladder[batch.wanted?.body ?? 3]?.word ?? 'sauce'}`, words: spoon },
+    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} % by the ledger`, words: tongue },
   ] as const
   return (
     <Sheet open onClose={onClose} title="Taste" description="A spoonful on a warm plate, not from the boil.">
@@ -195,10 +195,15 @@ export function TasteSheet({ batch, append, onClose }: Props) {
         {rows.map((row) => (
           <div key={row.of} role="group" aria-label={row.of}>
             <p className="mb-2 font-semibold">{row.title}</p>
-            <div className="grid grid-cols-3 gap-2">
-              {(['low', 'right', 'high'] as const).map((verdict, i) => (
-                <Button key={verdict} onClick={() => give(row.of, verdict)} disabled={append.isPending}>
-                  {row.words[i]}
+            <div className="flex flex-wrap gap-2">
+              {row.words.map(({ key: verdict, label }) => (
+                <Button
+                  key={verdict}
+                  className="flex-1"
+                  disabled={append.isPending}
+                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict }, { onSuccess: onClose })}
+                >
+                  {label}
                 </Button>
               ))}
             </div>

@@ -1,5 +1,5 @@
 import type { Estimated, Said } from '../../api/hooks'
-import { useSay } from '../../app/units'
+import { useSay, Words } from '../../app/units'
 import { SpanBar } from '../../figures/SpanBar'
 import { Unfold } from '../../ui/Unfold'
 import { Cautions } from '../Cautions'
@@ -19,14 +19,14 @@ export function ByTheList({ estimated, doubt }: Props) {
   const likely = (span: typeof liquid) => `likely ${say(span.low)} to ${say(span.high)}`
   const rows = [
     { name: 'liquid', label: 'strained liquid', span: liquid, reasons: estimated.liquid_reasons },
-    ...estimated.figures.filter((figure) => figure.span.high.value >= 0.5),
+    ...estimated.figures,
   ]
   return (
     <section aria-label="By the list" className="grid gap-3">
       <h2 className="text-lg">By the list</h2>
       {doubt && (
         <p role="status" className="border-l-4 border-salt pl-4 font-medium">
-          {say(doubt)}
+          <Words of={doubt} />
         </p>
       )}
       <ul className="grid gap-x-8 sm:grid-cols-2">
@@ -57,7 +57,7 @@ export function ByTheList({ estimated, doubt }: Props) {
               </span>
             </p>
             <p className="text-[0.95rem] leading-snug text-quiet">
-              {say(alcohol.why)} {alcohol.caution}
+              <Words of={alcohol.why} /> {alcohol.caution && <Words of={alcohol.caution} />}
             </p>
           </li>
         )}

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useConcentrate, useReadLines, type Line } from '../../api/hooks'
-import { useSay } from '../../app/units'
+import { useSay, Words } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 import { TextField } from '../../ui/TextField'
@@ -11,8 +11,6 @@ interface Props {
   onMade: (lines: readonly Line[]) => void
 }
 
-const number = (text: string) => Number(text.replace(',', '.'))
-
 /** Stock made up from a concentrate: how much of it, and of water, make exactly so much. */
 export function ConcentrateSheet({ onClose, onMade }: Props) {
   const say = useSay()
@@ -21,8 +19,8 @@ export function ConcentrateSheet({ onClose, onMade }: Props) {
   const [water, setWater] = useState('7')
   const [volume, setVolume] = useState('1.8 l')
   const key = JSON.stringify([parts, water, volume])
-  const said = useSettled({ volume_ml: volume, concentrate_parts: number(parts), water_parts: number(water) }, 160, key)
-  const complete = volume.trim() !== '' && number(parts) > 0 && number(water) >= 0
+  const said = useSettled({ volume_ml: volume, concentrate_parts: parts, water_parts: water }, 160, key)
+  const complete = [volume, parts, water].every((text) => text.trim() !== '')
   const made = useConcentrate(complete ? said : null)
   const read = useReadLines()
   const problem = made.error ?? read.error
@@ -33,7 +31,7 @@ export function ConcentrateSheet({ onClose, onMade }: Props) {
         onSubmit={(event) => {
           event.preventDefault()
           read.mutate(
-            { text: `${number(parts)} parts ${what} to ${number(water)} parts water, ${volume}` },
+            { text: `${parts} parts ${what} to ${water} parts water, ${volume}` },
             {
               onSuccess: (found) => {
                 onMade(found.lines)
@@ -54,7 +52,7 @@ export function ConcentrateSheet({ onClose, onMade }: Props) {
             <p className="text-2xl font-bold">
               {say(made.data.concentrate)} of it, {say(made.data.water)} of water
             </p>
-            <p className="text-quiet">{say(made.data.mind)}</p>
+            <p className="text-quiet"><Words of={made.data.mind} /></p>
           </div>
         )}
         {problem && Object.keys(problem.fields).length === 0 && <p role="alert" className="font-medium text-heat">{problem.message}</p>}

@@ -6,7 +6,7 @@ import { Header } from '../../app/Header'
 import { STAGES } from '../../app/stages'
 import { clock } from '../../app/clock'
 import { useNow } from '../../app/useNow'
-import { useSay } from '../../app/units'
+import { useSay, Words } from '../../app/units'
 import { PotSection } from '../../figures/PotSection'
 import { Ribbon } from '../../figures/Ribbon'
 import { Button } from '../../ui/Button'
@@ -134,7 +134,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
             )}
           </div>
           <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
-          {shown?.doubt && !shown.estimated && <p className="font-medium">{say(shown.doubt)}</p>}
+          {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
           <WentIn lines={draft.lines} onLines={(lines) => change({ lines })} />
           {draft.lines.length > 0 && (
             <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} wrong={wrong} />

@@ -1,7 +1,7 @@
 import { useState, type ClipboardEvent } from 'react'
 import type { Line, Schemas } from '../../api/hooks'
 import { useLinePreview, useReadLines, useLists } from '../../api/hooks'
-import { useSay } from '../../app/units'
+import { useSay, Words } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Popover } from '../../ui/Popover'
@@ -34,7 +34,7 @@ export function WentIn({ lines, onLines }: Props) {
   const add = (line: Schemas['LineIn']) => read.mutate(line, { onSuccess: put })
   const paste = (event: ClipboardEvent) => {
     const pasted = event.clipboardData.getData('text')
-    if (!/\n/.test(pasted.trim())) return
+    if (!pasted.trim().includes('\n')) return
     event.preventDefault()
     read.mutate({ text: pasted.slice(0, 200_000), list: true }, { onSuccess: put })
   }
@@ -68,11 +68,11 @@ export function WentIn({ lines, onLines }: Props) {
         {typing && (
           <p>
             {typing.problem ? (
-              <span className="text-quiet">{typing.problem} </span>
+              <span className="text-quiet"><Words of={typing.problem} /> </span>
             ) : (
               <>
                 {typing.about && 'about '}
-                <b>{typing.amount && say(typing.amount)}</b> {typing.name} <Brings text={typing.brings} />
+                <b>{typing.amount && say(typing.amount)}</b> {typing.name} <Brings brings={typing.brings} />
               </>
             )}
             {typing.candidates.length > 0 && (
@@ -135,20 +135,18 @@ export function WentIn({ lines, onLines }: Props) {
   )
 }
 
-const inks: [RegExp, string][] = [
-  [/salt$/, 'text-salt'],
-  [/fat$/, 'text-fat-ink'],
-]
+const inks: Partial<Record<Line['brings'][number]['key'], string>> = { salt: 'text-salt', fat: 'text-fat-ink' }
 
 /** What a line brings, salt and fat in their colours. */
-function Brings({ text }: { text: string }) {
-  if (!text) return null
+function Brings({ brings }: Pick<Line, 'brings'>) {
   return (
     <span className="text-quiet">
-      {text.split(', ').map((part, i) => (
-        <span key={part}>
+      {brings.map(({ key, said }, i) => (
+        <span key={key}>
           {i > 0 && ', '}
-          <span className={inks.find(([pattern]) => pattern.test(part))?.[1] ?? ''}>{part}</span>
+          <span className={inks[key]}>
+            <Words of={said} />
+          </span>
         </span>
       ))}
     </span>
@@ -172,17 +170,6 @@ function Candidates({ candidates, onPick }: { candidates: readonly Schemas['Foun
   )
 }
 
-const uses: { value: Line['line']['use']; label: string; hint?: string }[] = [
-  { value: 'in', label: 'in the pot' },
-  { value: 'reduced', label: 'boiled down first' },
-  { value: 'flamed', label: 'set alight' },
-  { value: 'late', label: 'at the end, off the heat' },
-  { value: 'rubbed', label: 'rubbed on the meat' },
-  { value: 'dredged', label: 'dredged on the meat' },
-  { value: 'fried', label: 'for frying' },
-  { value: 'left_out', label: 'not in the sauce' },
-]
-const useWords = Object.fromEntries(uses.map(({ value, label }) => [value, label]))
 interface RowProps {
   line: Line
   onChange: (by: readonly Line[]) => void
@@ -192,6 +179,7 @@ interface RowProps {
 /** One line; tapped, it can be put right. */
 function Row({ line, onChange, onRemove }: RowProps) {
   const say = useSay()
+  const { uses } = useLists()
   const [open, setOpen] = useState(false)
   const { use, left, poured_off, ingredient, text } = line.line
   const lost = use === 'left_out'
@@ -207,10 +195,10 @@ function Row({ line, onChange, onRemove }: RowProps) {
             <span className="w-24 shrink-0 text-right font-bold">{line.amount ? `${line.about ? '≈ ' : ''}${say(line.amount)}` : '?'}</span>
             <span className={`min-w-0 flex-1 ${lost ? 'line-through opacity-60' : ''}`}>
               {line.amount ? line.name : text}
-              {use !== 'in' && use !== 'left_out' && <span className="text-quiet">, {useWords[use]}</span>}{' '}
-              <Brings text={line.brings} />
-              {line.note && <span className="block text-sm text-quiet">{say(line.note)}</span>}
-              {line.problem && <span className="block font-medium text-heat">{line.problem}</span>}
+              {use !== 'in' && use !== 'left_out' && <span className="text-quiet">, {uses.find(({ key }) => key === use)?.label}</span>}{' '}
+              <Brings brings={line.brings} />
+              {line.note && <span className="block text-sm text-quiet"><Words of={line.note} /></span>}
+              {line.problem && <span className="block font-medium text-heat"><Words of={line.problem} /></span>}
               {line.problem && line.candidates.length > 0 && (
                 <span className="block text-quiet">Tap to choose: {line.candidates.map((c) => c.name).join('; ')}</span>
               )}
@@ -231,7 +219,7 @@ interface EditProps extends RowProps {
 }
 
 function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditProps) {
-  const { reductions, poured_off: parts } = useLists()
+  const { uses, reductions, poured_off: parts } = useLists()
   const [text, setText] = useState(line.line.text)
   const read = useReadLines()
   const { use } = line.line
@@ -251,7 +239,7 @@ function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditP
           Read
         </Button>
       </form>
-      {(line.problem ?? read.error) && <p className="font-medium text-heat">{read.error?.message ?? line.problem}</p>}
+      {(line.problem ?? read.error) && <p className="font-medium text-heat">{read.error?.message ?? (line.problem && <Words of={line.problem} />)}</p>}
       {line.candidates.length > 0 && (
         <div>
           <p className="mb-1.5 text-quiet">{line.problem ? 'Perhaps it is' : 'Or is it'}</p>
@@ -259,7 +247,7 @@ function Edit({ line, onChange, onRemove, left, poured: off, ingredient }: EditP
         </div>
       )}
       {line.amount && (
-        <Choice label="How it went in" layout="pairs" value={use} onChange={(next) => again({ use: next })} options={uses} />
+        <Choice label="How it went in" layout="pairs" value={use} onChange={(next) => again({ use: next })} options={uses.map(({ key, label }) => ({ value: key, label }))} />
       )}
       {use === 'reduced' && (
         <Choice

@@ -15,7 +15,7 @@ const line = (part: Partial<Line['line']>): Line => ({
   amount: null,
   about: false,
   group: 'stock',
-  brings: '',
+  brings: [],
   note: null,
   problem: null,
   candidates: [],

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Problem } from '../../api/client'
-import { useLists, useRoutes, type Batch, type Payload, type Route, type Wanted } from '../../api/hooks'
+import { useLists, useRoutes, type Batch, type Payload, type Route, type Said, type Wanted } from '../../api/hooks'
 import { useSay } from '../../app/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
@@ -33,13 +33,13 @@ interface Wish {
   avoid: Wanted['avoid']
 }
 
-function wishOf(batch: Batch): Wish {
+function wishOf(batch: Batch, say: (of: Said) => string): Wish {
   const wanted = batch.wanted ?? batch.suggested
   return {
     by: wanted.by_people ? 'people' : 'amount',
     people: String(wanted.people),
     over: wanted.over,
-    amount: wanted.said.metric,
+    amount: say(wanted.said),
     draggedMl: null,
     minutes: wanted.minutes === null ? '' : `${wanted.minutes} min`,
     body: String(wanted.body),
@@ -53,7 +53,7 @@ function wishOf(batch: Batch): Wish {
 function wantedOf(wish: Wish): Wanted {
   return {
     kind: 'wanted',
-    ...(wish.by === 'people' ? { people: Number(wish.people) || 0, over: wish.over as Wanted['over'] } : { amount: wish.amount }),
+    ...(wish.by === 'people' ? { amount: `${wish.people} people`, over: wish.over as Wanted['over'] } : { amount: wish.amount }),
     ...(wish.minutes.trim() && { minutes: wish.minutes }),
     body: Number(wish.body),
     salt_percent: wish.salt,
@@ -69,7 +69,7 @@ const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_perce
 /** What is wanted, what each volume costs, and the ways there. */
 export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
   const say = useSay()
-  const [asItWas] = useState(() => wishOf(batch))
+  const [asItWas] = useState(() => wishOf(batch, say))
   const [wish, setWish] = useState(asItWas)
   useEffect(() => {
     onDraft(wish === asItWas ? null : wantedOf(wish))
@@ -113,7 +113,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
         {wish.by === 'people' ? (
           <>
             <div className="grid grid-cols-2 gap-2">
-              <TextField label="For how many" inputMode="numeric" value={wish.people} onChange={(people) => change({ people })} error={wrong?.at('people')} autoComplete="off" />
+              <TextField label="For how many" inputMode="numeric" value={wish.people} onChange={(people) => change({ people })} error={wrong?.at('people', 'amount')} autoComplete="off" />
               {readyIn}
             </div>
             <Choice

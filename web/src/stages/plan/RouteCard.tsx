@@ -1,5 +1,5 @@
 import type { Route } from '../../api/hooks'
-import { useSay } from '../../app/units'
+import { useSay, Words } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Unfold } from '../../ui/Unfold'
 import { Reasons } from '../Figure'
@@ -14,8 +14,6 @@ interface Props {
 /** One way to the sauce: what it makes, what it takes, what it costs. */
 export function RouteCard({ route, chosen, busy, onChoose }: Props) {
   const say = useSay()
-  const left = Math.round(route.share_left * 100)
-  const { low, best, high } = route.minutes
   return (
     <li
       className={`flex flex-col gap-2 rounded-2xl border-2 bg-panel p-4 ${chosen ? 'border-done' : route.recommended ? 'border-ink' : 'border-line'}`}
@@ -25,7 +23,7 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
         <h3 className="text-lg">{route.label}</h3>
         {chosen ? <span className="font-semibold whitespace-nowrap text-done">your way</span> : route.recommended && <span className="font-semibold whitespace-nowrap">take this one</span>}
       </div>
-      {route.because && <p>{say(route.because)}</p>}
+      {route.because && <p><Words of={route.because} /></p>}
       <div className="grid grid-cols-[auto_1fr] gap-x-4">
         <p className="text-3xl font-bold tracking-tight">{say(route.volume)}</p>
         <p className="self-end text-right text-lg font-bold text-salt">
@@ -51,14 +49,14 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
         )}
         <dt className="text-quiet">boil</dt>
         <dd>
-          {left >= 100 ? (
+          {route.leave === null ? (
             'nothing away'
           ) : (
             <>
               to <b>{say(route.boil_to)}</b>, <b>{say(route.mark)}</b>
               {route.gross && <>, scale {say(route.gross)}</>}
               <br />
-              leave {left} % = boil off {100 - left} %, about {Math.round(best)} min <span className="whitespace-nowrap">({Math.round(low)} to {Math.round(high)})</span>
+              <Words of={route.leave} />
             </>
           )}
         </dd>
@@ -80,9 +78,9 @@ export function RouteCard({ route, chosen, busy, onChoose }: Props) {
           {route.portions !== null && <>, {route.portions} portions</>}
         </dd>
       </dl>
-      {route.notes.map((note) => (
-        <p key={note.metric} className="text-quiet">
-          {say(note)}
+      {route.notes.map((note, i) => (
+        <p key={i} className="text-quiet">
+          <Words of={note} />
         </p>
       ))}
       <div className="mt-auto flex items-start gap-3 pt-1">
