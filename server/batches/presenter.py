@@ -19,8 +19,6 @@ from spissus_core.amounts.quantities import (
     show_length,
     show_mass,
     show_minutes,
-    show_number,
-    show_percent,
     show_temperature,
     show_volume,
 )
@@ -32,15 +30,14 @@ from spissus_core.events.alarm import quiet
 from spissus_core.events.assumed import CLOSE_ENOUGH
 from spissus_core.events.state import ConcernKind
 from spissus_core.fold import Timeline
-from spissus_core.ledger.contents import percent
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.measuring.vessels import SHALLOW_MM
-from spissus_core.messages import Message, Reason, Shown, Term, Until, say
+from spissus_core.messages import Message, Shown, Term, Until, say
 from spissus_core.pantry.guests import USUAL_PEOPLE
 from spissus_core.phenomena.body import LADDER, Body
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.phenomena.seasoning import FIRST_SHARE
-from spissus_core.planning.explanation import because, body_reason, leave, notes, reasons
+from spissus_core.planning.explanation import because, leave, left_of_it, notes, parts_of, pot_reasons, reasons
 from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.journey import Stretch, stage_of, tone
@@ -68,22 +65,6 @@ from .models import Batch
 from .skimming import cooling_out, skim_out
 
 log = logging.getLogger(__name__)
-
-#: What the ledger's masses are called.
-_NAMES = {
-    "water": say("batch.contents_water"),
-    "ethanol": say("batch.contents_ethanol"),
-    "salt": say("batch.contents_salt"),
-    "sugar": say("batch.contents_sugar"),
-    "acid": say("batch.contents_acid"),
-    "gelatin": say("batch.contents_gelatin"),
-    "pulp": say("batch.contents_pulp"),
-    "other": say("batch.contents_other"),
-    "fat_emulsified": say("batch.contents_fat_emulsified"),
-    "fat_free": say("batch.contents_fat_free"),
-    "gum": say("batch.contents_gum"),
-    "starch_g": say("batch.contents_thickener"),
-}
 
 
 def word(text: str) -> str:
@@ -118,54 +99,21 @@ def pot_out(pot: Pot) -> out.PotOut:
         body=body_out(pot.body),
         tone=tone(c),
         contents=_contents(pot),
-        reasons=[ReasonOut.of(reason) for reason in _pot_reasons(pot)],
+        reasons=[ReasonOut.of(reason) for reason in pot_reasons(pot)],
         methods=_methods(pot),
     )
 
 
 def _contents(pot: Pot) -> list[out.ContentsRow]:
-    c = pot.contents
     return [
         out.ContentsRow(
-            name=plain(label),
-            mass=ShownOut.of(show_mass(grams)),
-            percent=percent(grams, c.mass_g),
-            how=SaidOut.of(
-                say(
-                    "batch.contents_how",
-                    grams=show_number(grams, 1, "g"), mass=show_number(c.mass_g, 0, "g"),
-                    share=show_percent(percent(grams, c.mass_g)),
-                )
-            ),
+            name=plain(part.name),
+            mass=ShownOut.of(show_mass(part.grams)),
+            percent=part.percent,
+            how=SaidOut.of(part.how),
         )
-        for name, label in _NAMES.items()
-        if (grams := getattr(c, name)) >= LEAST_LISTED_G
-    ]  # fmt: skip
-
-
-#: Less of a thing than this is not listed among what is in the pot, g.
-LEAST_LISTED_G = 0.05
-
-
-def _pot_reasons(pot: Pot) -> list[Reason]:
-    c, salt = pot.contents, pot.salt_percent
-    liquid = say(
-        "batch.liquid_how",
-        mass=show_number(c.liquid_g, 0, "g"), density=show_number(c.density_g_ml, 3, "g/mL"),
-        volume=show_volume(c.liquid_ml),
-    )  # fmt: skip
-    salted = say(
-        "batch.salt_how",
-        salt=show_number(c.salt, 1, "g"), mass=show_number(c.liquid_g, 0, "g"), percent=show_percent(salt.best),
-        low=show_number(salt.low, 2), high=show_percent(salt.high),
-    )  # fmt: skip
-    found = [
-        Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)
-    ]  # fmt: skip
-    if c.fat_free > 0.5:
-        floats = say("batch.fat_how", fat=show_volume(c.fat_ml), depth=show_length(pot.fat_mm))
-        found.append(Reason(say("explanation.fat"), floats))
-    return found
+        for part in parts_of(pot)
+    ]
 
 
 def _methods(pot: Pot) -> list[out.MethodOut]:
@@ -656,7 +604,8 @@ def line_out(batch: Batch) -> out.BatchLine:
         volume=ShownOut.of(show_volume(s["volume_ml"])) if known else None,
         start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
         salt_percent=s.get("salt_percent"), body=word(s["body"]) if s.get("body") else None, tone=s.get("tone"),
-        share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None, look_at=s.get("look_at"),
+        share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None,
+        left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None, look_at=s.get("look_at"),
         quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
     )  # fmt: skip
 
@@ -681,6 +630,7 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: out.PansIn) -> out
                 burner=one.burner.name,
                 here=one.pan == pot.pan and one.burner.name == pot.burner.name,
                 minutes=None if one.minutes is None else RangeOut.of(one.minutes),
+                how=SaidOut.maybe(one.how),
                 end_depth=ShownOut.of(show_length(one.end_mm)),
                 dip_error=ShownOut.of(show_volume(one.dip_error_ml)),
                 shallow=one.end_mm < SHALLOW_MM, scorches=one.scorches,

@@ -524,6 +524,7 @@ class BatchLine(Shape):
     body: str | None
     tone: float | None
     share: float | None
+    left: SaidOut | None
     look_at: datetime | None
     quiet: bool
     concern: str | None
@@ -682,6 +683,7 @@ class PanChoiceOut(Shape):
     burner: str
     here: bool
     minutes: RangeOut | None
+    how: SaidOut | None
     end_depth: ShownOut
     dip_error: ShownOut
     shallow: bool

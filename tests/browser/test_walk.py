@@ -294,7 +294,7 @@ def test_signing_up_and_adding_a_pan(page: Page, site: Site) -> None:
     page.get_by_role("button", name="Change small burner, high").click()
     sheet.get_by_label("Power into the liquid, kW").fill("900")
     sheet.get_by_role("button", name="Keep it").click()
-    expect(sheet.get_by_role("alert")).to_contain_text("at most 20")
+    expect(sheet.get_by_role("alert")).to_contain_text("between 0.05 and 20")
     sheet.get_by_label("Power into the liquid, kW").fill("0,9")
     sheet.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("0.9 kW · 24 g of steam a minute")).to_be_visible()

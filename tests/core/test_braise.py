@@ -296,7 +296,7 @@ def test_every_figure_explains_itself() -> None:
     assert set(told) == {"liquid", "salt", "gelatin", "fat", "sugar", "acid", "alcohol"}
     assert "Table salt: 12 g: 11.8 g salt" in told["salt"]
     assert "the liquid’s share" in told["salt"]
-    assert "1 200 g raw × 1.5 to 2.2 %" in told["gelatin"]
+    assert "1 200 g raw × 1.75 % = 21.0 g" in told["gelatin"]
     assert "Held back" in told["liquid"]
 
 

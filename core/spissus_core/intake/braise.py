@@ -12,7 +12,7 @@ in quadrature.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, fields, replace
 from types import MappingProxyType
 from typing import Annotated, Literal
@@ -24,7 +24,7 @@ from ..amounts.fields import Celsius, Hours, MassG, Remark, VolumeMl
 from ..amounts.quantities import show_mass, show_number, show_percent, show_plain, show_volume
 from ..amounts.tables import one_of, span, table
 from ..errors import QuantityError
-from ..ledger.contents import MASSES, SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import Pan
 from ..messages import Argument, Message, Reason, Shown, Term, say, sentences
 from ..pantry.ingredients import SOLIDS, Ingredient, ingredient, kept_whole
@@ -206,17 +206,33 @@ class _Poured:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Balance:
-    """One working-out of the model: what is in the strained liquid, and the steps to it."""
+    """One working-out of the model: what is in the strained liquid, and the steps to it.
+
+    ``brought`` is what each liquid line brings, ``rendered`` the fat and ``melted`` the gelatin of each cut, g;
+    ``given`` the share of their own that vegetables give to the liquid, ``greens`` what they hold, ``passes`` the share
+    of the liquid that passes the sieve.
+    """
 
     contents: Contents
     water_in: float
+    takes_up: float
     loss_g: float
     held_g: float
     share: float
+    passes: float
     salt_total: float
     salt_lost: float
     meat_salt: float
     juice_g: float
+    given: float
+    greens: Contents
+    brought: tuple[tuple[Line, Contents], ...]
+    rendered: tuple[tuple[Line, float], ...]
+    melted: tuple[tuple[Line, float], ...]
+
+
+#: The steps to a figure.
+Terms = tuple[Reason, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -231,7 +247,7 @@ class Estimated:
     liquid_ml: Estimate
     ranges: Mapping[str, Estimate]
     alcohol: AlcoholLeft
-    terms: Mapping[str, tuple[Reason, ...]]
+    terms: Mapping[str, Terms]
     allergens: tuple[str, ...]
     lifts_below_c: float | None
     stays_soft: bool
@@ -295,7 +311,7 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
         liquid_ml=volume,
         ranges=MappingProxyType(ranges),
         alcohol=alcohol,
-        terms=_terms(braise, poured, best, ranges, alcohol),
+        terms=_terms(best, braise, ranges, alcohol),
         allergens=tuple(sorted({name for line in braise.counted for name in line.what.allergens})),
         lifts_below_c=min(set_points, default=None),
         stays_soft=any(meat.lifts_below_c is None for meat in meats),
@@ -361,6 +377,8 @@ class _Solids:
     meat_salt: float = 0.0
     takes_up: float = 0.0
     greens: Contents = field(default_factory=Contents)
+    rendered: tuple[tuple[Line, float], ...] = ()
+    melted: tuple[tuple[Line, float], ...] = ()
 
 
 class _Leaning:
@@ -380,8 +398,8 @@ class _Leaning:
 
 
 def _solids(braise: Braise, at: _Leaning) -> _Solids:
-    sums = {f.name: 0.0 for f in fields(_Solids) if f.name != "greens"}
-    greens = Contents()
+    sums = {f.name: 0.0 for f in fields(_Solids) if f.type == "float"}
+    greens, fats, gelatins = Contents(), [], []
     for line in braise.counted:
         what, raw = line.what, line.grams * at.amount(line)
         if what.group not in SOLIDS:
@@ -395,13 +413,15 @@ def _solids(braise: Braise, at: _Leaning) -> _Solids:
                 "meat_juice": at.of("juice", cut.juice) * raw / 100.0, "meat_salt": what.salt * raw / 100.0,
                 "gelatin": at.of("gelatin", cut.gelatin) * raw / 100.0,
             }  # fmt: skip
+            fats.append((line, given["fat"]))
+            gelatins.append((line, given["gelatin"]))
         else:
             own = what.portion(raw)
             greens += own
             given = _swollen(what, raw) if what.water < DRY_BELOW else _wilted(own, at.of("greens_left", GREENS_LEFT))
         for name, grams in given.items():
             sums[name] += grams
-    return _Solids(**sums, greens=greens)
+    return _Solids(**sums, greens=greens, rendered=tuple(fats), melted=tuple(gelatins))
 
 
 def _swollen(what: Ingredient, raw: float) -> dict[str, float]:
@@ -419,20 +439,22 @@ def _balance(
     braise: Braise, poured: Sequence[_Poured], pan: Pan, lean: Mapping[str, int], liquid_ml: float | None
 ) -> _Balance:
     at, sieve = _Leaning(braise, lean), SIEVES[braise.strain]
-    total, rubbed = Contents(), 0.0
+    total, rubbed, brought = Contents(), 0.0, []
     for one in poured:
         dredged = at.of("dredged", DREDGED) if one.line.use == "dredged" else 1.0
         contents = one.contents.scaled(at.amount(one.line) * dredged)
         rubbed += contents.salt if one.line.use == "rubbed" else 0.0
         total += contents
-    water_in = total.water
+        brought.append((one.line, contents))
     solids = _solids(braise, at)
     greens, given = solids.greens, None
-    if braise.strain in ("milled", "not_strained"):
+    soft = braise.strain in ("milled", "not_strained")
+    if soft:
         # The soft solids go through with everything they hold.
         total += greens
         given = 0.0
         solids = replace(solids, wilted=0.0, greens_water=0.0, greens_juice=0.0)
+    water_in = total.water
     juice = solids.meat_juice + solids.greens_juice
     thrown = any(line.use == "fried" and line.poured_off > 0.0 for line in braise.counted)
     lost = at.of("lost", LOST_IN_PAN) * rubbed if thrown else 0.0
@@ -458,8 +480,11 @@ def _balance(
         fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp
     )  # fmt: skip
     return _Balance(
-        contents=contents, water_in=water_in, loss_g=loss, held_g=held, share=share, salt_total=salt, salt_lost=lost,
-        meat_salt=solids.meat_salt, juice_g=juice,
+        contents=contents, water_in=water_in, takes_up=solids.takes_up, loss_g=loss, held_g=held, share=share,
+        passes=passes, salt_total=salt, salt_lost=lost, meat_salt=solids.meat_salt, juice_g=juice,
+        given=1.0 if soft else given,
+        greens=greens, brought=tuple(brought), rendered=solids.rendered,
+        melted=solids.melted,
     )  # fmt: skip
 
 
@@ -530,17 +555,18 @@ LEAST_NAMED_SALT_G, LEAST_NAMED_G = 0.05, 0.1
 # -- explaining itself ----------------------------------------------------------------------------
 
 
-def _terms(
-    braise: Braise, poured: Sequence[_Poured], best: _Balance, ranges: Mapping[str, Estimate], alcohol: AlcoholLeft
-) -> Mapping[str, tuple[Reason, ...]]:
+def _terms(best: _Balance, braise: Braise, ranges: Mapping[str, Estimate], alcohol: AlcoholLeft) -> Mapping[str, Terms]:
+    acid, acetic = ranges["acid"], ranges["acetic"]
+    sour = Estimate(acid.low + acetic.low, acid.best + acetic.best, acid.high + acetic.high)
     return MappingProxyType(
         {
             "liquid": _liquid_terms(braise, best),
-            "salt": _salt_terms(braise, poured, best, ranges["salt"]),
-            "gelatin": _sum_terms(braise, poured, "gelatin", "gelatin", ranges["gelatin"]),
-            "fat": _sum_terms(braise, poured, "fat_free", "fat", ranges["fat_free"]),
-            "sugar": _sum_terms(braise, poured, "sugar", "", ranges["sugar"]),
-            "acid": _sum_terms(braise, poured, "acid", "", ranges["acid"]),
+            "salt": _salt_terms(best, ranges["salt"]),
+            "gelatin": _sum_terms(best, lambda c: c.gelatin, ranges["gelatin"], cuts=best.melted),
+            "fat": _fat_terms(braise, best, ranges["fat_free"]),
+            "sugar": _sum_terms(best, lambda c: c.sugar, ranges["sugar"]),
+            # What boils off of it and what does not are one figure to the cook.
+            "acid": _sum_terms(best, lambda c: c.acid + c.acetic, sour),
             "alcohol": (Reason(say("explanation.alcohol"), alcohol.why),),
         }
     )
@@ -555,15 +581,24 @@ def _grams(grams: float, digits: int = 1) -> Shown:
     return show_number(grams, digits, "g")
 
 
-def _liquid_terms(braise: Braise, best: _Balance) -> tuple[Reason, ...]:
+def _liquid_terms(braise: Braise, best: _Balance) -> Terms:
     strained = Term(SIEVES[braise.strain].label)
     hours = show_plain(braise.hours, "h")
+    dry = (Reason(say("explanation.taken_up"), say("intake.taken_up", grams=_grams(best.takes_up, 0))),)
     return (
         Reason(say("explanation.water_in"), say("intake.water_in", grams=_grams(best.water_in, 0))),
         Reason(say("explanation.juice"), say("intake.juice", grams=_grams(best.juice_g, 0))),
+        *(dry if best.takes_up >= LEAST_NAMED_WATER_G else ()),
         Reason(say("explanation.vapour"), say("intake.vapour", grams=_grams(best.loss_g, 0), hours=hours)),
         Reason(say("explanation.held_back"), say("intake.held_back", grams=_grams(best.held_g, 0), sieve=strained)),
-    )
+        Reason(
+            say("explanation.together"), say("intake.water_together", grams=_grams(best.contents.water, 0))
+        ),
+    )  # fmt: skip
+
+
+#: Less water than this is not named among the terms, g.
+LEAST_NAMED_WATER_G = 0.5
 
 
 def _line_reason(line: Line, how: str, **more: Argument) -> Reason:
@@ -571,51 +606,81 @@ def _line_reason(line: Line, how: str, **more: Argument) -> Reason:
     return Reason(say("explanation.line", name=line.what.name), say(how, amount=line.shown, **more))
 
 
-def _salt_terms(braise: Braise, poured: Sequence[_Poured], best: _Balance, salt: Estimate) -> tuple[Reason, ...]:
+def _salt_terms(best: _Balance, salt: Estimate) -> Terms:
     out = [
-        _line_reason(one.line, "intake.line_salt", grams=_grams(one.contents.salt))
-        for one in poured
-        if one.contents.salt >= LEAST_NAMED_SALT_G
+        _line_reason(line, "intake.line_salt", grams=_grams(contents.salt))
+        for line, contents in best.brought
+        if contents.salt >= LEAST_NAMED_SALT_G
     ]
     if best.meat_salt >= LEAST_NAMED_SALT_G:
         out.append(Reason(say("explanation.meats_own"), say("intake.salt", grams=_grams(best.meat_salt))))
+    if best.greens.salt >= LEAST_NAMED_SALT_G:
+        out.append(Reason(say("explanation.greens"), say("intake.salt", grams=_grams(best.greens.salt))))
     if best.salt_lost >= LEAST_NAMED_SALT_G:
         out.append(Reason(say("explanation.left_in_pan"), say("intake.less_salt", grams=_grams(best.salt_lost))))
     shared = say(
         "intake.shared_out",
-        all=_grams(best.salt_total), share=show_percent(100 * best.share, 0), grams=_grams(best.contents.salt),
-        likely=_range(salt),
+        all=_grams(best.salt_total), share=show_percent(100 * best.share, 0), passes=show_percent(100 * best.passes, 0),
+        grams=_grams(best.contents.salt), likely=_range(salt),
     )  # fmt: skip
     return (*out, Reason(say("explanation.shared_out"), shared))
 
 
 def _sum_terms(
-    braise: Braise, poured: Sequence[_Poured], name: str, cut_of: str, found: Estimate
-) -> tuple[Reason, ...]:
-    """What each line brings of one mass, and what comes of it."""
-    assert name in MASSES
-    out = []
-    for one in poured:
-        grams = getattr(one.contents, name)
-        if grams >= LEAST_NAMED_G:
-            out.append(_line_reason(one.line, "intake.line_grams", grams=_grams(grams)))
-    for line in braise.counted:
-        what = line.what
-        if what.group in SOLIDS and what.cut and cut_of:
-            share: Estimate = getattr(CUTS[what.cut], cut_of)
-            trimmed = cut_of == "fat" and braise.trimmed
-            spread: dict[str, Argument] = {"low": show_plain(share.low), "high": show_plain(share.high, "%")}
-            if trimmed:
-                out.append(_line_reason(line, "intake.line_trimmed", **spread, trimmed=show_plain(TRIMMED)))
-            else:
-                out.append(_line_reason(line, "intake.line_raw", **spread))
-        elif (
-            what.group in SOLIDS and not cut_of and (grams := getattr(what.portion(line.grams), name)) >= LEAST_NAMED_G
-        ):
-            out.append(_line_reason(line, "intake.line_gives_part", grams=_grams(grams)))
-    about = _grams(found.best, 0 if found.high >= 10 else 1)
-    out.append(Reason(say("explanation.together"), say("intake.together", grams=about, likely=_range(found))))
-    return tuple(out)
+    best: _Balance, of: Callable[[Contents], float], found: Estimate, cuts: Sequence[tuple[Line, float]] = ()
+) -> Terms:
+    """What each line brings of one thing, what cuts and vegetables give of it, and how much of it passes the sieve."""
+    out = _brought_terms(best, of)
+    out += _cut_terms(cuts)
+    held, given = of(best.greens), best.given
+    if held * given >= LEAST_NAMED_G:
+        how = say(
+            "intake.greens_give", share=show_percent(100 * given, 0), held=_grams(held), grams=_grams(given * held)
+        )
+        out.append(Reason(say("explanation.greens"), how))
+    whole = sum(of(c) for _, c in best.brought) + sum(grams for _, grams in cuts) + given * held
+    how = say(
+        "intake.together_sieved",
+        all=_grams(whole), passes=show_percent(100 * best.passes, 0), grams=_grams(found.best), likely=_range(found),
+    )  # fmt: skip
+    return (*out, Reason(say("explanation.together"), how))
+
+
+def _fat_terms(braise: Braise, best: _Balance, found: Estimate) -> Terms:
+    """What floats: all of it passes the sieve."""
+    out = _brought_terms(best, lambda c: c.fat_free)
+    for line, grams in best.rendered:
+        rate = CUTS[line.what.cut or ""].fat.best
+        most = line.what.fat or 100.0
+        capped = {"rate": show_plain(min(rate, most), "%", 3), "grams": _grams(grams)}
+        if braise.trimmed:
+            out.append(_line_reason(line, "intake.line_trimmed", **capped, trimmed=show_plain(TRIMMED)))
+        elif rate > most:
+            out.append(_line_reason(line, "intake.line_all_its_fat", **capped))
+        else:
+            out.append(_line_reason(line, "intake.line_raw", **capped))
+    how = say("intake.together", grams=_grams(found.best), likely=_range(found))
+    return (*out, Reason(say("explanation.together"), how))
+
+
+def _brought_terms(best: _Balance, of: Callable[[Contents], float]) -> list[Reason]:
+    return [
+        _line_reason(line, "intake.line_grams", grams=_grams(of(contents)))
+        for line, contents in best.brought
+        if of(contents) >= LEAST_NAMED_G
+    ]
+
+
+def _cut_terms(cuts: Sequence[tuple[Line, float]]) -> list[Reason]:
+    return [
+        _line_reason(
+            line,
+            "intake.line_raw",
+            rate=show_plain(CUTS[line.what.cut or ""].gelatin.best, "%", 3),
+            grams=_grams(grams),
+        )
+        for line, grams in cuts
+    ]
 
 
 def brings(line: Line) -> tuple[tuple[str, Message], ...]:

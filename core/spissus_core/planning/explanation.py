@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from ..amounts.quantities import (
     show_length,
     show_mass,
@@ -16,7 +18,7 @@ from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, percent
 from ..ledger.water import HOT_EXPANSION, VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
-from ..messages import Argument, Message, Reason, Term, clauses, say, several
+from ..messages import Argument, Message, Reason, Term, clauses, say, sentences
 from ..pantry.guests import ALCOHOL
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
@@ -107,7 +109,9 @@ def leave(route: Route) -> Message | None:
 
 def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
     """The arithmetic of every figure of the route, in the order a cook asks for it."""
-    now, final = pot.contents, route.final
+    # Of what is taken, where a part makes the sauce.
+    taken = pot if route.aside_ml <= 0.0 else pot.part(1.0 - route.aside_ml / pot.contents.liquid_ml)
+    now, final = taken.contents, route.final
     left = 100.0 * route.share_left
     boil_to = show_volume(route.boil_to_ml)
     out = [
@@ -133,12 +137,13 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
         how = say("explanation.scale_how", inside=inside, empty=empty, gross=show_mass(route.gross_g))
         out.append(Reason(say("explanation.scale"), how))
     if route.steam_g > 0.0:
-        out.append(Reason(say("explanation.time"), _time(pot, route)))
+        out.append(Reason(say("explanation.time"), _time(taken, route)))
     out += stretched(pot, wanted, route.let_down_ml) if route.let_down_ml > 0.0 else []
     out.append(body_reason(route.body))
     if route.thickener is not None:
-        out.append(_thickener_reason(route, route.thickener))
-    sauce, salt = show_number(final.liquid_g - route.salt_to_add_g, 0, "g"), show_number(now.salt, 1, "g")
+        out += _thickener_reasons(pot, route, route.thickener)
+    bound_g, bound_salt_g = final.liquid_g - route.salt_to_add_g, final.salt - route.salt_to_add_g
+    sauce, salt = show_number(bound_g, 0, "g"), show_number(bound_salt_g, 1, "g")
     before = route.salt_before
     out.append(
         Reason(
@@ -217,22 +222,123 @@ def body_reason(body: Body) -> Reason:
     return Reason(say("explanation.body"), say("explanation.body_how", **terms))
 
 
-def _thickener_reason(route: Route, thickener: School) -> Reason:
+def _thickener_reasons(pot: Pot, route: Route, thickener: School) -> list[Reason]:
+    """Where the dose comes from; and, where some is in already, what all of it comes to."""
     phase_g = route.final.liquid_g - route.final.fat_emulsified
     dry = say("explanation.dry", amount=show_mass(route.dry_g), dry=Term(thickener.dry))
-    if thickener.term in STARCHES:
-        dry = say("explanation.dry_of_strength", dry=dry, strength=show_plain(thickener.strength))
-        share = say("explanation.as_flour", share=show_percent(route.body.flour_percent, 1))
-    else:
-        share = say("explanation.share", share=show_percent(percent(route.dry_g, phase_g)))
-    if thickener.fat_g:
-        amount = show_mass(route.dry_g * thickener.fat_g)
-    else:
-        amount = show_volume(route.dry_g * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"])
-    carrier = say("explanation.carrier", amount=amount, carrier=Term(thickener.carrier)) if thickener.carrier else None
-    how = say(
-        "explanation.thickener_how",
-        dry=dry, phase=show_mass(phase_g), share=several("semicolons", share, carrier),
-        spread=show_percent(100 * thickener.spread, 0),
+    starch = thickener.term in STARCHES
+    added = percent(route.dry_g, phase_g)
+    if starch:
+        # By the tables, and by what the spoons have found of this one.
+        strength = bd.flour_equivalent_g(thickener.added(1.0).starch) * pot.strength.thickener
+        added *= strength
+        dry = say("explanation.dry_of_strength", dry=dry, strength=show_number(strength, 2))
+    carrier = None
+    if thickener.carrier:
+        amount = (
+            show_mass(route.dry_g * thickener.fat_g)
+            if thickener.fat_g
+            else show_volume(route.dry_g * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"])
+        )
+        carrier = say("explanation.carrier", amount=amount, carrier=Term(thickener.carrier))
+    how = sentences(
+        say(
+            "explanation.thickener_how" if starch else "explanation.gum_how",
+            dry=dry, phase=show_mass(phase_g), share=show_percent(added),
+        ),
+        carrier,
+        say("explanation.by_parts", spread=show_percent(100 * thickener.spread, 0)),
     )  # fmt: skip
-    return Reason(say("explanation.thickener", school=Term(thickener.label)), how)
+    out = [Reason(say("explanation.thickener", school=Term(thickener.label)), how)]
+    if starch and (there := route.body.flour_percent - added) >= LEAST_FLOUR_PERCENT:
+        in_all = say(
+            "explanation.in_all_how",
+            there=show_percent(there), added=show_percent(added), all=show_percent(route.body.flour_percent),
+        )  # fmt: skip
+        out.append(Reason(say("explanation.in_all"), in_all))
+    return out
+
+
+#: Less flour than this is not in already, % of the watery phase. Modelling choice.
+LEAST_FLOUR_PERCENT = 0.05
+
+
+def left_of_it(now_ml: float, start_ml: float) -> Message:
+    """How much of what a batch began with is left."""
+    share = show_percent(100.0 * now_ml / start_ml, 0)
+    return say("explanation.left_how", now=show_volume(now_ml), start=show_volume(start_ml), share=share)
+
+
+# -- the pot as it is -----------------------------------------------------------------------------
+
+#: What the ledger's masses are called.
+_NAMES = {
+    "water": say("batch.contents_water"),
+    "ethanol": say("batch.contents_ethanol"),
+    "salt": say("batch.contents_salt"),
+    "sugar": say("batch.contents_sugar"),
+    "acid": say("batch.contents_acid"),
+    "gelatin": say("batch.contents_gelatin"),
+    "pulp": say("batch.contents_pulp"),
+    "other": say("batch.contents_other"),
+    "fat_emulsified": say("batch.contents_fat_emulsified"),
+    "fat_free": say("batch.contents_fat_free"),
+    "gum": say("batch.contents_gum"),
+    "starch_g": say("batch.contents_thickener"),
+}
+
+#: Less of a thing than this is not listed among what is in the pot, g.
+LEAST_LISTED_G = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class PartOfPot:
+    """One thing of the ledger: what it is called, g of it, its share of the pot in %, and how that comes about."""
+
+    name: Message
+    grams: float
+    percent: float
+    how: Message
+
+
+def parts_of(pot: Pot) -> tuple[PartOfPot, ...]:
+    """What is in the pot, each by its weight and its share."""
+    now = pot.contents
+    return tuple(
+        PartOfPot(
+            name, grams, percent(grams, now.mass_g),
+            say(
+                "batch.contents_how",
+                grams=show_number(grams, 1, "g"), mass=show_number(now.mass_g, 0, "g"),
+                share=show_percent(percent(grams, now.mass_g)),
+            ),
+        )
+        for mass, name in _NAMES.items()
+        if (grams := getattr(now, mass)) >= LEAST_LISTED_G
+    )  # fmt: skip
+
+
+def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
+    """The arithmetic of the pot's figures: liquid, salt, body and what floats."""
+    c, salt = pot.contents, pot.salt_percent
+    liquid = say(
+        "batch.liquid_how",
+        mass=show_number(c.liquid_g, 0, "g"), density=show_number(c.density_g_ml, 3, "g/mL"),
+        volume=show_volume(c.liquid_ml),
+    )  # fmt: skip
+    salted = say(
+        "batch.salt_how",
+        salt=show_number(c.salt, 1, "g"), mass=show_number(c.liquid_g, 0, "g"), percent=show_percent(salt.best),
+        low=show_number(salt.low, 2), high=show_percent(salt.high),
+    )  # fmt: skip
+    found = [
+        Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)
+    ]  # fmt: skip
+    if c.fat_free >= LEAST_FAT_G:
+        floats = say("batch.fat_how", fat=show_volume(c.fat_ml), depth=show_length(pot.fat_mm))
+        found.append(Reason(say("explanation.fat"), floats))
+    return tuple(found)
+
+
+#: Less fat than this is not spoken of, g. Modelling choice.
+LEAST_FAT_G = 0.5

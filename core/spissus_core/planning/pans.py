@@ -6,10 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
+from ..amounts.quantities import show_number
 from ..estimation.window import vapour_kj, warming_kj
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import SHALLOW_MM, Pan
+from ..messages import Message, say
 from ..phenomena.evaporation import boiled_to_volume
 from ..phenomena.heating import Burner, HeatSetting, power
 from ..pot import Pot
@@ -20,8 +22,8 @@ from .safety import SCORCHES_FROM_STEP
 class PanChoice:
     """One pan on one burner, the ``place``-th of those compared.
 
-    ``minutes`` down to the mark, None where it does not hold the liquid; ``end_mm`` the depth there,
-    ``dip_error_ml`` what a dip is worth there, and whether the edge would scorch.
+    ``minutes`` down to the mark, None where it does not hold the liquid, and ``how`` they come about; ``end_mm`` the
+    depth there, ``dip_error_ml`` what a dip is worth there, and whether the edge would scorch.
     """
 
     pan: Pan
@@ -31,6 +33,7 @@ class PanChoice:
     dip_error_ml: float
     scorches: bool
     place: int
+    how: Message | None = None
 
     @property
     def holds_it(self) -> bool:
@@ -41,24 +44,30 @@ class PanChoice:
 def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], setting: HeatSetting) -> list[PanChoice]:
     """Every pan and burner for boiling ``pot`` down to ``stop_ml`` mL, the quickest that serves first."""
     stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
-    heat = max(vapour_kj(pot.contents, stop), 0.0)
-    heat += warming_kj(pot) if heat else 0.0
+    boiling = max(vapour_kj(pot.contents, stop), 0.0)
+    warming = warming_kj(pot) if boiling else 0.0
+    steam = show_number(pot.contents.mass_g - stop.mass_g, 0, "g")
     thick = pot.body.step.index >= SCORCHES_FROM_STEP
     out = []
     for place, (pan, burner) in enumerate(choices):
         room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
         at_end = min(stop.volume_ml * HOT_EXPANSION + pot.solids_ml, pan.capacity_ml)
         end_mm = pan.depth_mm(at_end)
-        minutes = None
+        minutes, how = None, None
         if room <= pan.capacity_ml:
             middle = pan.depth_mm(min((room + at_end) / 2.0, pan.capacity_ml))
             strength = power(pan, burner, setting, middle)
             if strength is not None:
-                minutes = Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat)
+                minutes = Estimate.log_normal(strength.kj_min, strength.spread).divided_into(boiling + warming)
+                how = say(
+                    "explanation.pan_how",
+                    first=show_number(warming / strength.kj_min, 1, "min"), steam=steam,
+                    rate=show_number(strength.steam_g_min, 1, "g/min"), best=show_number(minutes.best, 0, "min"),
+                )  # fmt: skip
         out.append(
             PanChoice(
                 pan=pan, burner=burner, minutes=minutes, end_mm=end_mm, place=place,
-                dip_error_ml=error_ml(pan, "dip", stop.volume_ml), scorches=end_mm < SHALLOW_MM or thick,
+                dip_error_ml=error_ml(pan, "dip", stop.volume_ml), scorches=end_mm < SHALLOW_MM or thick, how=how,
             )
         )  # fmt: skip
     return sorted(out, key=lambda c: (not c.holds_it, c.end_mm < SHALLOW_MM, c.minutes.best if c.minutes else 0.0))

@@ -1753,6 +1753,7 @@ export interface components {
             tone: number | null;
             /** Share */
             share: number | null;
+            left: components["schemas"]["SaidOut"] | null;
             /** Look At */
             look_at: string | null;
             /** Quiet */
@@ -2929,6 +2930,7 @@ export interface components {
             /** Here */
             here: boolean;
             minutes: components["schemas"]["RangeOut"] | null;
+            how: components["schemas"]["SaidOut"] | null;
             end_depth: components["schemas"]["ShownOut"];
             dip_error: components["schemas"]["ShownOut"];
             /** Shallow */

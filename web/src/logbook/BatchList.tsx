@@ -70,7 +70,7 @@ export function BatchList() {
                       {batch.concern && <p className="font-semibold text-heat">{batch.concern}</p>}
                     </div>
                     {/* What was there, and what is left of it, to scale. */}
-                    <div aria-hidden="true" className="hidden h-9 items-end md:flex">
+                    <div role="img" aria-label={batch.left ? say(batch.left) : 'unknown'} className="hidden h-9 items-end md:flex">
                       <div className="h-full w-1/3 rounded-l-sm" style={{ background: sauce(0.25) }} />
                       <div
                         className="w-2/3 rounded-r-sm"

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useKitchen, usePans, type Batch, type Payload } from '../api/hooks'
-import { useSay } from '../app/units'
+import { useSay, Words } from '../app/units'
 import { panScale, slice } from '../figures/geometry'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
@@ -58,6 +58,11 @@ export function PansSheet({ batch, onRecord, error, onClose }: Props) {
                   <span className="block text-sm text-quiet">
                     ends at {say(choice.end_depth)}, a dip there is good to ± {say(choice.dip_error)}
                   </span>
+                  {choice.how && (
+                    <span className="block text-sm text-quiet">
+                      <Words of={choice.how} />
+                    </span>
+                  )}
                   {choice.shallow ? (
                     <span className="block text-sm font-medium text-heat">too shallow at the end: the edge scorches</span>
                   ) : (
