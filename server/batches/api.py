@@ -11,13 +11,12 @@ from uuid import UUID, uuid4
 from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from interchange import skewer
-from kitchens.api import PanShape
 from kitchens.services import kitchen_pairs, member_of
 from larder.services import own_ingredients
 from ninja import Router
 from ninja.security import SessionAuth
 from pydantic import Field
-from shared.shapes import SaidOut
+from shared.shapes import PanShape, SaidOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
@@ -32,9 +31,9 @@ from spissus_core.planning.routes import solve_routes, trade
 from spissus_core.pot import Pot
 from words import plain
 
-from . import intake, presenter, services
-from . import schemas as sc
+from . import bench, door, intake, logbook, marks, services, ways
 from .models import Batch
+from .pot import pot_out
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
@@ -55,19 +54,19 @@ def _not_ahead(at: datetime) -> datetime:
     return min(at, datetime.now(UTC))
 
 
-@router.post("/previews/start", response=sc.PreviewOut, summary="What a start would give; nothing is saved")
-def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
+@router.post("/previews/start", response=intake.PreviewOut, summary="What a start would give; nothing is saved")
+def preview_start(request: HttpRequest, data: door.StartedIn) -> intake.PreviewOut:
     started = services.written_out(member_of(request), data)
     assert isinstance(started, ev.Started)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
     if timeline.pot is None:
         raise timeline.moments[0].problem or SpissusError("liquid", say("intake.start_cannot"))
     strained = strained_liquid(started.pan, started.liquid)
-    return sc.PreviewOut(
+    return intake.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
-        pot=presenter.pot_out(timeline.pot),
-        marks=presenter.marks_out(timeline),
-        ribbon=[presenter.stretch_out(s) for s in journey(timeline)],
+        pot=pot_out(timeline.pot),
+        marks=marks.marks_out(timeline),
+        ribbon=[marks.stretch_out(s) for s in journey(timeline)],
         estimated=(
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
         ),
@@ -75,46 +74,46 @@ def preview_start(request: HttpRequest, data: sc.StartedIn) -> sc.PreviewOut:
     )
 
 
-@router.post("/previews/list", response=sc.LinesOut, summary="A pasted list of what went in, read")
-def preview_list(request: HttpRequest, data: sc.ListIn) -> sc.LinesOut:
+@router.post("/previews/list", response=intake.LinesOut, summary="A pasted list of what went in, read")
+def preview_list(request: HttpRequest, data: intake.ListIn) -> intake.LinesOut:
     own = own_ingredients(member_of(request).kitchen.pk)
     read = read_list(data.text, own)
-    return sc.LinesOut(lines=[intake.read_out(line, own) for line in read.lines], rest=read.rest)
+    return intake.LinesOut(lines=[intake.read_out(line, own) for line in read.lines], rest=read.rest)
 
 
-@router.post("/previews/line", response=sc.LinesOut, summary="One line of it, read, or corrected")
-def preview_line(request: HttpRequest, data: sc.LineIn) -> sc.LinesOut:
+@router.post("/previews/line", response=intake.LinesOut, summary="One line of it, read, or corrected")
+def preview_line(request: HttpRequest, data: intake.LineIn) -> intake.LinesOut:
     own = own_ingredients(member_of(request).kitchen.pk)
     meant = None
     if data.ingredient is not None:
         meant = next((i for i in own if i.key == data.ingredient), None) or ingredient(data.ingredient)
     chosen = {n: v for n in ("use", "left", "poured_off") if (v := getattr(data, n)) is not None}
     lines = [replace(line, **chosen) for line in read_line(data.text, own, meant)]
-    return sc.LinesOut(lines=[intake.read_out(line, own) for line in lines], rest="")
+    return intake.LinesOut(lines=[intake.read_out(line, own) for line in lines], rest="")
 
 
-@router.post("/previews/sentence", response=sc.SentenceOut, summary="A sentence about the strained liquid, read")
-def preview_sentence(request: HttpRequest, data: sc.SentenceIn) -> sc.SentenceOut:
+@router.post("/previews/sentence", response=intake.SentenceOut, summary="A sentence about the strained liquid, read")
+def preview_sentence(request: HttpRequest, data: intake.SentenceIn) -> intake.SentenceOut:
     member_of(request)
     return intake.sentence_out(read_sentence(data.text))
 
 
-@router.post("/previews/concentrate", response=sc.ConcentrateOut, summary="Concentrate and water for a volume")
-def preview_concentrate(request: HttpRequest, data: sc.ConcentrateIn) -> sc.ConcentrateOut:
+@router.post("/previews/concentrate", response=intake.ConcentrateOut, summary="Concentrate and water for a volume")
+def preview_concentrate(request: HttpRequest, data: intake.ConcentrateIn) -> intake.ConcentrateOut:
     member_of(request)
     return intake.concentrate_out(data)
 
 
-@router.get("/batches", response=sc.BatchPage, summary="Batches, newest first")
-def list_batches(request: HttpRequest, cursor: Cursor = "") -> sc.BatchPage:
+@router.get("/batches", response=logbook.BatchPage, summary="Batches, newest first")
+def list_batches(request: HttpRequest, cursor: Cursor = "") -> logbook.BatchPage:
     found = Batch.objects.filter(kitchen=member_of(request).kitchen)
     if cursor:
         at, last = _read_cursor(cursor)
         found = found.filter(Q(created_at__lt=at) | Q(created_at=at, id__lt=last))
     rows = list(found[: PAGE + 1])
     more = rows[PAGE - 1] if len(rows) > PAGE else None
-    return sc.BatchPage(
-        items=[presenter.line_out(batch) for batch in rows[:PAGE]],
+    return logbook.BatchPage(
+        items=[logbook.line_out(batch) for batch in rows[:PAGE]],
         next=None if more is None else _cursor(more),
     )
 
@@ -131,35 +130,35 @@ def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
         raise SpissusError("cursor", say("batch.no_place_in_the_list")) from None
 
 
-@router.post("/batches", response=sc.BatchOut, summary="Start a batch")
-def start(request: HttpRequest, data: sc.StartIn) -> sc.BatchOut:
+@router.post("/batches", response=bench.BatchOut, summary="Start a batch")
+def start(request: HttpRequest, data: door.StartIn) -> bench.BatchOut:
     member = member_of(request)
     return services.start_batch(
         member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at), started=data.start
     )
 
 
-@router.get("/batches/{batch_id}", response=sc.BatchOut, summary="A batch as it stands")
-def read(request: HttpRequest, batch_id: UUID) -> sc.BatchOut:
+@router.get("/batches/{batch_id}", response=bench.BatchOut, summary="A batch as it stands")
+def read(request: HttpRequest, batch_id: UUID) -> bench.BatchOut:
     batch = services.batch_of(member_of(request), batch_id)
-    return presenter.batch_out(batch, Board(services.log_of(batch), services.present()))
+    return bench.batch_out(batch, Board(services.log_of(batch), services.present()))
 
 
-@router.post("/batches/{batch_id}/events", response=sc.BatchOut, summary="Record an event")
-def append(request: HttpRequest, batch_id: UUID, data: sc.EventIn) -> sc.BatchOut:
+@router.post("/batches/{batch_id}/events", response=bench.BatchOut, summary="Record an event")
+def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> bench.BatchOut:
     member = member_of(request)
     return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload)
 
 
-@router.post("/batches/{batch_id}/routes", response=sc.RoutesOut, summary="Ways to a sauce; nothing is saved")
-def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> sc.RoutesOut:
+@router.post("/batches/{batch_id}/routes", response=ways.RoutesOut, summary="Ways to a sauce; nothing is saved")
+def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.RoutesOut:
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
     solved = solve_routes(pot, data, agreed=board.timeline.wanted)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if data.minutes is not None else ()
     chosen = None if board.timeline.chosen is None else board.timeline.chosen.route
-    return presenter.routes_out(pot, data, solved, trade(pot, data), pairs=pairs, chosen=chosen)
+    return ways.routes_out(pot, data, solved, trade(pot, data), pairs=pairs, chosen=chosen)
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:
@@ -170,19 +169,19 @@ def _potted(batch: Batch) -> tuple[Board, Pot]:
     return board, board.timeline.pot
 
 
-@router.post("/batches/{batch_id}/pans", response=sc.PansOut, summary="Which pan, how hot; nothing is saved")
-def pans(request: HttpRequest, batch_id: UUID, data: sc.PansIn) -> sc.PansOut:
+@router.post("/batches/{batch_id}/pans", response=ways.PansOut, summary="Which pan, how hot; nothing is saved")
+def pans(request: HttpRequest, batch_id: UUID, data: ways.PansIn) -> ways.PansOut:
     member = member_of(request)
     board, _ = _potted(services.batch_of(member, batch_id))
     rows = [row for row in kitchen_pairs(member.kitchen.pk) if data.burner_id in (None, row.burner_id)]
-    return presenter.pans_out(board.timeline, rows, data)
+    return ways.pans_out(board.timeline, rows, data)
 
 
 @router.get("/batches/{batch_id}/skewer.{kind}", summary="The skewer with this batch's marks, at true size")
 def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
     batch = services.batch_of(member_of(request), batch_id)
     board, pot = _potted(batch)
-    marks = presenter.marks_out(board.timeline, board.act.doing, board.route)
+    found = marks.marks_out(board.timeline, board.act.doing, board.route)
     title = f"{batch.name}: {pot.pan.name}"
-    words = [skewer.Mark(mark.depth.value, plain(presenter.mark_words(mark), units)) for mark in marks]
+    words = [skewer.Mark(mark.depth.value, plain(marks.mark_words(mark), units)) for mark in found]
     return skewer.response(kind, title, words, pot.pan.height_mm)

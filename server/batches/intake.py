@@ -1,27 +1,178 @@
-"""What went into a braise, read and estimated, as the page shows it."""
+"""What went into a braise, read and estimated."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Annotated, Literal
 
-from shared.shapes import RangeOut, ReasonOut, SaidOut, ShownOut, SpanOut
+from pydantic import ConfigDict, Field
+from shared.shapes import PanShape, RangeOut, ReasonOut, SaidOut, Shape, ShownOut, SpanOut
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
 from spissus_core.amounts.quantities import show_mass, show_volume
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, reduced_note
-from spissus_core.intake.lines import ReadLine, ReadSentence
-from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.intake.lines import ReadLine, ReadSentence, Use
+from spissus_core.intake.liquid import Character, StrainedLiquid
+from spissus_core.measuring.measurement import Method
 from spissus_core.messages import Message, say
 from spissus_core.pantry.concentrates import made_up
 from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
+from spissus_core.phenomena.seasoning import StockKind, Verdict
 from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
 from words import plain
 
-from . import schemas as out
+from .marks import MarkOut, StretchOut
+from .pot import PotOut
+
+
+class EstimateOut(Shape):
+    """One mass by the list of what went in, and the terms it comes from."""
+
+    name: str
+    label: str
+    span: SpanOut
+    reasons: list[ReasonOut]
+
+
+class AlcoholOut(Shape):
+    """Alcohol left, by which rule and why."""
+
+    grams: RangeOut
+    percent_vol: float
+    rule: Literal["vapour", "table", "none"]
+    why: SaidOut
+    caution: SaidOut | None
+
+
+class EstimatedOut(Shape):
+    """What the list of what went in says of the strained liquid."""
+
+    liquid: SpanOut
+    liquid_reasons: list[ReasonOut]
+    figures: list[EstimateOut]
+    alcohol: AlcoholOut
+    allergens: list[str]
+    cautions: list[SaidOut]
+
+
+class FoundOut(Shape):
+    key: str
+    name: str
+
+
+class BringsOut(Shape):
+    """What a line brings of one matter."""
+
+    key: Literal["salt", "alcohol", "fat", "gelatin", "sugar", "acid", "starch"]
+    said: SaidOut
+
+
+class LineOut(Shape):
+    """A line of what went in: as it is kept, what it was taken for, and what it brings."""
+
+    line: Line
+    name: str
+    amount: ShownOut | None
+    about: bool
+    group: str | None
+    brings: list[BringsOut]
+    note: SaidOut | None
+    problem: SaidOut | None
+    candidates: list[FoundOut]
+
+
+class LinesOut(Shape):
+    """A list as it was understood; ``rest`` is what was too much to read."""
+
+    lines: list[LineOut]
+    rest: str
+
+
+class StartOut(Shape):
+    """The start as it was said, so that it can be corrected."""
+
+    pan: str
+    burner: str
+    liquid: StrainedLiquid
+    lines: list[LineOut]
+
+
+class PreviewOut(Shape):
+    """What a start would give, before it is recorded."""
+
+    pan: PanShape
+    pot: PotOut
+    marks: list[MarkOut]
+    ribbon: list[StretchOut]
+    estimated: EstimatedOut | None
+    doubt: SaidOut | None
+
+
+class LineIn(Shape):
+    """One line, with what the cook chose for it where the reading was wrong."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Remark
+    ingredient: Annotated[str, Field(max_length=60)] | None = None
+    use: Use | None = None
+    left: Annotated[float, Field(gt=0, le=1)] | None = None
+    poured_off: Annotated[float, Field(ge=0, le=1)] | None = None
+
+
+class ListIn(Shape):
+    """A whole list as it was pasted."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: PastedList
+
+
+class SentenceIn(Shape):
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=500)]
+
+
+class SentenceOut(Shape):
+    """What a sentence says of the strained liquid, in the words a start takes; None where it is silent."""
+
+    method: Method | None
+    value: str | None
+    hot: bool | None
+    fat_mm: str | None
+    fat_ml: str | None
+    verdict: Verdict | None
+    percent: str | None
+    stock: StockKind | None
+    character: Character | None
+    unread: list[str]
+
+
+class ConcentrateIn(Shape):
+    """Parts of a concentrate and of water, and how much it is to make."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    volume_ml: VolumeMl
+    concentrate_parts: Parts
+    water_parts: Parts
+
+
+class ConcentrateOut(Shape):
+    """What makes exactly that much, and the mistake to avoid."""
+
+    concentrate: ShownOut
+    water: ShownOut
+    mind: SaidOut
+
 
 #: Of less than this, g, a list tells nothing. Modelling choice.
 LEAST_TOLD_G = 0.5
+
+
 #: What the list tells beside the liquid: its name, the mass of the ledger, and what that is called.
 _FIGURES = (
     ("salt", "salt", say("batch.contents_salt")),
@@ -48,50 +199,50 @@ def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
     )
 
 
-def read_out(read: ReadLine, own: Sequence[Ingredient]) -> out.LineOut:
+def read_out(read: ReadLine, own: Sequence[Ingredient]) -> LineOut:
     """A line that was just read."""
     return line_out(line_of(read, own), read.name, read.problem, read.candidates)
 
 
 def line_out(
     line: Line, name: str = "", problem: Message | None = None, candidates: Sequence[Ingredient] = ()
-) -> out.LineOut:
+) -> LineOut:
     """A line as it is kept, with what it was taken for and what it brings."""
     what = line.what if line.own or line.ingredient else None
     note = reduced_note(line) if line.counts else None
     if problem is None and not line.counts and line.use != "left_out":
         problem = say("intake.does_not_count")
-    return out.LineOut(
+    return LineOut(
         line=_named(line),
         name=what.name if what else name or line.text,
         amount=ShownOut.of(line.shown) if line.counts else None,
         about=line.spread > 0.1,
         group=what.group if what else None,
-        brings=[out.BringsOut.model_validate({"key": key, "said": SaidOut.of(said)}) for key, said in brings(line)],
+        brings=[BringsOut.model_validate({"key": key, "said": SaidOut.of(said)}) for key, said in brings(line)],
         note=SaidOut.maybe(note),
         problem=SaidOut.maybe(problem),
-        candidates=[out.FoundOut(key=item.key, name=item.name) for item in candidates],
+        candidates=[FoundOut(key=item.key, name=item.name) for item in candidates],
     )  # fmt: skip
 
 
-def estimated_out(estimated: Estimated, braise: Braise | None) -> out.EstimatedOut:
+def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
     """What the list alone says of the strained liquid."""
     alcohol, ranges = estimated.alcohol, dict(estimated.ranges)
     # What boils off and what does not are one figure to the cook.
     acid, acetic = ranges["acid"], ranges["acetic"]
     ranges["acid"] = Estimate(acid.low + acetic.low, acid.best + acetic.best, acid.high + acetic.high)
-    return out.EstimatedOut(
+    return EstimatedOut(
         liquid=SpanOut.of(estimated.liquid_ml, show_volume),
         liquid_reasons=[ReasonOut.of(reason) for reason in estimated.terms["liquid"]],
         figures=[
-            out.EstimateOut(
+            EstimateOut(
                 name=name, label=plain(label), span=SpanOut.of(ranges[mass], show_mass),
                 reasons=[ReasonOut.of(reason) for reason in estimated.terms[name]],
             )
             for name, mass, label in _FIGURES
             if ranges[mass].high >= LEAST_TOLD_G
         ],
-        alcohol=out.AlcoholOut(
+        alcohol=AlcoholOut(
             grams=RangeOut.of(alcohol.grams),
             percent_vol=strength_percent(alcohol.grams.best, estimated.contents.liquid_ml),
             rule=alcohol.rule,
@@ -103,10 +254,10 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> out.EstimatedO
     )  # fmt: skip
 
 
-def start_out(started: ev.Started) -> out.StartOut:
+def start_out(started: ev.Started) -> StartOut:
     """The start as the cook gave it."""
     braise = started.liquid.braise
-    return out.StartOut(
+    return StartOut(
         pan=started.pan.name,
         burner=started.burner.name,
         liquid=started.liquid if braise is None else _as_said(started.liquid, braise),
@@ -127,10 +278,10 @@ def _named(line: Line) -> Line:
     return line.model_copy(update={"own": None})
 
 
-def sentence_out(said: ReadSentence) -> out.SentenceOut:
+def sentence_out(said: ReadSentence) -> SentenceOut:
     """A sentence in the words that a start takes."""
     unit = {"jug": "ml", "eye": "ml", "dip": "mm", "scale": "g", None: ""}[said.method]
-    return out.SentenceOut(
+    return SentenceOut(
         method=said.method,
         value=None if said.value is None else f"{said.value:g} {unit}",
         hot=said.hot,
@@ -144,7 +295,7 @@ def sentence_out(said: ReadSentence) -> out.SentenceOut:
     )
 
 
-def concentrate_out(data: out.ConcentrateIn) -> out.ConcentrateOut:
+def concentrate_out(data: ConcentrateIn) -> ConcentrateOut:
     """What makes exactly the volume wanted, and the usual mistake with it."""
     made = made_up(data.volume_ml, data.concentrate_parts, data.water_parts)
     if data.water_parts <= 0.0:
@@ -152,7 +303,7 @@ def concentrate_out(data: out.ConcentrateIn) -> out.ConcentrateOut:
     else:
         wrong = data.volume_ml * (data.concentrate_parts + data.water_parts) / data.water_parts
         mind = say("batch.concentrate_twice", volume=show_volume(data.volume_ml), wrong=show_volume(wrong))
-    return out.ConcentrateOut(
+    return ConcentrateOut(
         concentrate=ShownOut.of(show_volume(made.concentrate_ml)), water=ShownOut.of(show_volume(made.water_ml)),
         mind=SaidOut.of(mind),
     )  # fmt: skip

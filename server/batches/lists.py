@@ -25,8 +25,8 @@ from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 from words import plain
 
-from .answers import SPOON, TONGUE
-from .presenter import word
+from .acts import SPOON, TONGUE
+from .pot import word
 
 router = Router(auth=SessionAuth(), tags=["lists"])
 

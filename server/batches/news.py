@@ -11,9 +11,9 @@ from live.services import announce
 from pydantic import BaseModel
 from spissus_core.board import Board
 
+from .bench import LiveOut, batch_out
+from .logbook import BatchLine, line_out
 from .models import Batch
-from .presenter import batch_out, line_out
-from .schemas import BatchLine, LiveOut
 from .services import log_of, present, summarised
 
 

@@ -31,9 +31,8 @@ from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of, tone
 
+from .bench import BatchOut, batch_out
 from .models import Batch, Event
-from .presenter import batch_out
-from .schemas import BatchOut
 
 logger = logging.getLogger(__name__)
 

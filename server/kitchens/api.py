@@ -11,13 +11,12 @@ from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
 from shared.refusals import RefusedError
-from shared.shapes import Shape, ShownOut
+from shared.shapes import PanShape, Shape, ShownOut
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import AltitudeM, DepthMm, Name, NetKw, VolumeMl
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_temperature, show_volume
 from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan as PanSpec
-from spissus_core.measuring.vessels import Shape as Outline
 from spissus_core.measuring.vessels import calibrated, volume_marks
 from spissus_core.messages import say
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
@@ -28,19 +27,6 @@ from .models import Burner, Kitchen, Pan
 from .services import all_learned, member_of, pan_spec
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
-
-
-class PanShape(Shape):
-    """A pan by its inner measurements, mm, and its empty weight, g: enough to draw it to scale."""
-
-    name: str
-    shape: Outline
-    base_length_mm: float
-    base_width_mm: float
-    rim_length_mm: float
-    rim_width_mm: float
-    height_mm: float
-    empty_g: float | None
 
 
 class PanOut(PanShape):

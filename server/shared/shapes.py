@@ -7,6 +7,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict, RootModel
 from spissus_core.amounts.estimate import Estimate
+from spissus_core.measuring.vessels import Shape as Outline
 from spissus_core.messages import Argument, Reason, Shown
 from words import Amount, Moment, Name, Part, Remaining, parts, plain
 
@@ -128,3 +129,16 @@ class ReasonOut(Shape):
     @classmethod
     def of(cls, reason: Reason) -> ReasonOut:
         return cls(key=reason.key, what=plain(reason.what), how=SaidOut.of(reason.how))
+
+
+class PanShape(Shape):
+    """A pan by its inner measurements, mm, and its empty weight, g: enough to draw it to scale."""
+
+    name: str
+    shape: Outline
+    base_length_mm: float
+    base_width_mm: float
+    rim_length_mm: float
+    rim_width_mm: float
+    height_mm: float
+    empty_g: float | None

@@ -8,8 +8,8 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid5
 
+from batches.bench import batch_out
 from batches.models import Batch
-from batches.presenter import batch_out
 from spissus_core import events as ev
 from spissus_core.board import Board
 

@@ -42,7 +42,7 @@ def folded(site: Site) -> dict[str, Any]:
     code = """
 import json
 from batches.models import Batch
-from batches.presenter import batch_out
+from batches.bench import batch_out
 from batches.services import log_of
 from spissus_core.board import Board
 whole = {b.name: json.loads(batch_out(b, Board(log_of(b))).model_dump_json()) for b in Batch.objects.all()}

@@ -88,7 +88,7 @@ def _nothing_is_set_aside_unasked(request: pytest.FixtureRequest, caplog: pytest
     yield
     if request.node.get_closest_marker("sets_aside"):
         return
-    told = [r.getMessage() for r in caplog.get_records("call") if r.name == "batches.presenter"]
+    told = [r.getMessage() for r in caplog.get_records("call") if r.name == "batches.bench"]
     assert told == []
 
 

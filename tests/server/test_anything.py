@@ -6,8 +6,8 @@ from typing import Any
 from urllib.parse import quote
 
 import pytest
+from batches.door import PayloadIn
 from batches.models import Event
-from batches.schemas import PayloadIn
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from makers import text_of

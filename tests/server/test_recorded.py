@@ -182,9 +182,9 @@ def test_a_part_that_fails_is_missing_and_pot_and_log_stay(cook: Caller, monkeyp
         ("spissus_core.board.plan", "plan"),
         ("spissus_core.board.next_act", "next"),
         ("spissus_core.board.journey", "ribbon"),
-        ("batches.presenter.now_line", "words"),
-        ("batches.presenter.skim_out", "skim"),
-        ("batches.presenter.pot_out", "pot"),
+        ("batches.acts.now_line", "words"),
+        ("batches.bench.skim_out", "skim"),
+        ("batches.bench.pot_out", "pot"),
     ):
         with monkeypatch.context() as patched:
             patched.setattr(target, fail)
@@ -224,7 +224,7 @@ def test_an_unasked_set_aside_is_seen(cook: Caller, caplog: pytest.LogCaptureFix
     batch = cook.start()["id"]
     put(batch, {"kind": "stirred"})
     cook.get(f"/batches/{batch}")
-    assert [r for r in caplog.records if r.name == "batches.presenter" and r.levelno == logging.WARNING]
+    assert [r for r in caplog.records if r.name == "batches.bench" and r.levelno == logging.WARNING]
     caplog.clear()
 
 

@@ -1,17 +1,18 @@
-"""Taking the fat off, and cooling the pot for it, as the page shows them."""
+"""Taking the fat off, and cooling a pot for it."""
 
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import Literal
 
-from shared.shapes import RangeOut, SaidOut, ShownOut
+from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import show_mass, show_span, show_temperature, show_volume
 from spissus_core.events import State, Wanted
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.messages import Message, Term, say
 from spissus_core.phenomena.cooling import LIMITS, Cooling, forecast, judge
-from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS
+from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS, SkimWay
 from spissus_core.planning.routes import Route
 from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
 from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
@@ -19,10 +20,68 @@ from spissus_core.planning.spoken import cooling_line
 from spissus_core.pot import Pot
 from words import plain
 
-from . import schemas as out
+
+class SkimWayOut(Shape):
+    """A way to take the fat off this pot: what it leaves, takes with it and costs, or why it is barred."""
+
+    way: SkimWay
+    label: str
+    share: float
+    takes: ShownOut
+    leaves: ShownOut
+    leaves_at_most: ShownOut
+    lost: ShownOut
+    minutes: RangeOut
+    time: str
+    costs: list[SaidOut]
+    barred: SaidOut | None
+    advised: bool
+    ice: ShownOut | None
 
 
-def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> out.SkimOut:
+class SkimOut(Shape):
+    """Taking the fat off: the ways, how much is to stay, and what is to be known first."""
+
+    ways: list[SkimWayOut]
+    rest: ShownOut
+    rest_g_per_100_ml: float
+    fat: ShownOut
+    per_portion: SaidOut | None
+    kept: ShownOut | None
+    settling: SaidOut
+    sets: SaidOut
+    roux: SaidOut | None
+    cautions: list[SaidOut]
+
+
+class TemperatureOut(Shape):
+    at: datetime
+    celsius: float
+    shown: ShownOut
+
+
+class LimitOut(Shape):
+    """A temperature to be reached, and by when; unknown until the clock runs."""
+
+    celsius: float
+    shown: ShownOut
+    by: datetime | None
+
+
+class CoolingOut(Shape):
+    """A pot set to cool: its log, the way ahead at its pace, and how it stands."""
+
+    began: datetime
+    surroundings: ShownOut
+    verdict: Literal["above", "unknown", "in_time", "too_slow", "missed", "done"]
+    sentence: SaidOut
+    readings: list[TemperatureOut]
+    forecast: list[TemperatureOut]
+    limits: list[LimitOut]
+    cautions: list[SaidOut]
+
+
+def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> SkimOut:
     """The ways to take the fat off this pot."""
     found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
     best = advised(found, rest, timeline.minutes_left)
@@ -31,7 +90,7 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
         roux = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, route.dry_g, route.thickener)
     chosen = next((o for o in found if o.way == best), None)
     portions = _per_portion(pot, timeline.wanted, chosen)
-    return out.SkimOut(
+    return SkimOut(
         ways=[_way(option, advised=option.way == best) for option in found],
         rest=ShownOut.of(show_volume(rest)),
         rest_g_per_100_ml=timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML,
@@ -58,9 +117,9 @@ def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Mess
     return say("batch.on_each_portion_then", now=show_mass(before), then=show_mass(after), way=way)
 
 
-def _way(option: Option, *, advised: bool) -> out.SkimWayOut:
+def _way(option: Option, *, advised: bool) -> SkimWayOut:
     way = WAYS[option.way]
-    return out.SkimWayOut(
+    return SkimWayOut(
         way=option.way,
         label=plain(Term(way.label)),
         share=way.share.best,
@@ -81,20 +140,20 @@ def _due(began: datetime, stands: Cooling) -> datetime | None:
     return None if stands.limit_minute is None else began + timedelta(minutes=stands.limit_minute)
 
 
-def cooling_out(timeline: State) -> out.CoolingOut | None:
+def cooling_out(timeline: State) -> CoolingOut | None:
     """The cooling that is under way; None where nothing cools."""
     log = timeline.cooling
     if log is None:
         return None
     stands = judge(log.readings, log.surroundings_c)
 
-    def at(minute: float, celsius: float) -> out.TemperatureOut:
+    def at(minute: float, celsius: float) -> TemperatureOut:
         shown = ShownOut.of(show_temperature(celsius))
-        return out.TemperatureOut(at=log.began + timedelta(minutes=minute), celsius=celsius, shown=shown)
+        return TemperatureOut(at=log.began + timedelta(minutes=minute), celsius=celsius, shown=shown)
 
     began = stands.began
     until = (began or 0.0) + LIMITS[-1][1]
-    return out.CoolingOut(
+    return CoolingOut(
         began=log.began,
         surroundings=ShownOut.of(show_temperature(log.surroundings_c)),
         verdict=stands.verdict,
@@ -102,7 +161,7 @@ def cooling_out(timeline: State) -> out.CoolingOut | None:
         readings=[at(r.minute, r.celsius) for r in log.readings],
         forecast=[at(r.minute, r.celsius) for r in forecast(log.readings, log.surroundings_c, until)],
         limits=[
-            out.LimitOut(
+            LimitOut(
                 celsius=celsius, shown=ShownOut.of(show_temperature(celsius)),
                 by=None if began is None else log.began + timedelta(minutes=began + within),
             )

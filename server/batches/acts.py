@@ -1,20 +1,105 @@
-"""What answers each act: one to three buttons, each with the entry it records or the place where more is said."""
+"""The next act and what answers it: one to three buttons, each with the entry it records or the place where more is
+said.
+"""
 
 from __future__ import annotations
 
-from typing import Any
+from datetime import datetime
+from typing import Annotated, Any, Literal
 
+from shared.shapes import RangeOut, SaidOut, Shape
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_plain
+from spissus_core.amounts.tables import key_of
 from spissus_core.events import State
+from spissus_core.events.alarm import quiet
 from spissus_core.events.state import ConcernKind, Taste
-from spissus_core.messages import Message, say
+from spissus_core.fold import Timeline
+from spissus_core.messages import Message, Until, say
 from spissus_core.phenomena.heating import FULL_BOIL
-from spissus_core.planning.guidance import Act
+from spissus_core.planning.guidance import Act, ActKind, Why
+from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import solve_route, suggested
+from spissus_core.planning.spoken import ALONE, concern_line, now_line, overdue_line
 from words import plain
 
-from .schemas import AnswerOut
+
+class AnswerOut(Shape):
+    """A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said."""
+
+    label: str
+    payload: dict[str, Any] | None = None
+    opens: ev.Stage | Literal["plan"] | None = None
+    asks: Literal["reading", "add"] | None = None
+
+
+class ActOut(Shape):
+    """The next act: its sentence, and what answers it where one tap is enough.
+
+    ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
+    ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
+    ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
+    is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
+    ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already.
+    """
+
+    kind: ActKind
+    doing: ActKind
+    why: Why | None
+    answers: list[AnswerOut]
+    way: str | None
+    measure: Literal["jug", "dip", "scale", "eye", "spoon"] | None
+    wait_min: RangeOut | None
+    stage: ev.Stage
+    sentence: SaidOut
+    look_at: datetime | None
+    quiet: bool
+    countdown: SaidOut | None
+    overdue: SaidOut | None
+    amount: float
+    thickener: Annotated[str, key_of("schools")] | None
+
+
+def act_out(act: Act, timeline: Timeline) -> ActOut:
+    thickener = act.route.thickener if act.route and act.kind == "thicken" else None
+    return ActOut(
+        kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
+        answers=answers_to(act, timeline), stage=stage_of(act), amount=act.amount,
+        sentence=SaidOut.of(now_line(act, timeline)),
+        thickener=None if thickener is None else thickener.key,
+        look_at=act.look_at,
+        quiet=quiet(timeline.seen, act.look_at),
+        countdown=SaidOut.maybe(_countdown(act)),
+        overdue=None if act.look_at is None else SaidOut.of(overdue_line(act.doing, timeline)),
+    )  # fmt: skip
+
+
+def _countdown(act: Act) -> Message | None:
+    """What stands before the sentence until it is time to look; what is asked first has no time."""
+    if act.look_at is None or act.beneath is not None:
+        return None
+    return say("bar.look_in" if act.kind == "boil" else "bar.wait", until=Until(act.look_at))
+
+
+def concerns_out(timeline: Timeline) -> list[SaidOut]:
+    """What makes the pot doubtful, until it is answered."""
+    return [SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
+
+
+def _wait(act: Act) -> RangeOut | None:
+    """How long a thickener wants, min."""
+    if act.wait_min is None:
+        return None
+    low, high = act.wait_min
+    return RangeOut(low=low, best=(low + high) / 2.0, high=high)
+
+
+def alone() -> ActOut:
+    return ActOut(
+        kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
+        sentence=SaidOut.of(ALONE), look_at=None, quiet=False, countdown=None, overdue=None, amount=0.0,
+        thickener=None,
+    )  # fmt: skip
 
 
 def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
@@ -108,12 +193,15 @@ _DOUBTS: dict[ConcernKind, tuple[tuple[Message, str], ...]] = {
     "allergen": ((say("answers.they_are_told"), "told"), (say("answers.free_of_it"), "in_order")),
 }
 
+
 #: What may be said of a spoonful, and of a taste.
 SPOON: tuple[tuple[Message, Taste], ...] = (
     (say("answers.too_thin"), "low"),
     (say("answers.right"), "right"),
     (say("answers.too_thick"), "high"),
 )
+
+
 TONGUE: tuple[tuple[Message, Taste], ...] = (
     (say("answers.flat"), "flat"),
     (say("answers.nearly"), "nearly"),

@@ -1,0 +1,217 @@
+"""A folded batch as the page shows it. Amounts come worded in both systems of units; the page only draws."""
+
+from __future__ import annotations
+
+import logging
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from shared.shapes import PanShape, SaidOut, Shape, ShownOut
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_volume
+from spissus_core.amounts.tables import key_of
+from spissus_core.board import Board, Part
+from spissus_core.errors import SetAsideError
+from spissus_core.fold import Timeline
+from spissus_core.phenomena.body import LADDER
+from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import suggested
+from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.pot import Pot
+
+from .acts import ActOut, act_out, alone, concerns_out
+from .entries import DeviceReadOut, EntryOut, devices_out, log_out
+from .fat import CoolingOut, SkimOut, cooling_out, skim_out
+from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
+from .intake import EstimatedOut, StartOut, estimated_out, start_out
+from .marks import MarkOut, StretchOut, marks_out, stretch_out
+from .models import Batch
+from .pot import PotOut, StepOut, pot_out, word
+from .ways import RouteOut, WantedOut, route_out, wanted_out
+
+
+class ServedOut(Shape):
+    """What came of it: measured, or by the ledger."""
+
+    volume: ShownOut
+    portions: int | None
+
+
+class MissingOut(Shape):
+    """A part of a batch that could not be worked out, and why; everything else stands."""
+
+    part: Part
+    why: SaidOut
+
+
+class BatchOut(Shape):
+    """Everything the page shows of a batch.
+
+    What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
+    there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered.
+    """
+
+    id: UUID
+    name: str
+    created_at: datetime
+    last_seq: int
+    finished: bool
+    missing: list[MissingOut]
+    pan: PanShape | None
+    burner: str | None
+    start: StartOut | None
+    pot: PotOut | None
+    marks: list[MarkOut]
+    curve: CurveOut | None
+    heat: HeatOut
+    beside: str | None
+    signs: list[Annotated[str, key_of("signs")]]
+    signs_asked: list[Annotated[str, key_of("signs")]]
+    ribbon: list[StretchOut]
+    wanted: WantedOut | None
+    suggested: WantedOut | None
+    chosen: ev.RouteKind | None
+    plan: RouteOut | None
+    act: ActOut
+    concerns: list[SaidOut]
+    log: list[EntryOut]
+    devices: list[DeviceReadOut]
+    skim: SkimOut | None
+    cooling: CoolingOut | None
+    estimated: EstimatedOut | None
+    doubt: SaidOut | None
+    served: ServedOut | None
+    boil_cautions: list[SaidOut]
+    serve_cautions: list[SaidOut]
+    ladder: list[StepOut]
+
+
+class LiveOut(Shape):
+    """What of a batch changes by itself, when a device reads: the page puts it in the place of what it has."""
+
+    last_seq: int
+    missing: list[MissingOut]
+    pot: PotOut | None
+    marks: list[MarkOut]
+    curve: CurveOut | None
+    heat: HeatOut
+    ribbon: list[StretchOut]
+    suggested: WantedOut | None
+    plan: RouteOut | None
+    act: ActOut
+    concerns: list[SaidOut]
+    devices: list[DeviceReadOut]
+    skim: SkimOut | None
+    cooling: CoolingOut | None
+    served: ServedOut | None
+    boil_cautions: list[SaidOut]
+    serve_cautions: list[SaidOut]
+
+
+log = logging.getLogger(__name__)
+
+
+def batch_out(batch: Batch, board: Board) -> BatchOut:
+    """Everything the page shows of one batch. What cannot be worked out is missing, with its reason."""
+    timeline, part, act = board.timeline, board.part, board.act
+    pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
+    doing = act.doing
+    no_marks: list[MarkOut] = []
+    no_words: list[SaidOut] = []
+    no_signs: tuple[str, ...] = ()
+    no_ribbon: list[StretchOut] = []
+    thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
+    whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
+    return BatchOut(
+        id=batch.id,
+        name=batch.name,
+        created_at=batch.created_at,
+        last_seq=batch.last_seq,
+        finished=timeline.ended,
+        pan=None if pot is None else PanShape(**pot.pan.model_dump()),
+        burner=None if pot is None else pot.burner.name,
+        start=None if started is None else part("start", lambda: start_out(started), None),
+        pot=whole,
+        marks=part("marks", lambda: marks_out(timeline, doing, board.route), no_marks),
+        curve=None if pot is None else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.now), None)
+        or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
+        heat=part("forecast", lambda: heat_out(timeline, board.ahead), HEAT_UNKNOWN),
+        beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
+        signs=list(timeline.signs),
+        signs_asked=list(part("pot", lambda: ev.signs_asked(timeline), no_signs)),
+        ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
+        wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted, timeline.minutes_left), None),
+        suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
+        chosen=None if timeline.chosen is None else timeline.chosen.route,
+        plan=part("plan", lambda: _plan_out(board), None),
+        act=part("words", lambda: act_out(act, timeline), alone()),
+        concerns=part("words", lambda: concerns_out(timeline), no_words),
+        log=log_out(timeline),
+        devices=devices_out(timeline),
+        skim=part("skim", lambda: _skim(board), None),
+        cooling=part("cooling", lambda: cooling_out(timeline), None),
+        estimated=thought.estimated,
+        doubt=thought.doubt,
+        served=None if pot is None else part("pot", lambda: _served(timeline, pot), None),
+        boil_cautions=SaidOut.of_all(boiling_cautions(pot.body)) if pot is not None and doing.kind == "boil" else [],
+        serve_cautions=[] if pot is None else part(
+            "words",
+            lambda: SaidOut.of_all(
+                (*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS)
+            ),
+            SaidOut.of_all(SERVING_CAUTIONS),
+        ),
+        ladder=[StepOut(index=step.index, word=word(step.word), does=word(step.does)) for step in LADDER],
+        # Last: by now every part has been asked for.
+        missing=_missing(batch, board),
+    )  # fmt: skip
+
+
+def _missing(batch: Batch, board: Board) -> list[MissingOut]:
+    """What is missing, told in the server's log too: nothing of it is as it should be."""
+    for moment in board.timeline.moments:
+        if isinstance(moment.problem, SetAsideError):
+            log.warning("Batch %s: entry %s is set aside: %s", batch.pk, moment.event.id, moment.problem.message)
+    for part, error in board.missing.items():
+        log.warning("Batch %s goes without %s: %s", batch.pk, part, error.message)
+    return [MissingOut(part=part, why=SaidOut.of(error.message)) for part, error in board.missing.items()]
+
+
+def _plan_out(board: Board) -> RouteOut | None:
+    pot, wanted, route = board.timeline.pot, board.timeline.wanted, board.route
+    return None if pot is None or wanted is None or route is None else route_out(pot, wanted, route)
+
+
+def _skim(board: Board) -> SkimOut | None:
+    pot, strained = board.timeline.pot, board.strained
+    return None if pot is None or strained is None else skim_out(board.timeline, pot, strained, board.route)
+
+
+@dataclass(frozen=True, slots=True)
+class _Thought:
+    """What the list says of the start, and what contradicts it."""
+
+    estimated: EstimatedOut | None
+    doubt: SaidOut | None
+
+
+_NOTHING_THOUGHT = _Thought(None, None)
+
+
+def _thought(board: Board) -> _Thought:
+    started, strained = board.timeline.started, board.strained
+    if started is None or strained is None:
+        return _NOTHING_THOUGHT
+    return _Thought(
+        None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
+        SaidOut.maybe(strained.doubt),
+    )
+
+
+def _served(timeline: Timeline, pot: Pot) -> ServedOut:
+    measured = timeline.finished.yield_ml if timeline.finished else None
+    volume = measured or pot.contents.liquid_ml
+    portions = timeline.wanted.portions_in(volume) if timeline.wanted else None
+    return ServedOut(volume=ShownOut.of(show_volume(volume)), portions=portions)

@@ -1,0 +1,86 @@
+"""What was recorded of a batch, by hand and by devices."""
+
+from __future__ import annotations
+
+from collections import Counter
+from datetime import datetime
+from uuid import UUID
+
+from shared.shapes import SaidOut, Shape
+from spissus_core import events as ev
+from spissus_core.errors import SpissusError
+from spissus_core.fold import Timeline
+from spissus_core.messages import say
+
+
+class EntryOut(Shape):
+    """An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived."""
+
+    id: UUID
+    seq: int
+    at: datetime
+    kind: str
+    text: SaidOut
+    struck: bool
+    problem: SaidOut | None
+    undoable: bool
+    strikes: UUID | None
+    told: datetime | None
+
+
+class DeviceReadOut(Shape):
+    """The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger."""
+
+    name: str
+    at: datetime
+    text: SaidOut
+    count: int
+    problem: SaidOut | None
+    reading: float | None
+
+
+def log_out(timeline: Timeline) -> list[EntryOut]:
+    """What was recorded by hand; what devices read by themselves stands in ``devices``."""
+    started = next((m.event.id for m in timeline.moments if isinstance(m.event.payload, ev.Started)), None)
+    return [
+        EntryOut(
+            id=m.event.id,
+            seq=m.event.seq,
+            at=m.event.at,
+            kind=m.event.payload.kind,
+            text=_said_of(m.event.payload),
+            struck=m.struck,
+            problem=_problem(m.problem),
+            told=m.event.told,
+            strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
+            undoable=m.event.payload.undoable and not m.struck and m.event.id != started,
+        )
+        for m in timeline.moments
+        if m.event.device is None
+    ]
+
+
+def _problem(error: SpissusError | None) -> SaidOut | None:
+    return None if error is None else SaidOut.of(error.message)
+
+
+def _said_of(happened: ev.Kind) -> SaidOut:
+    """What the log says of an event; for what cannot be put into words, its kind."""
+    try:
+        return SaidOut.of(happened.said())
+    except Exception:  # an entry without words is still an entry
+        return SaidOut.of(say("batch.not_put_into_words", kind=happened.kind))
+
+
+def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
+    """For each device that reads this pot, its newest reading, and whether it contradicts the ledger."""
+    newest = {m.event.device: m for m in timeline.moments if m.event.device is not None}
+    counts = Counter(m.event.device for m in timeline.moments if m.event.device is not None)
+    return [
+        DeviceReadOut(
+            name=name, at=m.event.at, text=_said_of(m.event.payload), count=counts[name],
+            problem=_problem(m.problem),
+            reading=m.event.payload.measured.value if isinstance(m.event.payload, ev.Read) else None,
+        )
+        for name, m in newest.items()
+    ]  # fmt: skip

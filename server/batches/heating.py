@@ -1,0 +1,156 @@
+"""How the pot is heated, how it has gone, and when it will be there."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Annotated, Literal
+
+from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
+from spissus_core import events as ev
+from spissus_core.amounts.estimate import Estimate
+from spissus_core.amounts.quantities import show_length, show_mass, show_temperature, show_volume
+from spissus_core.amounts.tables import key_of
+from spissus_core.estimation.forecast import Outlook, Progress
+from spissus_core.estimation.window import power_of
+from spissus_core.fold import Timeline
+from spissus_core.phenomena.evaporation import Cover
+from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
+from spissus_core.planning.guidance import Act
+from spissus_core.planning.routes import salt_ceiling_ml
+from spissus_core.planning.spoken import rate_line
+from spissus_core.pot import Pot
+
+
+class CurvePoint(Shape):
+    """A measurement of the liquid, with its standard error in mL."""
+
+    at: datetime
+    liquid: ShownOut
+    error_ml: float
+
+
+class CoursePoint(Shape):
+    """Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan."""
+
+    at: datetime
+    liquid: ShownOut
+    low_ml: float
+    high_ml: float
+    depth: ShownOut
+    gross: ShownOut | None
+
+
+class HeatOut(Shape):
+    """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed. ``key`` is the heat of
+    the list that comes nearest."""
+
+    key: Annotated[str, key_of("heats")]
+    heat: Literal["off", "simmer", "boil", "oven"]
+    share: float
+    cover: Cover
+    oven: ShownOut
+    told: bool
+
+
+class ArrivalOut(Shape):
+    """A time with its 80 % interval."""
+
+    low: datetime
+    best: datetime
+    high: datetime
+
+
+class CurveOut(Shape):
+    """The liquid over time, and when boiling on would bring it to the mark."""
+
+    points: list[CurvePoint]
+    stop: ShownOut | None
+    ceiling: ShownOut | None
+    arrive: ArrivalOut | None
+    steam_g_min: RangeOut
+    learned_from: int
+    left_out: int
+    rate: SaidOut | None
+    course: list[CoursePoint]
+
+
+def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> CurveOut:
+    """The measurements so far, the way the pot is thought to have gone, and the way on to the mark."""
+    pot = timeline.pot
+    assert pot is not None
+    ceiling = salt_ceiling_ml(pot, timeline.wanted, act.route) if timeline.wanted else None
+    measured = [
+        m for m in timeline.moments
+        if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
+    ]  # fmt: skip
+    outlook = act.outlook
+    known = outlook is not None and outlook.readings > 0
+    rate = power_of(pot, FULL_BOIL)
+    steam = outlook.steam if outlook else Estimate.log_normal(rate.steam_g_min, rate.spread) if rate else None
+    return CurveOut(
+        points=[
+            CurvePoint(
+                at=m.event.at, liquid=ShownOut.of(show_volume(m.pot.contents.liquid_ml)), error_ml=m.pot.error_ml
+            )
+            for m in measured[-MOST_CURVE_POINTS:]
+            if m.pot is not None
+        ],
+        stop=ShownOut.of(show_volume(act.amount)) if act.kind in ("boil", "heat") else None,
+        ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
+        arrive=None if outlook is None else ArrivalOut(
+            low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
+        ),
+        steam_g_min=RangeOut.of(steam or Estimate.exact(0.0)),
+        learned_from=outlook.readings if outlook else 0,
+        left_out=outlook.outliers if outlook else 0,
+        rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
+        course=_course(pot, ahead, outlook, now) if ahead and outlook else [],
+    )  # fmt: skip
+
+
+#: The course goes on so far past the present: a page is not asked for anew at every moment.
+COURSE_AHEAD = timedelta(minutes=2)
+
+
+#: A page draws no more measurements than this; the rest are in the log.
+MOST_CURVE_POINTS = 120
+
+
+def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -> list[CoursePoint]:
+    """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present."""
+    begin, end = ahead.last, max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
+    steps = 16
+    gross = pot.gross_g
+    return [
+        CoursePoint(
+            at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
+            liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
+            depth=ShownOut.of(show_length(pot.mark_mm(one.liquid_ml.best))),
+            gross=None if gross is None else ShownOut.of(
+                show_mass(gross + (one.mass_g - pot.contents.mass_g) * pot.share)
+            ),
+        )
+        for one in ahead.course([begin + (end - begin) * i / steps for i in range(steps + 1)])
+    ]  # fmt: skip
+
+
+def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:
+    """How it is heated, as far as anyone said."""
+    last = timeline.heat
+    off = (ahead is None or not ahead.window.heating) if last is None else last.heat == "off"
+    setting = ahead.window.setting if ahead and last is None else last
+    kind = "off" if off or setting is None else setting.heat
+    share = setting.share if setting else 1.0
+    return HeatOut(
+        key=heat_key(HeatSetting(heat=kind, share=share)),
+        heat=kind,
+        share=share,
+        cover=setting.cover if setting else "open",
+        oven=ShownOut.of(show_temperature(setting.oven_c if setting else FULL_BOIL.oven_c)),
+        told=last is not None,
+    )
+
+
+HEAT_UNKNOWN = HeatOut(
+    key="off", heat="off", share=1.0, cover="open", oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)), told=False
+)

@@ -1,0 +1,63 @@
+"""Batches in a list, from their summaries alone."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from shared.shapes import SaidOut, Shape, ShownOut
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_volume
+from spissus_core.events.state import ConcernKind
+from spissus_core.planning.explanation import left_of_it
+from spissus_core.planning.spoken import CONCERN_WORDS
+from words import plain
+
+from .models import Batch
+from .pot import word
+
+
+class BatchLine(Shape):
+    """A batch in a list; where its start cannot be read, nothing is known of its pot."""
+
+    id: UUID
+    name: str
+    created_at: datetime
+    finished: bool
+    stage: ev.Stage
+    pan: str | None
+    volume: ShownOut | None
+    start: ShownOut | None
+    salt_percent: float | None
+    body: str | None
+    tone: float | None
+    share: float | None
+    left: SaidOut | None
+    look_at: datetime | None
+    quiet: bool
+    concern: str | None
+
+
+class BatchPage(Shape):
+    items: list[BatchLine]
+    next: str | None
+
+
+def line_out(batch: Batch) -> BatchLine:
+    """A batch in a list, from its summary alone."""
+    s = batch.summary
+    known = "volume_ml" in s
+    return BatchLine(
+        id=batch.id, name=batch.name, created_at=batch.created_at, finished=s.get("finished", False),
+        stage=s.get("stage", "strain"), pan=s.get("pan"),
+        volume=ShownOut.of(show_volume(s["volume_ml"])) if known else None,
+        start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
+        salt_percent=s.get("salt_percent"), body=word(s["body"]) if s.get("body") else None, tone=s.get("tone"),
+        share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None,
+        left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None, look_at=s.get("look_at"),
+        quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
+    )  # fmt: skip
+
+
+def _concern(kind: ConcernKind | None) -> str | None:
+    return plain(CONCERN_WORDS[kind]) if kind in CONCERN_WORDS else None

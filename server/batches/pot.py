@@ -1,0 +1,129 @@
+"""What is in the pot, and how it may be measured."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut
+from spissus_core.amounts.quantities import show_length, show_mass, show_volume
+from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
+from spissus_core.messages import Term
+from spissus_core.phenomena.body import Body
+from spissus_core.planning.explanation import parts_of, pot_reasons
+from spissus_core.planning.journey import tone
+from spissus_core.pot import Pot
+from words import plain
+
+
+class BodyOut(Shape):
+    """Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing."""
+
+    step: int
+    word: str
+    does: str
+    viscosity: RangeOut
+    position: float
+
+
+class ContentsRow(Shape):
+    name: str
+    mass: ShownOut
+    percent: float
+    how: SaidOut
+
+
+class MethodOut(Shape):
+    """A way to measure this pot, and how far it may be off."""
+
+    method: Method
+    error: ShownOut
+    best: bool
+    usable: bool
+
+
+class PotOut(Shape):
+    liquid: ShownOut
+    depth: ShownOut
+    fat: ShownOut
+    fat_depth: ShownOut
+    gross: ShownOut | None
+    solids: ShownOut | None
+    kept: ShownOut | None
+    measured_by: Method | Literal["list"]
+    liquid_error: ShownOut
+    salt: RangeOut
+    body: BodyOut
+    tone: float
+    contents: list[ContentsRow]
+    reasons: list[ReasonOut]
+    methods: list[MethodOut]
+
+
+class StepOut(Shape):
+    """A step of the ladder of body."""
+
+    index: int
+    word: str
+    does: str
+
+
+def word(text: str) -> str:
+    """A word of the trade in the language that is spoken."""
+    return plain(Term(text))
+
+
+def body_out(body: Body) -> BodyOut:
+    step = body.step
+    low, high = max(step.low, 1.0), min(step.high, 2000.0)
+    along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
+    return BodyOut(
+        step=step.index, word=word(step.word), does=word(step.does), viscosity=RangeOut.of(body.estimate),
+        position=step.index + min(max(along, 0.0), 0.999),
+    )  # fmt: skip
+
+
+def pot_out(pot: Pot) -> PotOut:
+    c = pot.contents
+    liquid = show_volume(c.liquid_ml)
+    return PotOut(
+        liquid=ShownOut.of(liquid),
+        depth=ShownOut.of(show_length(pot.depth_mm)),
+        fat=ShownOut.of(show_volume(c.fat_ml)),
+        fat_depth=ShownOut.of(show_length(pot.fat_mm)),
+        gross=None if pot.gross_g is None else ShownOut.of(show_mass(pot.gross_g)),
+        solids=None if pot.solids is None else ShownOut.of(show_mass(pot.solids.mass_g)),
+        kept=None if pot.kept is None else ShownOut.of(show_volume(pot.kept.liquid_ml)),
+        measured_by=pot.measured_by,
+        liquid_error=ShownOut.of(show_volume(pot.error_ml)),
+        salt=RangeOut.of(pot.salt_percent),
+        body=body_out(pot.body),
+        tone=tone(c),
+        contents=_contents(pot),
+        reasons=[ReasonOut.of(reason) for reason in pot_reasons(pot)],
+        methods=_methods(pot),
+    )
+
+
+def _contents(pot: Pot) -> list[ContentsRow]:
+    return [
+        ContentsRow(
+            name=plain(part.name),
+            mass=ShownOut.of(show_mass(part.grams)),
+            percent=part.percent,
+            how=SaidOut.of(part.how),
+        )
+        for part in parts_of(pot)
+    ]
+
+
+def _methods(pot: Pot) -> list[MethodOut]:
+    c = pot.contents
+    methods: tuple[Method, ...] = ("jug", "dip", "scale")
+    errors = {m: error_ml(pot.pan, m, c.volume_ml, c.density_g_ml) for m in methods}
+    usable = {"jug": True, "dip": pot.depth_mm > 4 * DIP_ERROR_MM, "scale": pot.pan.empty_g is not None}
+    best = min((m for m in methods if usable[m]), key=lambda m: errors[m])
+    return [
+        MethodOut(method=m, error=ShownOut.of(show_volume(errors[m])), best=m == best, usable=usable[m])
+        for m in methods
+    ]

@@ -1,0 +1,308 @@
+"""What is wanted, the ways there, and the pans for it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, Any
+from uuid import UUID
+
+from kitchens.services import Pair
+from pydantic import ConfigDict
+from shared.shapes import PanShape, RangeOut, ReasonOut, SaidOut, Shape, ShownOut
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_length, show_mass, show_minutes, show_volume
+from spissus_core.amounts.tables import key_of
+from spissus_core.fold import Timeline
+from spissus_core.measuring.vessels import SHALLOW_MM
+from spissus_core.messages import Message, say
+from spissus_core.pantry.guests import USUAL_PEOPLE
+from spissus_core.phenomena.heating import HeatSetting
+from spissus_core.phenomena.seasoning import FIRST_SHARE
+from spissus_core.planning.explanation import because, leave, notes, reasons
+from spissus_core.planning.guidance import next_act
+from spissus_core.planning.hurry import Hurried, hurried
+from spissus_core.planning.pans import compared
+from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, suggested
+from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount
+from spissus_core.pot import Pot
+
+from .pot import BodyOut, body_out, word
+
+
+class RouteOut(Shape):
+    """A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
+
+    ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
+    part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+    ``leave`` is how far it boils down and for how long; null where nothing boils away.
+    """
+
+    kind: ev.RouteKind
+    label: str
+    feasible: bool
+    recommended: bool
+    because: SaidOut | None
+    reason: SaidOut | None
+    first: list[dict[str, Any]]
+    take: ShownOut | None
+    let_down: ShownOut | None
+    volume: ShownOut
+    boil_to: ShownOut
+    share_left: float
+    leave: SaidOut | None
+    mark: ShownOut
+    gross: ShownOut | None
+    minutes: RangeOut
+    school: Annotated[str, key_of("schools")] | None
+    thickener: str | None
+    dry_name: str | None
+    dry: ShownOut | None
+    dry_also: ShownOut | None
+    dry_range: RangeOut | None
+    carrier: ShownOut | None
+    carrier_also: ShownOut | None
+    carrier_name: str | None
+    how: str | None
+    allergens: list[str]
+    salt_before: RangeOut
+    salt_after: RangeOut
+    salt_to_add: ShownOut | None
+    salt_to_add_also: ShownOut | None
+    salt_first: ShownOut | None
+    portions: int | None
+    body: BodyOut
+    notes: list[SaidOut]
+    reasons: list[ReasonOut]
+
+
+class TradeOut(Shape):
+    """One point of the trade between volume, thickener and salt; ``dry_g`` is the dry thickener by school."""
+
+    volume: ShownOut
+    salt_percent: float
+    dry_g: dict[str, float]
+
+
+class RoutesOut(Shape):
+    routes: list[RouteOut]
+    trade: list[TradeOut]
+    wanted: ShownOut
+    salt_percent: float
+    ceiling_percent: float
+    least: ShownOut
+    most: ShownOut
+
+
+class WantedOut(Shape):
+    """What is wanted. ``said`` is how the amount is said again, and ``by_people`` whether it is for so many people,
+    which are else those that are taken for granted; ``minutes`` are those left of the time there was."""
+
+    amount: ShownOut
+    said: SaidOut
+    by_people: bool
+    portions: int | None
+    portion: ShownOut | None
+    people: int
+    over: Annotated[str, key_of("dishes")]
+    minutes: int | None
+    avoid: list[Annotated[str, key_of("avoided")]]
+    body: int
+    salt_percent: float
+    ceiling_percent: float
+    fat_g_per_100_ml: float
+
+
+class PansIn(Shape):
+    """Which heat, and on which burner, to compare the kitchen's pans for."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    burner_id: UUID | None = None
+    heat: HeatSetting = HeatSetting()
+
+
+class PanChoiceOut(Shape):
+    """One of the kitchen's pans for what the pot still has to lose."""
+
+    pan_id: UUID
+    pan: PanShape
+    burner_id: UUID
+    burner: str
+    here: bool
+    minutes: RangeOut | None
+    how: SaidOut | None
+    end_depth: ShownOut
+    dip_error: ShownOut
+    shallow: bool
+    scorches: bool
+
+
+class PansOut(Shape):
+    """The pans, the quickest that serves first, and what splitting over two would save."""
+
+    stop: ShownOut
+    choices: list[PanChoiceOut]
+    split: SaidOut | None
+
+
+def route_out(
+    pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False, quick: Quick | None = None
+) -> RouteOut:
+    t = route.thickener
+    dry = None if t is None else dry_amount(route.dry_g, t)
+    carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
+    salt = salt_amount(route.salt_to_add_g, "table") if route.salt_to_add_g >= LEAST_SALT_G else None
+    return RouteOut(
+        kind=route.kind,
+        label=word(WAYS[route.kind].label),
+        feasible=route.feasible,
+        recommended=recommended,
+        because=SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
+        first=[] if quick is None else [quick.payload],
+        reason=SaidOut.maybe(route.reason),
+        take=ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml)) if route.aside_ml > 0.0 else None,
+        let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
+        volume=ShownOut.of(show_volume(route.volume_ml)),
+        boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
+        share_left=route.share_left,
+        leave=SaidOut.maybe(leave(route)),
+        mark=ShownOut.of(show_length(route.mark_mm)),
+        gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
+        minutes=RangeOut.of(route.minutes),
+        school=_school_of(route.kind),
+        thickener=None if t is None else word(t.label),
+        dry_name=None if t is None else word(t.dry),
+        dry=None if dry is None else ShownOut.of(dry.main),
+        dry_also=None if dry is None else ShownOut.of(dry.also),
+        dry_range=None if t is None else RangeOut.of(route.dry_range_g),
+        carrier=None if carrier is None else ShownOut.of(carrier.main),
+        carrier_also=None if carrier is None else ShownOut.of(carrier.also),
+        carrier_name=None if t is None or not t.carrier else word(t.carrier),
+        how=None if t is None else word(t.how),
+        allergens=[] if t is None else list(t.allergens),
+        salt_before=RangeOut.of(route.salt_before),
+        salt_after=RangeOut.of(route.salt_after),
+        salt_to_add=None if salt is None else ShownOut.of(salt.main),
+        salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
+        salt_first=None if salt is None else ShownOut.of(salt_amount(FIRST_SHARE * route.salt_to_add_g, "table").main),
+        portions=wanted.portions_in(route.volume_ml),
+        body=body_out(route.body),
+        notes=SaidOut.of_all(notes(pot, wanted, route)),
+        reasons=[ReasonOut.of(reason) for reason in reasons(pot, wanted, route)],
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Quick:
+    """A way that is in time elsewhere: what is done first for it, and why."""
+
+    payload: dict[str, Any]
+    why: Message
+
+
+def _quick(found: Hurried, pair: Pair) -> Quick:
+    """The other pan, or the second one, as an entry and in words."""
+    where = {"pan_id": str(pair.pan_id), "burner_id": str(pair.burner_id)}
+    takes = show_minutes(found.takes_min)
+    place = say("batch.pan_on_burner", pan=pair.pan.name, burner=pair.burner.name)
+    if found.split_ml is None:
+        return Quick({"kind": "moved", **where}, say("batch.in_another_pan", place=place, time=takes))
+    over = say("batch.in_two_pans", volume=show_volume(found.split_ml), place=place, time=takes)
+    return Quick({"kind": "split", "volume_ml": found.split_ml, **where}, over)
+
+
+def routes_out(
+    pot: Pot,
+    wanted: ev.Wanted,
+    routes: tuple[Route, ...],
+    points: tuple[TradePoint, ...],
+    *,
+    pairs: Sequence[Pair] = (),
+    chosen: str | None = None,
+) -> RoutesOut:
+    """The ways; those that this pan is too slow for in another of the kitchen's pans, where one is quick enough.
+
+    The way that was ``chosen`` comes first while it leads there, and nothing else is recommended then.
+    """
+    wanted = wanted.of(pot)
+    found = {r.kind: hurried(pot, wanted, r, [(p.pan, p.burner) for p in pairs]) for r in routes} if pairs else {}
+    ways = [
+        (one.route, _quick(one, pairs[one.place])) if (one := found.get(route.kind)) else (route, None)
+        for route in routes
+    ]
+    # What another pan makes possible follows what this one does.
+    ways.sort(key=lambda way: (not way[0].feasible, way[0].kind != chosen, way[1] is not None))
+    return RoutesOut(
+        routes=[
+            route_out(pot, wanted, route, recommended=route.feasible and i == 0 and route.kind != chosen, quick=quick)
+            for i, (route, quick) in enumerate(ways)
+        ],
+        trade=[
+            TradeOut(
+                volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
+                dry_g=dict(p.dry_g),
+            )
+            for p in points
+        ],
+        wanted=ShownOut.of(show_volume(wanted.amount_ml)),
+        salt_percent=wanted.salt_percent,
+        ceiling_percent=wanted.ceiling_percent,
+        least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
+        most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
+    )  # fmt: skip
+
+
+def _school_of(way: str) -> str | None:
+    """The school that a way binds with, whether it needs any of it or not."""
+    school = WAYS[way].school
+    return None if school is None else school.key
+
+
+def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> WantedOut:
+    return WantedOut(
+        amount=ShownOut.of(show_volume(wanted.amount_ml)),
+        by_people=wanted.told_by == "people",
+        # What was told by the pot is said again by what it came to: half of it is not half of what is left.
+        said=SaidOut.of(wanted.amount_said if wanted.told_by == "portions" else show_volume(wanted.amount_ml)),
+        people=wanted.people or USUAL_PEOPLE,
+        over=wanted.dish,
+        minutes=None if minutes_left is None else max(round(minutes_left), 1),
+        avoid=list(wanted.avoid),
+        portions=wanted.portions,
+        portion=None if wanted.helping_ml is None else ShownOut.of(show_volume(wanted.helping_ml)),
+        body=wanted.body,
+        salt_percent=wanted.salt_percent,
+        ceiling_percent=wanted.ceiling_percent,
+        fat_g_per_100_ml=wanted.fat_g_per_100_ml,
+    )
+
+
+def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: PansIn) -> PansOut:
+    """The kitchen's pans for what this pot still has to lose."""
+    pot = timeline.pot
+    assert pot is not None
+    act = next_act(timeline).doing
+    stop_ml = act.amount if act.kind in ("boil", "heat") else suggested(pot).amount_ml
+    found = compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in pairs], data.heat)
+    choices = []
+    for one in found:
+        pair = pairs[one.place]
+        choices.append(
+            PanChoiceOut(
+                pan_id=pair.pan_id, pan=PanShape(**one.pan.model_dump()), burner_id=pair.burner_id,
+                burner=one.burner.name,
+                here=one.pan == pot.pan and one.burner.name == pot.burner.name,
+                minutes=None if one.minutes is None else RangeOut.of(one.minutes),
+                how=SaidOut.maybe(one.how),
+                end_depth=ShownOut.of(show_length(one.end_mm)),
+                dip_error=ShownOut.of(show_volume(one.dip_error_ml)),
+                shallow=one.end_mm < SHALLOW_MM, scorches=one.scorches,
+            )
+        )  # fmt: skip
+    here = next((c for c in choices if c.here and c.minutes), None)
+    split = None
+    if here is not None and here.minutes is not None and here.minutes.best > 12.0:
+        two, one_pan = show_minutes(here.minutes.best / 2.0), show_minutes(here.minutes.best)
+        split = say("batch.split_over_two", two=two, one=one_pan)
+    return PansOut(stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=SaidOut.maybe(split))
