@@ -11,7 +11,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
 from spissus_core.amounts.quantities import show_mass, show_volume
-from spissus_core.intake.braise import Braise, Estimated, Line, brings, reduced_note
+from spissus_core.intake.braise import Braise, Estimated, Line, brings, line_of, reduced_note
 from spissus_core.intake.lines import ReadLine, ReadSentence, Use
 from spissus_core.intake.liquid import Character, StrainedLiquid
 from spissus_core.measuring.measurement import Method
@@ -181,22 +181,6 @@ _FIGURES = (
     ("sugar", "sugar", say("batch.contents_sugar")),
     ("acid", "acid", say("batch.contents_acid")),
 )
-
-
-def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
-    """A line as it is kept, from how it was read; an ingredient of the kitchen's own is kept whole."""
-    amount = read.amount
-    return Line(
-        text=read.text.strip()[:2000] or read.name or "…",
-        own=read.ingredient if read.ingredient in own else None,
-        ingredient=None if read.ingredient is None else read.ingredient.key,
-        mass_g=amount.value if amount and amount.dimension == "mass" else None,
-        volume_ml=amount.value if amount and amount.dimension == "volume" else None,
-        spread=min(amount.spread, 1.0) if amount else 0.0,
-        use=read.use,
-        left=read.left,
-        poured_off=read.poured_off,
-    )
 
 
 def read_out(read: ReadLine, own: Sequence[Ingredient]) -> LineOut:

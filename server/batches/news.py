@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-from devices.signals import kept
-from django.dispatch import receiver
+from devices.services import heard
 from live.services import announce
 from pydantic import BaseModel
 from spissus_core.board import Board
@@ -24,7 +23,7 @@ class News(BaseModel):
     line: BatchLine
 
 
-@receiver(kept)
+@heard
 def tell(batch_id: UUID, **_: Any) -> None:
     """Tell everyone who shows the batch what has become of it."""
     batch = Batch.objects.select_for_update().get(pk=batch_id)

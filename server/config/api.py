@@ -3,9 +3,11 @@
 from batches.api import router as batches
 from batches.lists import router as lists
 from devices.api import router as devices
-from kitchens.accounts import router as accounts
 from kitchens.api import router as kitchens
+from kitchens.burners import router as burners
+from kitchens.pans import router as pans
 from larder.api import router as larder
+from people.api import router as people
 
 from . import health, problems
 from .reading import StrictParser, StrictRenderer
@@ -21,8 +23,10 @@ api = problems.Api(
     renderer=StrictRenderer(),
 )
 problems.install(api)
-api.add_router("", accounts)
+api.add_router("", people)
 api.add_router("", kitchens)
+api.add_router("", pans)
+api.add_router("", burners)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", lists)

@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "axes",
     "django_vite",
     "ninja",
+    "people",
     "kitchens",
     "larder",
     "live",
@@ -59,7 +60,7 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
-    "kitchens.sessions.WhoMiddleware",
+    "people.sessions.WhoMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.middleware.one_thread",
 ]
@@ -103,7 +104,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_USER_MODEL = "kitchens.User"
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 # The second is for people who last signed in before the first was there; their hash is renewed then.
-PASSWORD_HASHERS = ["kitchens.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
+PASSWORD_HASHERS = ["people.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {
@@ -131,7 +132,7 @@ AXES_RESET_ON_SUCCESS = True
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_DISABLE_ACCESS_LOG = True
 AXES_VERBOSE = False
-SESSION_ENGINE = "kitchens.sessions"
+SESSION_ENGINE = "people.sessions"
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("SPISSUS_HTTPS") == "1"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60

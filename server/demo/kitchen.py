@@ -6,12 +6,11 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from uuid import uuid4
 
-from batches.intake import line_of
 from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
-from spissus_core.intake.braise import Braise
+from spissus_core.intake.braise import Braise, line_of
 from spissus_core.intake.lines import read_list
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import secrets
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from uuid import UUID, uuid5
@@ -32,6 +32,12 @@ OLDEST = timedelta(hours=48)
 RAW_FOR = timedelta(hours=72)
 #: A device's clock may run this far ahead.
 AHEAD = timedelta(seconds=5)
+
+
+def heard(tell: Callable[..., None]) -> Callable[..., None]:
+    """Have ``tell(batch_id=…)`` called in the transaction that keeps a reading of a batch."""
+    kept.connect(tell, weak=False)
+    return tell
 
 
 @dataclass(frozen=True, slots=True)

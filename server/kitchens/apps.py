@@ -2,6 +2,6 @@ from django.apps import AppConfig
 
 
 class KitchensConfig(AppConfig):
-    """People, the kitchens they work in, and what stands in those kitchens."""
+    """Kitchens, who works in them, and what stands in them."""
 
     name = "kitchens"

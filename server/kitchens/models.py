@@ -1,49 +1,9 @@
-"""People, kitchens, pans and burners."""
+"""Kitchens, who works in them, and what stands in them."""
 
 import uuid
-from typing import ClassVar
 
-from django.contrib.auth.models import AbstractUser, UserManager
-from django.contrib.sessions.base_session import AbstractBaseSession
+from django.conf import settings
 from django.db import models
-from django.db.models.functions import Lower
-
-
-class People(UserManager["User"]):
-    """People by the names they sign in with, in whatever case they are typed."""
-
-    def get_by_natural_key(self, username: str | None) -> "User":
-        return self.get(username__iexact=username)
-
-
-class User(AbstractUser):
-    """Someone who signs in. Their units are theirs in every kitchen."""
-
-    objects: ClassVar[People] = People()
-
-    class Units(models.TextChoices):
-        METRIC = "metric"
-        US = "us"
-
-    units = models.CharField(max_length=6, choices=Units, default=Units.METRIC)
-
-    #: Where it was read together with the session.
-    first_membership: "Membership | None" = None
-
-    class Meta:
-        constraints = [models.UniqueConstraint(Lower("username"), name="one_person_a_name")]
-
-
-class Session(AbstractBaseSession):
-    """A signed-in browser. It knows whose it is, so that both are found at once."""
-
-    person = models.ForeignKey(User, null=True, on_delete=models.CASCADE, related_name="session")
-
-    @classmethod
-    def get_session_store_class(cls) -> type:
-        from .sessions import SessionStore  # noqa: PLC0415  # which needs this model
-
-        return SessionStore
 
 
 class Kitchen(models.Model):
@@ -70,7 +30,7 @@ class Membership(models.Model):
         COOK = "cook"
         GUEST = "guest"
 
-    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=5, choices=Role, default=Role.COOK)
 

@@ -9,6 +9,7 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
+from people.services import User, newcomer, signed_in
 from shared.refusals import RefusedError
 from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
@@ -17,7 +18,7 @@ from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
 
-from .models import Burner, Kitchen, LearnedRate, Membership, Pan, User
+from .models import Burner, Kitchen, LearnedRate, Membership, Pan
 
 _Thing = TypeVar("_Thing", Pan, Burner)
 
@@ -56,8 +57,7 @@ class Member:
 
 def member_of(request: HttpRequest) -> Member:
     """The member behind a request. Everything a view reads or writes goes through their kitchen."""
-    user = request.user
-    assert isinstance(user, User)
+    user = signed_in(request)
     membership = user.first_membership or user.memberships.select_related("kitchen").order_by("pk").first()
     if membership is None:
         raise RefusedError(403, say("kitchen.no_kitchen"))
@@ -172,8 +172,6 @@ def demo_member() -> Member | None:
 @transaction.atomic
 def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: tuple[BurnerSpec, ...]) -> Member:
     """The demo kitchen, and a cook without a password: only the one-tap way leads in."""
-    user = User(username=cook)
-    user.set_unusable_password()
-    user.save()
+    user = newcomer(cook)
     kitchen = open_kitchen(name, user, pans=pans, burners=burners, is_demo=True)
     return Member(user, kitchen, Membership.Role.OWNER)

@@ -10,8 +10,9 @@ from uuid import uuid4
 
 import pytest
 from django.test import Client
-from kitchens.models import Kitchen, Membership, User
+from kitchens.models import Kitchen, Membership
 from kitchens.services import Member, open_kitchen
+from people.models import User
 
 LIQUID = {
     "measured": {"method": "jug", "value": "1.6 l", "hot": True},

@@ -12,8 +12,9 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
-from kitchens import hashing
-from kitchens.models import Kitchen, Session, User
+from kitchens.models import Kitchen
+from people import hashing
+from people.models import Session, User
 
 from .conftest import Caller
 
@@ -165,7 +166,7 @@ def test_signing_in_makes_a_new_session(cook: Caller) -> None:
 
 
 def test_passwords_are_hashed_by_argon2_and_old_hashes_are_renewed(cook: Caller, settings: Any) -> None:
-    settings.PASSWORD_HASHERS = ["kitchens.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
+    settings.PASSWORD_HASHERS = ["people.hashing.Argon2", "django.contrib.auth.hashers.PBKDF2PasswordHasher"]
     cook.user.password = make_password("a long enough secret", hasher="pbkdf2_sha256")
     cook.user.save()
     assert post(Client(), "/session", {"name": "cook", "password": "a long enough secret"}).status_code == 200
@@ -174,7 +175,7 @@ def test_passwords_are_hashed_by_argon2_and_old_hashes_are_renewed(cook: Caller,
 
 
 def test_a_crowd_at_the_door_does_not_take_the_processor(cook: Caller, settings: Any, monkeypatch: Any) -> None:
-    settings.PASSWORD_HASHERS = ["kitchens.hashing.Argon2"]
+    settings.PASSWORD_HASHERS = ["people.hashing.Argon2"]
     monkeypatch.setattr(hashing, "PATIENCE_S", 0.01)
     taken = [hashing._turns.acquire() for _ in range(hashing.AT_ONCE)]
     try:

@@ -14,7 +14,7 @@ from batches.models import Batch
 from config.api import api
 from django.db import connection
 from django.test import Client
-from kitchens.models import User
+from people.models import User
 
 from .conftest import Caller, person
 

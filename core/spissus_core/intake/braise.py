@@ -38,7 +38,7 @@ from ..phenomena.alcohol import (
     left_by_vapour,
 )
 from ..phenomena.evaporation import COVERS, Cover, boiled_to_volume, oven_rate_g_min, simmering_rate_g_min
-from .lines import MOST_LINES, Use
+from .lines import MOST_LINES, ReadLine, Use
 
 # -- what is said ---------------------------------------------------------------------------------
 
@@ -99,6 +99,26 @@ class Line(_Said):
     def shown(self) -> Shown:
         """The amount as a cook reads it."""
         return show_mass(self.mass_g) if self.mass_g is not None else show_volume(self.volume_ml or 0.0)
+
+
+#: More of a line than this is not kept, characters.
+LONGEST_KEPT = 2000
+
+
+def line_of(read: ReadLine, own: Sequence[Ingredient] = ()) -> Line:
+    """A line as it is kept, from how it was read; an ingredient of the kitchen's own is kept whole."""
+    amount = read.amount
+    return Line(
+        text=read.text.strip()[:LONGEST_KEPT] or read.name or "…",
+        own=read.ingredient if read.ingredient in own else None,
+        ingredient=None if read.ingredient is None else read.ingredient.key,
+        mass_g=amount.value if amount and amount.dimension == "mass" else None,
+        volume_ml=amount.value if amount and amount.dimension == "volume" else None,
+        spread=min(amount.spread, 1.0) if amount else 0.0,
+        use=read.use,
+        left=read.left,
+        poured_off=read.poured_off,
+    )
 
 
 Level = Literal["submerged", "nearly", "half_way"]

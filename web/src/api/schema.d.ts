@@ -12,12 +12,12 @@ export interface paths {
             cookie?: never;
         };
         /** Who is signed in */
-        get: operations["kitchens_accounts_session"];
+        get: operations["people_api_session"];
         put?: never;
         /** Sign in */
-        post: operations["kitchens_accounts_sign_in"];
+        post: operations["people_api_sign_in"];
         /** Sign out */
-        delete: operations["kitchens_accounts_sign_out"];
+        delete: operations["people_api_sign_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -33,7 +33,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Step into the demo kitchen */
-        post: operations["kitchens_accounts_enter_demo"];
+        post: operations["people_api_enter_demo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -52,7 +52,7 @@ export interface paths {
          * Change one's own password
          * @description Every other session of the same person ends by it.
          */
-        put: operations["kitchens_accounts_change_password"];
+        put: operations["people_api_change_password"];
         post?: never;
         delete?: never;
         options?: never;
@@ -70,7 +70,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Sign up with a kitchen of one's own */
-        post: operations["kitchens_accounts_sign_up"];
+        post: operations["people_api_sign_up"];
         delete?: never;
         options?: never;
         head?: never;
@@ -91,7 +91,7 @@ export interface paths {
         options?: never;
         head?: never;
         /** Change one's units */
-        patch: operations["kitchens_accounts_set_preferences"];
+        patch: operations["people_api_set_preferences"];
         trace?: never;
     };
     "/api/v1/kitchen": {
@@ -139,7 +139,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Add a pan */
-        post: operations["kitchens_api_add_pan"];
+        post: operations["kitchens_pans_add_pan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -156,7 +156,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Fit a pan to known volumes; nothing is saved */
-        post: operations["kitchens_api_preview_calibration"];
+        post: operations["kitchens_pans_preview_calibration"];
         delete?: never;
         options?: never;
         head?: never;
@@ -171,7 +171,7 @@ export interface paths {
             cookie?: never;
         };
         /** A skewer for this pan, marked by volume, at true size */
-        get: operations["kitchens_api_pan_skewer"];
+        get: operations["kitchens_pans_pan_skewer"];
         put?: never;
         post?: never;
         delete?: never;
@@ -189,10 +189,10 @@ export interface paths {
         };
         get?: never;
         /** Change a pan; batches keep the pan they were cooked in */
-        put: operations["kitchens_api_change_pan"];
+        put: operations["kitchens_pans_change_pan"];
         post?: never;
         /** Put a pan away */
-        delete: operations["kitchens_api_remove_pan"];
+        delete: operations["kitchens_pans_remove_pan"];
         options?: never;
         head?: never;
         patch?: never;
@@ -208,7 +208,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Add a burner */
-        post: operations["kitchens_api_add_burner"];
+        post: operations["kitchens_burners_add_burner"];
         delete?: never;
         options?: never;
         head?: never;
@@ -224,10 +224,10 @@ export interface paths {
         };
         get?: never;
         /** Change a burner */
-        put: operations["kitchens_api_change_burner"];
+        put: operations["kitchens_burners_change_burner"];
         post?: never;
         /** Put a burner away */
-        delete: operations["kitchens_api_remove_burner"];
+        delete: operations["kitchens_burners_remove_burner"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3406,7 +3406,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    kitchens_accounts_session: {
+    people_api_session: {
         parameters: {
             query?: never;
             header?: never;
@@ -3426,7 +3426,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_sign_in: {
+    people_api_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -3450,7 +3450,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_sign_out: {
+    people_api_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -3470,7 +3470,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_enter_demo: {
+    people_api_enter_demo: {
         parameters: {
             query?: never;
             header?: never;
@@ -3490,7 +3490,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_change_password: {
+    people_api_change_password: {
         parameters: {
             query?: never;
             header?: never;
@@ -3514,7 +3514,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_sign_up: {
+    people_api_sign_up: {
         parameters: {
             query?: never;
             header?: never;
@@ -3538,7 +3538,7 @@ export interface operations {
             };
         };
     };
-    kitchens_accounts_set_preferences: {
+    people_api_set_preferences: {
         parameters: {
             query?: never;
             header?: never;
@@ -3627,7 +3627,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_add_pan: {
+    kitchens_pans_add_pan: {
         parameters: {
             query?: never;
             header?: never;
@@ -3651,7 +3651,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_preview_calibration: {
+    kitchens_pans_preview_calibration: {
         parameters: {
             query?: never;
             header?: never;
@@ -3675,7 +3675,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_pan_skewer: {
+    kitchens_pans_pan_skewer: {
         parameters: {
             query: {
                 units: "metric" | "us";
@@ -3698,7 +3698,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_change_pan: {
+    kitchens_pans_change_pan: {
         parameters: {
             query?: never;
             header?: never;
@@ -3724,7 +3724,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_remove_pan: {
+    kitchens_pans_remove_pan: {
         parameters: {
             query?: never;
             header?: never;
@@ -3744,7 +3744,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_add_burner: {
+    kitchens_burners_add_burner: {
         parameters: {
             query?: never;
             header?: never;
@@ -3768,7 +3768,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_change_burner: {
+    kitchens_burners_change_burner: {
         parameters: {
             query?: never;
             header?: never;
@@ -3794,7 +3794,7 @@ export interface operations {
             };
         };
     };
-    kitchens_api_remove_burner: {
+    kitchens_burners_remove_burner: {
         parameters: {
             query?: never;
             header?: never;

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from functools import cache, partial
 from typing import Any, cast
 
+from django.apps import apps
 from django.contrib.auth import HASH_SESSION_KEY, SESSION_KEY
 from django.contrib.auth.middleware import AuthenticationMiddleware
 from django.contrib.auth.middleware import get_user as looked_up
@@ -18,13 +19,13 @@ from django.utils import timezone
 from django.utils.crypto import constant_time_compare
 from django.utils.functional import SimpleLazyObject
 
-from .models import Kitchen, Membership, Session, User
+from .models import Session, User
 
 
 class SessionStore(db.SessionStore):
     """Django's sessions in the database, each found together with its person's first membership."""
 
-    membership: Membership | None = None
+    membership: Any = None
 
     @classmethod
     def get_model_class(cls) -> type[Session]:
@@ -53,16 +54,21 @@ class SessionStore(db.SessionStore):
         return self.decode(data)
 
 
+def _tables() -> tuple[type[Model], type[Model], type[Model]]:
+    """Where a person works stands in rows of the kitchens; read with the person they need no query of their own."""
+    return apps.get_model("kitchens", "Membership"), User, apps.get_model("kitchens", "Kitchen")
+
+
 @cache
 def _fields() -> list[tuple[type[Model], Sequence[Field[Any, Any]]]]:
-    return [(model, model._meta.concrete_fields) for model in (Membership, User, Kitchen)]
+    return [(model, model._meta.concrete_fields) for model in _tables()]
 
 
 @cache
 def _statement() -> str:
     """The one query of every request, put together once: the query builder takes longer than the database."""
     columns = ", ".join(f'"{m._meta.db_table}"."{f.column}"' for m, fields in _fields() for f in fields)
-    member, user, kitchen, session = (m._meta.db_table for m in (Membership, User, Kitchen, Session))
+    member, user, kitchen, session = (m._meta.db_table for m in (*_tables(), Session))
     return (
         f'SELECT "{session}"."session_data", {columns} FROM "{session}" '
         f'JOIN "{user}" ON "{user}"."id" = "{session}"."person_id" '
@@ -83,8 +89,9 @@ class WhoMiddleware(AuthenticationMiddleware):
 def _signed_in(request: HttpRequest) -> User | AnonymousUser:
     """Who is signed in. A session whose password was changed since is Django's to judge, as is any other."""
     told = request.session.get(HASH_SESSION_KEY, "")
-    membership: Membership | None = getattr(request.session, "membership", None)
+    membership: Any = getattr(request.session, "membership", None)
     if membership is not None and constant_time_compare(told, membership.user.get_session_auth_hash()):
-        membership.user.first_membership = membership
-        return membership.user
+        person: User = membership.user
+        person.first_membership = membership
+        return person
     return looked_up(request)

@@ -11,7 +11,7 @@ from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from live.services import end_streams
 
-from kitchens.models import User
+from people.models import User
 
 
 class Command(BaseCommand):

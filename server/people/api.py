@@ -10,6 +10,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import Http404, HttpRequest
+from kitchens.services import demo_member, member_of, open_kitchen
 from live.services import end_streams
 from ninja import Router
 from ninja.security import APIKeyCookie, SessionAuth
@@ -23,7 +24,6 @@ from spissus_core.errors import SpissusError
 from spissus_core.messages import say
 
 from .models import User
-from .services import demo_member, member_of, open_kitchen
 
 router = Router(auth=SessionAuth(), tags=["people"])
 

@@ -1,0 +1,7 @@
+from django.apps import AppConfig
+
+
+class PeopleConfig(AppConfig):
+    """People: who they are, signing up, in and out."""
+
+    name = "people"
