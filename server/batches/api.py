@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-import base64
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Annotated, Literal
+from typing import Literal
 from uuid import UUID, uuid4
 
-from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from interchange import skewer
 from kitchens.services import kitchen_pairs, member_of
 from larder.services import own_ingredients
-from ninja import Router
+from ninja import Query, Router
 from ninja.security import SessionAuth
-from pydantic import Field
+from shared.refusals import may_refuse
 from shared.shapes import PanShape, SaidOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
@@ -37,10 +35,6 @@ from .pot import pot_out
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
-PAGE = 30
-
-Cursor = Annotated[str, Field(max_length=200)]
-
 
 def _not_ahead(at: datetime) -> datetime:
     """A time in UTC, not later than now: a page's clock may run ahead.
@@ -54,8 +48,9 @@ def _not_ahead(at: datetime) -> datetime:
     return min(at, datetime.now(UTC))
 
 
-@router.post("/previews/start", response=intake.PreviewOut, summary="What a start would give; nothing is saved")
+@router.post("/previews/start", response=intake.PreviewOut)
 def preview_start(request: HttpRequest, data: door.StartedIn) -> intake.PreviewOut:
+    """What a start would give; nothing is saved."""
     started = services.written_out(member_of(request), data)
     assert isinstance(started, ev.Started)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
@@ -74,15 +69,17 @@ def preview_start(request: HttpRequest, data: door.StartedIn) -> intake.PreviewO
     )
 
 
-@router.post("/previews/list", response=intake.LinesOut, summary="A pasted list of what went in, read")
+@router.post("/previews/list", response=intake.LinesOut)
 def preview_list(request: HttpRequest, data: intake.ListIn) -> intake.LinesOut:
+    """A pasted list of what went in, read."""
     own = own_ingredients(member_of(request).kitchen.pk)
     read = read_list(data.text, own)
     return intake.LinesOut(lines=[intake.read_out(line, own) for line in read.lines], rest=read.rest)
 
 
-@router.post("/previews/line", response=intake.LinesOut, summary="One line of it, read, or corrected")
+@router.post("/previews/line", response=intake.LinesOut)
 def preview_line(request: HttpRequest, data: intake.LineIn) -> intake.LinesOut:
+    """One line of it, read, or corrected."""
     own = own_ingredients(member_of(request).kitchen.pk)
     meant = None
     if data.ingredient is not None:
@@ -92,66 +89,52 @@ def preview_line(request: HttpRequest, data: intake.LineIn) -> intake.LinesOut:
     return intake.LinesOut(lines=[intake.read_out(line, own) for line in lines], rest="")
 
 
-@router.post("/previews/sentence", response=intake.SentenceOut, summary="A sentence about the strained liquid, read")
+@router.post("/previews/sentence", response=intake.SentenceOut)
 def preview_sentence(request: HttpRequest, data: intake.SentenceIn) -> intake.SentenceOut:
+    """A sentence about the strained liquid, read."""
     member_of(request)
     return intake.sentence_out(read_sentence(data.text))
 
 
-@router.post("/previews/concentrate", response=intake.ConcentrateOut, summary="Concentrate and water for a volume")
+@router.post("/previews/concentrate", response=intake.ConcentrateOut)
 def preview_concentrate(request: HttpRequest, data: intake.ConcentrateIn) -> intake.ConcentrateOut:
+    """Concentrate and water for a volume."""
     member_of(request)
     return intake.concentrate_out(data)
 
 
-@router.get("/batches", response=logbook.BatchPage, summary="Batches, newest first")
-def list_batches(request: HttpRequest, cursor: Cursor = "") -> logbook.BatchPage:
-    found = Batch.objects.filter(kitchen=member_of(request).kitchen)
-    if cursor:
-        at, last = _read_cursor(cursor)
-        found = found.filter(Q(created_at__lt=at) | Q(created_at=at, id__lt=last))
-    rows = list(found[: PAGE + 1])
-    more = rows[PAGE - 1] if len(rows) > PAGE else None
-    return logbook.BatchPage(
-        items=[logbook.line_out(batch) for batch in rows[:PAGE]],
-        next=None if more is None else _cursor(more),
-    )
+@router.get("/batches", response=logbook.BatchPage)
+def list_batches(request: HttpRequest, place: Query[logbook.Place]) -> logbook.BatchPage:
+    """Batches, newest first."""
+    return logbook.PAGES.of(Batch.objects.filter(kitchen=member_of(request).kitchen), place, request)
 
 
-def _cursor(batch: Batch) -> str:
-    return base64.urlsafe_b64encode(f"{batch.created_at.isoformat()} {batch.id}".encode()).decode()
-
-
-def _read_cursor(cursor: str) -> tuple[datetime, UUID]:
-    try:
-        at, last = base64.urlsafe_b64decode(cursor.encode()).decode().split(" ")
-        return datetime.fromisoformat(at).astimezone(UTC), UUID(last)
-    except (ValueError, OverflowError):
-        raise SpissusError("cursor", say("batch.no_place_in_the_list")) from None
-
-
-@router.post("/batches", response=bench.BatchOut, summary="Start a batch")
+@router.post("/batches", response=bench.BatchOut, openapi_extra=may_refuse(404, 409))
 def start(request: HttpRequest, data: door.StartIn) -> bench.BatchOut:
+    """Start a batch."""
     member = member_of(request)
     return services.start_batch(
         member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at), started=data.start
     )
 
 
-@router.get("/batches/{batch_id}", response=bench.BatchOut, summary="A batch as it stands")
+@router.get("/batches/{batch_id}", response=bench.BatchOut)
 def read(request: HttpRequest, batch_id: UUID) -> bench.BatchOut:
+    """A batch as it stands."""
     batch = services.batch_of(member_of(request), batch_id)
     return bench.batch_out(batch, Board(services.log_of(batch), services.present()))
 
 
-@router.post("/batches/{batch_id}/events", response=bench.BatchOut, summary="Record an event")
+@router.post("/batches/{batch_id}/events", response=bench.BatchOut, openapi_extra=may_refuse(409))
 def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> bench.BatchOut:
+    """Record an event."""
     member = member_of(request)
     return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload)
 
 
-@router.post("/batches/{batch_id}/routes", response=ways.RoutesOut, summary="Ways to a sauce; nothing is saved")
+@router.post("/batches/{batch_id}/routes", response=ways.RoutesOut)
 def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.RoutesOut:
+    """Ways to a sauce; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
     solved = solve_routes(pot, data, agreed=board.timeline.wanted)
@@ -169,16 +152,18 @@ def _potted(batch: Batch) -> tuple[Board, Pot]:
     return board, board.timeline.pot
 
 
-@router.post("/batches/{batch_id}/pans", response=ways.PansOut, summary="Which pan, how hot; nothing is saved")
+@router.post("/batches/{batch_id}/pans", response=ways.PansOut)
 def pans(request: HttpRequest, batch_id: UUID, data: ways.PansIn) -> ways.PansOut:
+    """Which pan, how hot; nothing is saved."""
     member = member_of(request)
     board, _ = _potted(services.batch_of(member, batch_id))
     rows = [row for row in kitchen_pairs(member.kitchen.pk) if data.burner_id in (None, row.burner_id)]
     return ways.pans_out(board.timeline, rows, data)
 
 
-@router.get("/batches/{batch_id}/skewer.{kind}", summary="The skewer with this batch's marks, at true size")
+@router.get("/batches/{batch_id}/skewer.{kind}")
 def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
+    """The skewer with this batch's marks, at true size."""
     batch = services.batch_of(member_of(request), batch_id)
     board, pot = _potted(batch)
     found = marks.marks_out(board.timeline, board.act.doing, board.route)

@@ -181,8 +181,9 @@ class ListsOut(Shape):
     hot_expansion_percent: float
 
 
-@router.get("/lists", response=ListsOut, summary="The lists of the trade")
+@router.get("/lists", response=ListsOut)
 def lists(request: HttpRequest) -> ListsOut:
+    """The lists of the trade."""
     member_of(request)
     return ListsOut(
         schools=[SchoolOut(key=s.key, label=word(s.label), dry=word(s.dry)) for s in SCHOOLS.values()],

@@ -3,12 +3,22 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated, ClassVar, cast
 from uuid import UUID
 
+from django.core.exceptions import ValidationError as Unplaced
+from django.db import DataError
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from ninja.errors import ValidationError as NotAnInput
+from ninja.pagination import CursorPagination
+from pydantic import Field
 from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_volume
+from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
+from spissus_core.messages import say
 from spissus_core.planning.explanation import left_of_it
 from spissus_core.planning.spoken import CONCERN_WORDS
 from words import plain
@@ -61,3 +71,34 @@ def line_out(batch: Batch) -> BatchLine:
 
 def _concern(kind: ConcernKind | None) -> str | None:
     return plain(CONCERN_WORDS[kind]) if kind in CONCERN_WORDS else None
+
+
+class Place(Shape):
+    """Where a page of the list begins; at the newest where nothing is said."""
+
+    cursor: Annotated[str, Field(max_length=200)] = ""
+
+    page_size: ClassVar[int | None] = None
+
+
+class Pages(CursorPagination):
+    """Pages of the list, the newest first, by the framework's own cursors; ``next`` is the place of the next one."""
+
+    items_attribute = "items"
+
+    @staticmethod
+    def _add_cursor_to_URL(url: str, cursor: CursorPagination.Cursor | None) -> str | None:  # noqa: N802
+        # The page knows the address; what it asks with is the place alone.
+        return None if cursor is None else cursor.encode_as_param()
+
+    def of(self, batches: QuerySet[Batch], place: Place, request: HttpRequest) -> BatchPage:
+        """The page at that place. Raises SpissusError for a place that is none."""
+        try:
+            found = self.paginate_queryset(batches, cast(CursorPagination.Input, place), request)
+        except (Unplaced, NotAnInput, ValueError, OverflowError, DataError):
+            raise SpissusError("cursor", say("batch.no_place_in_the_list")) from None
+        return BatchPage(items=[line_out(batch) for batch in found["items"]], next=found["next"])
+
+
+#: Batches on a page of the list.
+PAGES = Pages(ordering=("-created_at", "-id"), page_size=30)

@@ -9,6 +9,8 @@ from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from shared.shapes import Shape
+from spissus_core.messages import say
+from words import plain
 
 from .problems import problem
 
@@ -28,18 +30,24 @@ class ReadyOut(Shape):
     migrations: Literal["ok"] = "ok"
 
 
-@router.get("/health", auth=None, response=AliveOut, summary="Whether the process is alive")
+@router.get("/health", auth=None, response=AliveOut)
 def health(request: HttpRequest) -> AliveOut:
-    """The cheapest request there is: it asks for nothing."""
+    """Whether the process is alive.
+
+    The cheapest request there is: it asks for nothing.
+    """
     return AliveOut()
 
 
-@router.get("/ready", auth=None, response=ReadyOut, summary="Whether it can serve: database and migrations")
+@router.get("/ready", auth=None, response=ReadyOut)
 def ready(request: HttpRequest) -> ReadyOut | HttpResponse:
-    """503 while the database is away (as everywhere), or waits for its migrations."""
+    """Whether it can serve: database and migrations.
+
+    503 while the database is away (as everywhere), or waits for its migrations.
+    """
     executor = MigrationExecutor(connection)
     waiting = executor.migration_plan(executor.loader.graph.leaf_nodes())
     if waiting:
         names = ", ".join(f"{migration.app_label} {migration.name}" for migration, _ in waiting)
-        return problem(503, f"The database waits for its migrations: {names}.")
+        return problem(503, plain(say("problems.waits_for_migrations", names=names)))
     return ReadyOut()

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import logging
 from http import HTTPStatus
-from typing import Any
+from typing import Any, cast
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import InterfaceError, OperationalError
@@ -16,6 +16,7 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, Unread
 from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
+from ninja.openapi.schema import OpenAPISchema
 from pydantic_core import ErrorDetails
 from spissus_core.amounts.quantities import show_number, show_plain
 from spissus_core.errors import SpissusError
@@ -23,6 +24,7 @@ from spissus_core.events import GainError
 from spissus_core.messages import Message, say, sentences
 from words import plain
 
+from .description import described
 from .reading import UnusableError
 
 log = logging.getLogger(__name__)
@@ -169,6 +171,10 @@ def _field(error: ErrorDetails) -> str:
 
 class Api(NinjaAPI):
     """The framework's API, with errors told by field and sentence while the rule that raised them is at hand."""
+
+    def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
+        """The description, with every error that an operation declares."""
+        return cast(OpenAPISchema, described(super().get_openapi_schema(**how)))
 
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext[Any]]

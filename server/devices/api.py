@@ -12,6 +12,7 @@ from ninja import Router, Status
 from ninja.security import HttpBearer, SessionAuth
 from pydantic import AwareDatetime, ConfigDict, Field
 from shared.limits import PerAddress
+from shared.refusals import may_refuse
 from shared.shapes import Shape
 from spissus_core.amounts.fields import Name
 
@@ -89,30 +90,35 @@ class TakenOut(Shape):
     new: int
 
 
-@router.get("/devices", response=list[DeviceOut], summary="The kitchen's devices")
+@router.get("/devices", response=list[DeviceOut])
 def devices(request: HttpRequest) -> list[DeviceOut]:
+    """The kitchen's devices."""
     return [DeviceOut.of(row) for row in services.devices_of(member_of(request))]
 
 
-@router.post("/devices", response=IssuedOut, summary="Add a device; its token is shown once")
+@router.post("/devices", response=IssuedOut, openapi_extra=may_refuse(404))
 def issue(request: HttpRequest, data: DeviceIn) -> IssuedOut:
+    """Add a device; its token is shown once."""
     row, token = services.issue(member_of(request), data.name, data.kind, data.batch_id)
     return IssuedOut(**DeviceOut.of(row).model_dump(), token=token)
 
 
-@router.put("/devices/{device_id}/batch", response=DeviceOut, summary="Let a device read for a batch, or for none")
+@router.put("/devices/{device_id}/batch", response=DeviceOut)
 def assign(request: HttpRequest, device_id: UUID, data: AssignIn) -> DeviceOut:
+    """Let a device read for a batch, or for none."""
     return DeviceOut.of(services.assign(member_of(request), device_id, data.batch_id))
 
 
-@router.delete("/devices/{device_id}", response={204: None}, summary="Take a device away; its token ends")
+@router.delete("/devices/{device_id}", response={204: None})
 def revoke(request: HttpRequest, device_id: UUID) -> Status[None]:
+    """Take a device away; its token ends."""
     services.revoke(member_of(request), device_id)
     return Status(204, None)
 
 
-@router.get("/device", auth=ByToken(), response=DeviceOut, summary="Which device a token belongs to")
+@router.get("/device", auth=ByToken(), response=DeviceOut)
 def whoami(request: HttpRequest) -> DeviceOut:
+    """Which device a token belongs to."""
     return DeviceOut.of(request.auth)  # type: ignore[attr-defined]
 
 
@@ -124,8 +130,13 @@ class PerDevice(PerAddress):
 
 
 @router.post(
-    "/device/readings", auth=ByToken(), response=TakenOut, throttle=PerDevice("device"), summary="Readings of a device"
+    "/device/readings",
+    auth=ByToken(),
+    response=TakenOut,
+    throttle=PerDevice("device"),
+    openapi_extra=may_refuse(409, 429),
 )
 def take(request: HttpRequest, data: ReadingsIn) -> TakenOut:
+    """Readings of a device."""
     device: Device = request.auth  # type: ignore[attr-defined]
     return TakenOut(new=services.take(device.id, [(one.at, one.value) for one in data.readings]))

@@ -45,8 +45,9 @@ class KitchenOut(Shape):
     burners: list[BurnerOut]
 
 
-@router.get("/kitchen", response=KitchenOut, summary="The kitchen's pans and burners")
+@router.get("/kitchen", response=KitchenOut)
 def kitchen(request: HttpRequest) -> KitchenOut:
+    """The kitchen's pans and burners."""
     place = member_of(request).kitchen
     return KitchenOut(
         name=place.name,
@@ -80,8 +81,9 @@ class PlaceIn(Shape):
     altitude_m: AltitudeM
 
 
-@router.patch("/kitchen", response=KitchenOut, summary="Say how high the kitchen lies")
+@router.patch("/kitchen", response=KitchenOut)
 def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
+    """Say how high the kitchen lies."""
     member = member_of(request)
     member.require_cook()
     member.kitchen.altitude_m = data.altitude_m
@@ -89,8 +91,9 @@ def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
     return kitchen(request)
 
 
-@router.delete("/learned", response={204: None}, summary="Forget what was learned of a pan on a burner")
+@router.delete("/learned", response={204: None})
 def forget_learned(request: HttpRequest, pan: Name, burner: Name) -> Status[None]:
+    """Forget what was learned of a pan on a burner."""
     member = member_of(request)
     member.require_cook()
     member.kitchen.learned_rates.filter(pan=pan, burner=burner).delete()

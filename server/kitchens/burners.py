@@ -54,8 +54,9 @@ class BurnerIn(Shape):
         return BurnerSpec(name=self.name, net_kw=self.net_kw).model_dump(mode="json")
 
 
-@router.post("/burners", response=BurnerOut, summary="Add a burner")
+@router.post("/burners", response=BurnerOut)
 def add_burner(request: HttpRequest, data: BurnerIn) -> BurnerOut:
+    """Add a burner."""
     member = member_of(request)
     member.require_cook()
     if member.kitchen.burners.filter(retired=False).count() >= MOST_BURNERS:
@@ -64,16 +65,18 @@ def add_burner(request: HttpRequest, data: BurnerIn) -> BurnerOut:
     return BurnerOut.of(Burner.objects.create(kitchen=member.kitchen, spec=data.spec(), position=last))
 
 
-@router.put("/burners/{burner_id}", response=BurnerOut, summary="Change a burner")
+@router.put("/burners/{burner_id}", response=BurnerOut)
 def change_burner(request: HttpRequest, burner_id: UUID, data: BurnerIn) -> BurnerOut:
+    """Change a burner."""
     row = own(request, Burner, burner_id)
     row.spec = data.spec()
     row.save(update_fields=["spec"])
     return BurnerOut.of(row)
 
 
-@router.delete("/burners/{burner_id}", response={204: None}, summary="Put a burner away")
+@router.delete("/burners/{burner_id}", response={204: None})
 def remove_burner(request: HttpRequest, burner_id: UUID) -> Status[None]:
+    """Put a burner away."""
     row = own(request, Burner, burner_id)
     row.retired = True
     row.save(update_fields=["retired"])

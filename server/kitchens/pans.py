@@ -54,8 +54,9 @@ class PanOut(PanShape):
         )
 
 
-@router.post("/pans", response=PanOut, summary="Add a pan")
+@router.post("/pans", response=PanOut)
 def add_pan(request: HttpRequest, data: PanSpec) -> PanOut:
+    """Add a pan."""
     member = member_of(request)
     member.require_cook()
     if member.kitchen.pans.filter(retired=False).count() >= MOST_PANS:
@@ -93,8 +94,9 @@ class CalibrationOut(Shape):
     misses: list[ShownOut]
 
 
-@router.post("/previews/calibration", response=CalibrationOut, summary="Fit a pan to known volumes; nothing is saved")
+@router.post("/previews/calibration", response=CalibrationOut)
 def preview_calibration(request: HttpRequest, data: CalibrationIn) -> CalibrationOut:
+    """Fit a pan to known volumes; nothing is saved."""
     member_of(request)
     fitted = calibrated(data.pan, [(one.volume_ml, one.depth_mm) for one in data.poured])
     return CalibrationOut(
@@ -107,23 +109,26 @@ def preview_calibration(request: HttpRequest, data: CalibrationIn) -> Calibratio
     )
 
 
-@router.get("/pans/{pan_id}/skewer.{kind}", summary="A skewer for this pan, marked by volume, at true size")
+@router.get("/pans/{pan_id}/skewer.{kind}")
 def pan_skewer(request: HttpRequest, pan_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
+    """A skewer for this pan, marked by volume, at true size."""
     spec = pan_spec(member_of(request).kitchen.pk, pan_id)
     marks = [skewer.Mark(mark_mm, getattr(volume, units)) for mark_mm, volume in volume_marks(spec, units)]
     return skewer.response(kind, spec.name, marks, spec.height_mm)
 
 
-@router.put("/pans/{pan_id}", response=PanOut, summary="Change a pan; batches keep the pan they were cooked in")
+@router.put("/pans/{pan_id}", response=PanOut)
 def change_pan(request: HttpRequest, pan_id: UUID, data: PanSpec) -> PanOut:
+    """Change a pan; batches keep the pan they were cooked in."""
     row = own(request, Pan, pan_id)
     row.spec = data.model_dump(mode="json")
     row.save(update_fields=["spec"])
     return PanOut.of(row)
 
 
-@router.delete("/pans/{pan_id}", response={204: None}, summary="Put a pan away")
+@router.delete("/pans/{pan_id}", response={204: None})
 def remove_pan(request: HttpRequest, pan_id: UUID) -> Status[None]:
+    """Put a pan away."""
     row = own(request, Pan, pan_id)
     row.retired = True
     row.save(update_fields=["retired"])

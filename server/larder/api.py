@@ -68,24 +68,27 @@ class OwnOut(Shape):
         return cls(id=row.id, spec=spec, like=catalogue()[spec.like].name, ingredient=IngredientOut.of(item, own=True))
 
 
-@router.get("/ingredients", response=list[IngredientOut], summary="Ingredients by name, best first")
+@router.get("/ingredients", response=list[IngredientOut])
 def ingredients(
     request: HttpRequest, q: Sought = "", limit: Annotated[int, Field(ge=1, le=30)] = 8
 ) -> list[IngredientOut]:
+    """Ingredients by name, best first."""
     own = own_ingredients(member_of(request).kitchen.pk)
     mine = {item.key for item in own}
     found = search(q[:60], own, limit=limit)
     return [IngredientOut.of(f.ingredient, own=f.ingredient.key in mine) for f in found]
 
 
-@router.get("/larder", response=list[OwnOut], summary="The kitchen's own ingredients")
+@router.get("/larder", response=list[OwnOut])
 def larder(request: HttpRequest) -> list[OwnOut]:
+    """The kitchen's own ingredients."""
     rows = OwnIngredient.objects.filter(kitchen=member_of(request).kitchen, retired=False)
     return [OwnOut.of(row) for row in rows]
 
 
-@router.post("/larder", response=OwnOut, summary="Add an ingredient of one's own")
+@router.post("/larder", response=OwnOut)
 def add(request: HttpRequest, data: OwnSpec) -> OwnOut:
+    """Add an ingredient of one's own."""
     member = member_of(request)
     member.require_cook()
     if OwnIngredient.objects.filter(kitchen=member.kitchen, retired=False).count() >= MOST_OWN:
@@ -93,16 +96,18 @@ def add(request: HttpRequest, data: OwnSpec) -> OwnOut:
     return OwnOut.of(OwnIngredient.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json")))
 
 
-@router.put("/larder/{own_id}", response=OwnOut, summary="Change it; batches keep what went into them")
+@router.put("/larder/{own_id}", response=OwnOut)
 def change(request: HttpRequest, own_id: UUID, data: OwnSpec) -> OwnOut:
+    """Change it; batches keep what went into them."""
     row = _own(request, own_id)
     row.spec = data.model_dump(mode="json")
     row.save(update_fields=["spec"])
     return OwnOut.of(row)
 
 
-@router.delete("/larder/{own_id}", response={204: None}, summary="Take it away")
+@router.delete("/larder/{own_id}", response={204: None})
 def remove(request: HttpRequest, own_id: UUID) -> Status[None]:
+    """Take it away."""
     row = _own(request, own_id)
     row.retired = True
     row.save(update_fields=["retired"])

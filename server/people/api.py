@@ -16,7 +16,7 @@ from ninja import Router
 from ninja.security import APIKeyCookie, SessionAuth
 from pydantic import ConfigDict, Field
 from shared.limits import PerAddress
-from shared.refusals import RefusedError
+from shared.refusals import RefusedError, may_refuse
 from shared.shapes import Shape
 from spissus_core.amounts.fields import Name
 from spissus_core.amounts.quantities import UnitSystem
@@ -97,13 +97,17 @@ def _valid(password: str, user: User, field: str) -> None:
         raise SpissusError(field, say("kitchen.password", text=" ".join(error.messages))) from None
 
 
-@router.get("/session", auth=None, response=SessionOut, summary="Who is signed in")
+@router.get("/session", auth=None, response=SessionOut)
 def session(request: HttpRequest) -> SessionOut:
+    """Who is signed in."""
     return _session(request)
 
 
-@router.post("/session", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_in"), summary="Sign in")
+@router.post(
+    "/session", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_in"), openapi_extra=may_refuse(429)
+)
 def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
+    """Sign in."""
     user = authenticate(request, username=User.normalize_username(data.name.strip()), password=data.password)
     if getattr(request, "axes_locked_out", False):
         raise RefusedError(429, say("kitchen.wrong_passwords"))
@@ -113,15 +117,17 @@ def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     return _session(request)
 
 
-@router.delete("/session", response=SessionOut, summary="Sign out")
+@router.delete("/session", response=SessionOut)
 def sign_out(request: HttpRequest) -> SessionOut:
+    """Sign out."""
     end_streams(session_key=request.session.session_key)
     logout(request)
     return _session(request)
 
 
-@router.post("/session/demo", auth=Anyone(), response=SessionOut, summary="Step into the demo kitchen")
+@router.post("/session/demo", auth=Anyone(), response=SessionOut, openapi_extra=may_refuse(404))
 def enter_demo(request: HttpRequest) -> SessionOut:
+    """Step into the demo kitchen."""
     member = demo_member() if settings.DEMO else None
     if member is None:
         raise Http404
@@ -129,11 +135,12 @@ def enter_demo(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.put(
-    "/session/password", response=SessionOut, throttle=PerAddress("sign_in"), summary="Change one's own password"
-)
+@router.put("/session/password", response=SessionOut, throttle=PerAddress("sign_in"), openapi_extra=may_refuse(429))
 def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
-    """Every other session of the same person ends by it."""
+    """Change one's own password.
+
+    Every other session of the same person ends by it.
+    """
     user = member_of(request).user
     if not user.check_password(data.old):
         raise SpissusError("old", say("kitchen.not_your_password"))
@@ -150,10 +157,10 @@ def _taken() -> NoReturn:
 
 
 @router.post(
-    "/accounts", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_up"),
-    summary="Sign up with a kitchen of one's own",
+    "/accounts", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_up"), openapi_extra=may_refuse(429),
 )  # fmt: skip
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
+    """Sign up with a kitchen of one's own."""
     name = User.normalize_username(data.name.strip())
     if not name:
         raise SpissusError("name", say("kitchen.choose_a_name"))
@@ -174,8 +181,9 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     return _session(request)
 
 
-@router.patch("/preferences", response=SessionOut, summary="Change one's units")
+@router.patch("/preferences", response=SessionOut)
 def set_preferences(request: HttpRequest, data: Preferences) -> SessionOut:
+    """Change one's units."""
     member = member_of(request)
     member.user.units = data.units
     member.user.save(update_fields=["units"])

@@ -70,6 +70,9 @@ def test_whatever_fits_the_description_is_answered(
     answer: Any = case.call(**(by_token if device else signed_in))
     answered.append(answer.status_code)
     assert answer.status_code < 500, answer.text
+    declared = {str(status) for status in case.operation.definition.raw["responses"]}
+    # Other methods are tried too: they are no operation, and say so.
+    assert answer.status_code == 405 or str(answer.status_code) in declared, (case.path, answer.text)
     if answer.status_code >= 400:
         assert answer.headers["content-type"][0] == "application/problem+json"
 
