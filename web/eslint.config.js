@@ -2,11 +2,18 @@ import js from '@eslint/js'
 import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
-// Who may import what; the rooms are described in docs/architecture.md.
-const pure = {
-  group: ['**/api/*', '**/api', '**/app/*', '**/stages/*', '**/kitchen/*', '**/logbook/*'],
-  message: 'Figures and ui know nothing of the API or of the pages.',
+// The rooms, from the top; each knows those below it, and none beside it (docs/architecture.md).
+const rooms = [['shell'], ['bench'], ['intake', 'people', 'kitchen', 'logbook'], ['stages'], ['shared'], ['api'], ['figures', 'ui']]
+
+function above(room) {
+  const level = rooms.findIndex((floor) => floor.includes(room))
+  const barred = rooms.slice(0, level + 1).flat().filter((other) => other !== room)
+  return {
+    group: barred.flatMap((other) => [`**/${other}`, `**/${other}/*`]),
+    message: `What is in ${room} knows only the rooms below it.`,
+  }
 }
+
 // The page reads no meaning out of text: the server sends keys, parts and figures.
 const reading = [
   { selector: 'Literal[regex]', message: 'The page reads no text: ask the server for a key or a part.' },
@@ -36,7 +43,9 @@ export default tseslint.config(
   },
   // Cookies and dotted names are no sentences; a test may look at what it drew.
   { files: ['src/api/**', '**/*.test.ts'], rules: { 'no-restricted-syntax': 'off' } },
-  { files: ['src/figures/**'], rules: { 'no-restricted-imports': ['error', { patterns: [radix, pure] }] } },
+  ...rooms.flat().map((room) => ({
+    files: [`src/${room}/**`],
+    rules: { 'no-restricted-imports': ['error', { patterns: [...(room === 'ui' ? [] : [radix]), above(room)] }] },
+  })),
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
-  { files: ['src/ui/**'], rules: { 'no-restricted-imports': ['error', { patterns: [pure] }] } },
 )

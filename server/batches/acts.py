@@ -61,6 +61,7 @@ class ActOut(Shape):
 
 
 def act_out(act: Act, timeline: Timeline) -> ActOut:
+    """The next act in the words that are spoken, with what answers it."""
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return ActOut(
         kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
@@ -95,6 +96,7 @@ def _wait(act: Act) -> RangeOut | None:
 
 
 def alone() -> ActOut:
+    """What stands in its place where it cannot be worked out."""
     return ActOut(
         kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
         sentence=SaidOut.of(ALONE), look_at=None, quiet=False, countdown=None, overdue=None, amount=0.0,

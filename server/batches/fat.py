@@ -55,6 +55,8 @@ class SkimOut(Shape):
 
 
 class TemperatureOut(Shape):
+    """A temperature, °C, at a time."""
+
     at: datetime
     celsius: float
     shown: ShownOut

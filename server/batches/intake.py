@@ -17,6 +17,7 @@ from spissus_core.intake.liquid import Character, StrainedLiquid
 from spissus_core.measuring.measurement import Method
 from spissus_core.messages import Message, say
 from spissus_core.pantry.concentrates import made_up
+from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from spissus_core.phenomena.seasoning import StockKind, Verdict
@@ -24,7 +25,7 @@ from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
 from words import plain
 
 from .marks import MarkOut, StretchOut
-from .pot import PotOut
+from .pot import PotOut, word
 
 
 class EstimateOut(Shape):
@@ -58,6 +59,8 @@ class EstimatedOut(Shape):
 
 
 class FoundOut(Shape):
+    """An ingredient that a line might mean."""
+
     key: str
     name: str
 
@@ -131,6 +134,8 @@ class ListIn(Shape):
 
 
 class SentenceIn(Shape):
+    """What a cook says of the strained liquid."""
+
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=500)]
@@ -233,7 +238,7 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
             why=SaidOut.of(alcohol.why),
             caution=SaidOut.of(ALCOHOL_REMAINS) if alcohol.grams.high >= ALCOHOL_WORTH_A_WORD_G else None,
         ),
-        allergens=list(estimated.allergens),
+        allergens=[word(AVOIDED_WORDS.get(key, key)) for key in estimated.allergens],
         cautions=SaidOut.of_all(intake_cautions(braise)) if braise else [],
     )  # fmt: skip
 

@@ -15,11 +15,11 @@ from spissus_core.amounts.tables import rows
 from spissus_core.events import Sign
 from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Strain
-from spissus_core.intake.lines import Use
+from spissus_core.intake.lines import MOST_LINES, Use
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
-from spissus_core.phenomena.evaporation import Cover
+from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
@@ -40,6 +40,8 @@ class SchoolOut(Shape):
 
 
 class SaltOut(Shape):
+    """A kind of salt."""
+
     key: SaltKind
     label: str
 
@@ -61,6 +63,8 @@ class AvoidedOut(Shape):
 
 
 class SignOut(Shape):
+    """What may be seen, heard or smelt in the pan."""
+
     key: Sign
     label: str
 
@@ -179,6 +183,8 @@ class ListsOut(Shape):
     reductions: list[ShareOut]
     poured_off: list[ShareOut]
     hot_expansion_percent: float
+    steam_g_min_per_kw: float
+    most_lines: int
 
 
 @router.get("/lists", response=ListsOut)
@@ -219,4 +225,6 @@ def lists(request: HttpRequest) -> ListsOut:
             ShareOut(key=r["key"], label=word(r["label"]), share=POURED_OFF[r["key"]]) for r in rows("poured_off")
         ],
         hot_expansion_percent=100.0 * (HOT_EXPANSION - 1.0),
+        steam_g_min_per_kw=boiling_rate_g_min(1.0).best,
+        most_lines=MOST_LINES,
     )

@@ -49,6 +49,8 @@ class BatchLine(Shape):
 
 
 class BatchPage(Shape):
+    """A page of the list; ``next`` is where the next one begins, null where this is the last."""
+
     items: list[BatchLine]
     next: str | None
 

@@ -92,6 +92,7 @@ def _drawn(volume_ml: float) -> ShownOut | None:
 
 
 def stretch_out(stretch: Stretch) -> StretchOut:
+    """A stretch of the ribbon as it is drawn."""
     return StretchOut(
         stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
         from_tone=stretch.from_tone, to_tone=stretch.to_tone, salt_percent=stretch.salt_percent,

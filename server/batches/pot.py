@@ -27,6 +27,8 @@ class BodyOut(Shape):
 
 
 class ContentsRow(Shape):
+    """One thing of the ledger: its weight, its share of the pot in %, and how that comes about."""
+
     name: str
     mass: ShownOut
     percent: float
@@ -43,6 +45,8 @@ class MethodOut(Shape):
 
 
 class PotOut(Shape):
+    """What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight."""
+
     liquid: ShownOut
     depth: ShownOut
     fat: ShownOut
@@ -74,6 +78,7 @@ def word(text: str) -> str:
 
 
 def body_out(body: Body) -> BodyOut:
+    """A body on the ladder, and how far along it."""
     step = body.step
     low, high = max(step.low, 1.0), min(step.high, 2000.0)
     along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
@@ -84,6 +89,7 @@ def body_out(body: Body) -> BodyOut:
 
 
 def pot_out(pot: Pot) -> PotOut:
+    """The pot with the arithmetic of its figures."""
     c = pot.contents
     liquid = show_volume(c.liquid_ml)
     return PotOut(

@@ -16,7 +16,7 @@ from spissus_core.amounts.tables import key_of
 from spissus_core.fold import Timeline
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
-from spissus_core.pantry.guests import USUAL_PEOPLE
+from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import FIRST_SHARE
 from spissus_core.planning.explanation import because, leave, notes, reasons
@@ -85,6 +85,8 @@ class TradeOut(Shape):
 
 
 class RoutesOut(Shape):
+    """The ways there, the one to propose first, and what each volume costs."""
+
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
@@ -149,6 +151,7 @@ class PansOut(Shape):
 def route_out(
     pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False, quick: Quick | None = None
 ) -> RouteOut:
+    """One way: what it makes, what it takes, and the arithmetic of both."""
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
@@ -180,7 +183,7 @@ def route_out(
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
         carrier_name=None if t is None or not t.carrier else word(t.carrier),
         how=None if t is None else word(t.how),
-        allergens=[] if t is None else list(t.allergens),
+        allergens=[] if t is None else [word(AVOIDED_WORDS.get(key, key)) for key in t.allergens],
         salt_before=RangeOut.of(route.salt_before),
         salt_after=RangeOut.of(route.salt_after),
         salt_to_add=None if salt is None else ShownOut.of(salt.main),
@@ -260,6 +263,7 @@ def _school_of(way: str) -> str | None:
 
 
 def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> WantedOut:
+    """A wish as it is said again, with what it comes to."""
     return WantedOut(
         amount=ShownOut.of(show_volume(wanted.amount_ml)),
         by_people=wanted.told_by == "people",

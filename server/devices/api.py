@@ -32,6 +32,8 @@ class ByToken(HttpBearer):
 
 
 class DeviceOut(Shape):
+    """A device of the kitchen, and what it read last, in its own unit."""
+
     id: UUID
     name: str
     kind: Kind
@@ -50,6 +52,8 @@ class DeviceOut(Shape):
 
 
 class DeviceIn(Shape):
+    """A device to be added."""
+
     model_config = ConfigDict(extra="forbid")
 
     name: Name
@@ -64,12 +68,16 @@ class IssuedOut(DeviceOut):
 
 
 class AssignIn(Shape):
+    """The batch a device is to read for; null for none."""
+
     model_config = ConfigDict(extra="forbid")
 
     batch_id: UUID | None
 
 
 class ReadingIn(Shape):
+    """What a device read, in its own unit."""
+
     model_config = ConfigDict(extra="forbid")
 
     at: AwareDatetime

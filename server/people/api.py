@@ -55,6 +55,8 @@ class SessionOut(Shape):
 
 
 class SignIn(Shape):
+    """A name and its password."""
+
     model_config = ConfigDict(extra="forbid")
 
     name: Username
@@ -62,10 +64,14 @@ class SignIn(Shape):
 
 
 class SignUp(SignIn):
+    """Somebody new, and what their kitchen is called."""
+
     kitchen: Name
 
 
 class NewPassword(Shape):
+    """The password as it is, and as it is to be."""
+
     model_config = ConfigDict(extra="forbid")
 
     old: Password
@@ -73,6 +79,8 @@ class NewPassword(Shape):
 
 
 class Preferences(Shape):
+    """What is somebody's own in every kitchen."""
+
     model_config = ConfigDict(extra="forbid")
 
     units: UnitSystem

@@ -2,9 +2,9 @@ import '@fontsource-variable/atkinson-hyperlegible-next'
 import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { App } from './app/App'
-import { applyLoudness } from './app/loudness'
-import { applyTheme } from './app/theme'
+import { App } from './shell/App'
+import { applyLoudness } from './shared/loudness'
+import { applyTheme } from './shared/theme'
 import './styles.css'
 
 // The library that keeps the page still behind a sheet writes a style; the page's policy knows it by this.

@@ -343,9 +343,13 @@ class _Bench:
         if not _settled(self.timeline):
             return None
         missing = self.wanted.amount_ml - self.route.volume_ml
-        if self.way.stop not in ("volume", "stretch") or missing < SHORT_SHARE * self.wanted.amount_ml:
+        least = _least_liquid_ml(self.pot)
+        # Of less than half of the least that is stirred in, most would be too much.
+        if self.way.stop not in ("volume", "stretch") or missing < max(
+            SHORT_SHARE * self.wanted.amount_ml, 0.5 * least
+        ):
             return None
-        return Act("let_down", self.route, amount=max(missing, _least_liquid_ml(self.pot)), why="too_little")
+        return Act("let_down", self.route, amount=max(missing, least), why="too_little")
 
     @property
     def way(self) -> Way:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..amounts.quantities import (
+    ML_PER_TSP,
     show_length,
     show_mass,
     show_minutes,
@@ -47,9 +48,14 @@ class Measure:
         return Shown(main.value, f"{main.metric} ({also.metric})", f"{main.us} ({also.us})")
 
 
+#: Less than this is no part of a teaspoon, but what two fingers take, mL (common practice).
+LEAST_SPOON_ML, PINCH = ML_PER_TSP / 16.0, "a pinch"
+
+
 def salt_amount(grams: float, kind: SaltKind) -> Measure:
     """Salt in tenths of a gram and in level spoons of its kind."""
-    weight, spoons = f"{grams:.1f}\u00a0g", show_spoons(salt_spoon_ml(grams, kind))
+    spoon_ml = salt_spoon_ml(grams, kind)
+    weight, spoons = f"{grams:.1f}\u00a0g", show_spoons(spoon_ml) if spoon_ml >= LEAST_SPOON_ML else PINCH
     return Measure(Shown(grams, weight, spoons), Shown(grams, spoons, weight))
 
 

@@ -81,7 +81,7 @@ export function useLists(): Schemas['ListsOut'] {
   return lists.data ?? NO_LISTS
 }
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0 }
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0 }
 
 export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })

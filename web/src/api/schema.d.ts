@@ -662,21 +662,30 @@ export interface components {
              */
             units: "metric" | "us";
         };
-        /** SignIn */
+        /**
+         * SignIn
+         * @description A name and its password.
+         */
         SignIn: {
             /** Name */
             name: string;
             /** Password */
             password: string;
         };
-        /** NewPassword */
+        /**
+         * NewPassword
+         * @description The password as it is, and as it is to be.
+         */
         NewPassword: {
             /** Old */
             old: string;
             /** New */
             new: string;
         };
-        /** SignUp */
+        /**
+         * SignUp
+         * @description Somebody new, and what their kitchen is called.
+         */
         SignUp: {
             /** Name */
             name: string;
@@ -685,7 +694,10 @@ export interface components {
             /** Kitchen */
             kitchen: string;
         };
-        /** Preferences */
+        /**
+         * Preferences
+         * @description What is somebody's own in every kitchen.
+         */
         Preferences: {
             /**
              * Units
@@ -1031,7 +1043,10 @@ export interface components {
             /** Position */
             position: number;
         };
-        /** ContentsRow */
+        /**
+         * ContentsRow
+         * @description One thing of the ledger: its weight, its share of the pot in %, and how that comes about.
+         */
         ContentsRow: {
             /** Name */
             name: string;
@@ -1113,7 +1128,10 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** PotOut */
+        /**
+         * PotOut
+         * @description What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight.
+         */
         PotOut: {
             liquid: components["schemas"]["ShownOut"];
             depth: components["schemas"]["ShownOut"];
@@ -1604,7 +1622,10 @@ export interface components {
             key: "salt" | "alcohol" | "fat" | "gelatin" | "sugar" | "acid" | "starch";
             said: components["schemas"]["SaidOut"];
         };
-        /** FoundOut */
+        /**
+         * FoundOut
+         * @description An ingredient that a line might mean.
+         */
         FoundOut: {
             /** Key */
             key: string;
@@ -1691,7 +1712,10 @@ export interface components {
             /** Unread */
             unread: string[];
         };
-        /** SentenceIn */
+        /**
+         * SentenceIn
+         * @description What a cook says of the strained liquid.
+         */
         SentenceIn: {
             /** Text */
             text: string;
@@ -1772,7 +1796,10 @@ export interface components {
             /** Concern */
             concern: string | null;
         };
-        /** BatchPage */
+        /**
+         * BatchPage
+         * @description A page of the list; ``next`` is where the next one begins, null where this is the last.
+         */
         BatchPage: {
             /** Items */
             items: components["schemas"]["BatchLine"][];
@@ -2253,7 +2280,10 @@ export interface components {
             /** Does */
             does: string;
         };
-        /** TemperatureOut */
+        /**
+         * TemperatureOut
+         * @description A temperature, °C, at a time.
+         */
         TemperatureOut: {
             /**
              * At
@@ -2893,7 +2923,10 @@ export interface components {
              */
             avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
         };
-        /** RoutesOut */
+        /**
+         * RoutesOut
+         * @description The ways there, the one to propose first, and what each volume costs.
+         */
         RoutesOut: {
             /** Routes */
             routes: components["schemas"]["RouteOut"][];
@@ -3108,6 +3141,10 @@ export interface components {
             poured_off: components["schemas"]["ShareOut"][];
             /** Hot Expansion Percent */
             hot_expansion_percent: number;
+            /** Steam G Min Per Kw */
+            steam_g_min_per_kw: number;
+            /** Most Lines */
+            most_lines: number;
         };
         /**
          * PlaceOut
@@ -3132,7 +3169,10 @@ export interface components {
             /** G Per 100 Ml */
             g_per_100_ml: number;
         };
-        /** SaltOut */
+        /**
+         * SaltOut
+         * @description A kind of salt.
+         */
         SaltOut: {
             /**
              * Key
@@ -3199,7 +3239,10 @@ export interface components {
             /** Hint */
             hint: string;
         };
-        /** SignOut */
+        /**
+         * SignOut
+         * @description What may be seen, heard or smelt in the pan.
+         */
         SignOut: {
             /**
              * Key
@@ -3274,7 +3317,10 @@ export interface components {
             /** Label */
             label: string;
         };
-        /** DeviceOut */
+        /**
+         * DeviceOut
+         * @description A device of the kitchen, and what it read last, in its own unit.
+         */
         DeviceOut: {
             /**
              * Id
@@ -3335,7 +3381,10 @@ export interface components {
             /** Token */
             token: string;
         };
-        /** DeviceIn */
+        /**
+         * DeviceIn
+         * @description A device to be added.
+         */
         DeviceIn: {
             /** Name */
             name: string;
@@ -3347,7 +3396,10 @@ export interface components {
             /** Batch Id */
             batch_id?: string | null;
         };
-        /** AssignIn */
+        /**
+         * AssignIn
+         * @description The batch a device is to read for; null for none.
+         */
         AssignIn: {
             /** Batch Id */
             batch_id: string | null;
@@ -3360,7 +3412,10 @@ export interface components {
             /** New */
             new: number;
         };
-        /** ReadingIn */
+        /**
+         * ReadingIn
+         * @description What a device read, in its own unit.
+         */
         ReadingIn: {
             /**
              * At

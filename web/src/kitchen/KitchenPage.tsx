@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
-import { keys, useKitchen, useSession } from '../api/hooks'
-import { Header } from '../app/Header'
-import { SkewerLink } from '../app/SkewerLink'
-import { useSay } from '../app/units'
+import { keys, useKitchen, useLists, useSession } from '../api/hooks'
+import { Header } from '../shared/Header'
+import { SkewerLink } from '../shared/SkewerLink'
+import { useSay } from '../shared/units'
 import { panScale } from '../figures/geometry'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -164,6 +164,7 @@ function PanDrawing({ pan, widest }: { pan: Pan; widest: number }) {
 function BurnerSheet({ burner, onClose }: { burner: Burner | null; onClose: () => void }) {
   const queries = useQueryClient()
   const [name, setName] = useState(burner?.name ?? '')
+  const { steam_g_min_per_kw: steam } = useLists()
   const [power, setPower] = useState(burner ? String(burner.net_kw) : '')
   const save = useMutation<unknown, Problem>({
     mutationFn: () => {
@@ -182,7 +183,7 @@ function BurnerSheet({ burner, onClose }: { burner: Burner | null; onClose: () =
       open
       onClose={onClose}
       title={burner ? `Change ${burner.name}` : 'A burner'}
-      description="What counts is the power that reaches the liquid, about half of what a gas burner is sold for. To find it, boil water for ten minutes on the scale: 27 g of steam a minute is 1 kW."
+      description={`What counts is the power that reaches the liquid, about half of what a gas burner is sold for. To find it, boil water for ten minutes on the scale: ${Math.round(steam)} g of steam a minute is 1 kW.`}
     >
       <form
         className="grid gap-3"

@@ -1,9 +1,9 @@
 import { Link, useLocation } from 'wouter'
 import { useBatches, type Stage } from '../api/hooks'
-import { clock } from '../app/clock'
-import { Header } from '../app/Header'
-import { useNow } from '../app/useNow'
-import { useSay } from '../app/units'
+import { clock } from '../shared/clock'
+import { Header } from '../shared/Header'
+import { useNow } from '../shared/useNow'
+import { useSay } from '../shared/units'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
 

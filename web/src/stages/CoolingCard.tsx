@@ -1,21 +1,16 @@
 import { useState } from 'react'
-import type { Problem } from '../api/client'
-import type { Batch, Payload } from '../api/hooks'
-import { clock } from '../app/clock'
-import { useSay } from '../app/units'
+import type { Batch } from '../api/hooks'
+import { clock } from '../shared/clock'
+import { useSay } from '../shared/units'
 import { CoolingCurve } from '../figures/CoolingCurve'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Cautions } from './Cautions'
-
-interface Props {
-  cooling: NonNullable<Batch['cooling']>
-  onRecord: (payload: Payload, after?: () => void) => void
-  problem: Problem | null
-}
+import { Cautions } from '../shared/Cautions'
+import { useBench } from './useBench'
 
 /** A pot on its way to cold: its temperatures against the limits. */
-export function CoolingCard({ cooling, onRecord, problem }: Props) {
+export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']> }) {
+  const { onRecord, problem } = useBench()
   const say = useSay()
   const [celsius, setCelsius] = useState('')
   const points = (list: typeof cooling.readings) => list.map((r) => ({ at: Date.parse(r.at), celsius: r.celsius }))

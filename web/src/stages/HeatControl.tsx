@@ -1,18 +1,15 @@
 import { useState } from 'react'
-import { useLists, type Batch, type Payload } from '../api/hooks'
-import { useSay } from '../app/units'
+import { useLists, type Batch } from '../api/hooks'
+import { useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Popover } from '../ui/Popover'
 import { TextField } from '../ui/TextField'
-
-interface Props {
-  batch: Batch
-  onRecord: (payload: Payload) => void
-}
+import { useBench } from './useBench'
 
 /** How it is heated, as a word to tap: what is said here is what the forecast goes by. */
-export function HeatControl({ batch, onRecord }: Props) {
+export function HeatControl() {
+  const { batch, onRecord } = useBench()
   const [open, setOpen] = useState(false)
   const say = useSay()
   const { covers, heats } = useLists()

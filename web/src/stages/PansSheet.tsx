@@ -1,22 +1,17 @@
 import { useState } from 'react'
-import { useKitchen, usePans, type Batch, type Payload } from '../api/hooks'
-import { useSay, Words } from '../app/units'
+import { useKitchen, usePans, type Batch } from '../api/hooks'
+import { useSay, Words } from '../shared/units'
 import { panScale, slice } from '../figures/geometry'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
-
-interface Props {
-  batch: Batch
-  onRecord: (payload: Payload | Payload[], after?: () => void) => void
-  error: string | undefined
-  onClose: () => void
-}
+import { useBench } from './useBench'
 
 /** Which pan, how hot: what each would take, and how well it can be read at the end. */
-export function PansSheet({ batch, onRecord, error, onClose }: Props) {
+export function PansSheet({ onClose }: { onClose: () => void }) {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const kitchen = useKitchen()
   const burners = kitchen.data?.burners ?? []
@@ -105,7 +100,7 @@ export function PansSheet({ batch, onRecord, error, onClose }: Props) {
             </div>
           </form>
         )}
-        {error && <p role="alert" className="font-medium text-heat">{error}</p>}
+        {problem && <p role="alert" className="font-medium text-heat">{problem.message}</p>}
       </div>
     </Sheet>
   )

@@ -1,18 +1,19 @@
 import { useState } from 'react'
-import { clock } from '../app/clock'
-import { useNow } from '../app/useNow'
-import { useSay, Words } from '../app/units'
+import { clock } from '../shared/clock'
+import { useNow } from '../shared/useNow'
+import { useSay, Words } from '../shared/units'
 import { ReductionCurve } from '../figures/ReductionCurve'
 import { Button } from '../ui/Button'
-import { Cautions } from './Cautions'
-import { standsAt } from './course'
-import { Figure, reasonOf } from './Figure'
+import { Cautions } from '../shared/Cautions'
+import { standsAt } from '../shared/course'
+import { Figure, reasonOf } from '../shared/Figure'
 import { HeatControl } from './HeatControl'
-import type { PanelProps } from './panel'
 import { PansSheet } from './PansSheet'
+import { useBench } from './useBench'
 
 /** How far, how long, and how it has gone. */
-export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
+export default function ReducePanel() {
+  const { batch, onOpen, onRecord } = useBench()
   const say = useSay()
   const [pans, setPans] = useState(false)
   const now = useNow()
@@ -76,13 +77,13 @@ export function ReducePanel({ batch, onOpen, onRecord, problem }: PanelProps) {
       </p>
       {!batch.finished && (
         <div className="flex flex-wrap gap-2">
-          <HeatControl batch={batch} onRecord={onRecord} />
+          <HeatControl />
           <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
           <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
         </div>
       )}
       <Cautions cautions={batch.boil_cautions} />
-      {pans && <PansSheet batch={batch} onRecord={onRecord} error={problem?.message} onClose={() => setPans(false)} />}
+      {pans && <PansSheet onClose={() => setPans(false)} />}
     </div>
   )
 }

@@ -1,13 +1,14 @@
 import { useState } from 'react'
-import { useSay } from '../app/units'
+import { useSay } from '../shared/units'
 import { SaltScale } from '../figures/SaltScale'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure, reasonOf } from './Figure'
-import type { PanelProps } from './panel'
+import { Figure, reasonOf } from '../shared/Figure'
+import { useBench } from './useBench'
 
 /** Salt last: what is in it, what is missing, and room to taste. */
-export function SeasonPanel({ batch, onRecord, problem }: PanelProps) {
+export default function SeasonPanel() {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
   const { pot, plan, wanted } = batch

@@ -1,14 +1,15 @@
 import { useState } from 'react'
-import { useSay } from '../app/units'
+import { useSay } from '../shared/units'
 import { BodyLadder } from '../figures/BodyLadder'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure, reasonOf } from './Figure'
-import type { PanelProps } from './panel'
-import { Cautions } from './Cautions'
+import { Figure, reasonOf } from '../shared/Figure'
+import { Cautions } from '../shared/Cautions'
+import { useBench } from './useBench'
 
 /** What it came to: yield, portions, body, salt. */
-export function ServePanel({ batch, onRecord, problem }: PanelProps) {
+export default function ServePanel() {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [measured, setMeasured] = useState('')
   const { pot, wanted, served } = batch

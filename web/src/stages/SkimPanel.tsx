@@ -1,26 +1,28 @@
 import { useState } from 'react'
 import { useLists, type Batch, type Payload } from '../api/hooks'
-import { useSay, Words } from '../app/units'
+import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
-import { Cautions } from './Cautions'
+import { Cautions } from '../shared/Cautions'
 import { CoolingCard } from './CoolingCard'
-import { Figure, reasonOf } from './Figure'
-import { IngredientSearch } from './IngredientSearch'
-import type { PanelProps } from './panel'
+import { Figure, reasonOf } from '../shared/Figure'
+import { IngredientSearch } from '../shared/IngredientSearch'
 import { wantedAgain } from './plan/wish'
+import { useBench } from './useBench'
 
 type Skim = NonNullable<Batch['skim']>
 type Way = Skim['ways'][number]
 
 /** Fat off: the ways, what each leaves and costs, and the one it was done by. */
-export function SkimPanel(props: PanelProps) {
-  const { skim } = props.batch
-  return skim === null ? <p className="text-lg">The ways to take the fat off cannot be worked out for this pot.</p> : <Ways {...props} skim={skim} />
+export default function SkimPanel() {
+  const { batch } = useBench()
+  const { skim } = batch
+  return skim === null ? <p className="text-lg">The ways to take the fat off cannot be worked out for this pot.</p> : <Ways skim={skim} />
 }
 
-function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
+function Ways({ skim }: { skim: Skim }) {
+  const { batch, onRecord } = useBench()
   const say = useSay()
   const { pot, cooling, wanted } = batch
   const [picked, setPicked] = useState<Way['way'] | null>(null)
@@ -40,7 +42,7 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
         <Figure label="to leave on" value={say(skim.rest)} note={`${skim.rest_g_per_100_ml} g in 100 mL${wanted ? '' : ', as most do'}`} />
         <Figure label="liquid below" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} />
       </div>
-      {cooling && <CoolingCard cooling={cooling} onRecord={onRecord} problem={problem} />}
+      {cooling && <CoolingCard cooling={cooling} />}
       <div className="grid gap-4 xl:grid-cols-[1fr_20rem]">
         <div role="radiogroup" aria-label="Way to take the fat off" className="grid content-start gap-1.5">
           {skim.ways.map((one) => (
@@ -48,7 +50,7 @@ function Ways({ batch, skim, onRecord, problem }: PanelProps & { skim: Skim }) {
           ))}
         </div>
         <div className="grid content-start gap-4">
-          {way && <TakeOff key={way.way} way={way} cooling={cooling !== null} onRecord={onRecord} problem={problem} />}
+          {way && <TakeOff key={way.way} way={way} cooling={cooling !== null} />}
           <Button onClick={() => onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: 0, kept: false })}>Leave it on</Button>
         </div>
       </div>
@@ -101,12 +103,11 @@ function WayRow({ way, picked, onPick }: { way: Way; picked: boolean; onPick: ()
 interface TakeOffProps {
   way: Way
   cooling: boolean
-  onRecord: PanelProps['onRecord']
-  problem: PanelProps['problem']
 }
 
 /** What one way costs, and the taps that say it was done. */
-function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
+function TakeOff({ way, cooling }: TakeOffProps) {
+  const { onRecord, problem } = useBench()
   const say = useSay()
   const [amount, setAmount] = useState('')
   const [ice, setIce] = useState(way.ice ? `${Math.round(way.ice.value)} g` : '')
@@ -138,7 +139,7 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
           </li>
         ))}
       </ul>
-      {way.way === 'chill' && !cooling && <SetToCool onRecord={onRecord} problem={problem} />}
+      {way.way === 'chill' && !cooling && <SetToCool />}
       {way.way === 'ice' && <TextField label="Ice that melted into the pot" value={ice} onChange={setIce} error={problem?.at('ice_g')} />}
       {way.way === 'boil_dry' && (
         <>
@@ -164,7 +165,8 @@ function TakeOff({ way, cooling, onRecord, problem }: TakeOffProps) {
   )
 }
 
-function SetToCool({ onRecord, problem }: Pick<TakeOffProps, 'onRecord' | 'problem'>) {
+function SetToCool() {
+  const { onRecord, problem } = useBench()
   const [celsius, setCelsius] = useState('90 °C')
   const { cooling_places: places } = useLists()
   const [key, setKey] = useState<string | null>(null)

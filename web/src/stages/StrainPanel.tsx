@@ -1,21 +1,21 @@
 import { useState } from 'react'
 import { useKitchen } from '../api/hooks'
-import { SkewerLink } from '../app/SkewerLink'
-import { useSay, Words } from '../app/units'
+import { SkewerLink } from '../shared/SkewerLink'
+import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { Unfold } from '../ui/Unfold'
-import { Figure, reasonOf } from './Figure'
-import { ByTheList } from './intake/ByTheList'
-import type { PanelProps } from './panel'
+import { Figure, reasonOf } from '../shared/Figure'
+import { ByTheList } from '../shared/ByTheList'
+import { useBench } from './useBench'
 
 const methods = { jug: 'a jug', eye: 'the eye', dip: 'a dip', scale: 'the scale' }
 
 /** What is in the pot, with the arithmetic of every figure; and what else may leave it or stay in it. */
-export function StrainPanel(props: PanelProps) {
-  const { batch, onOpen } = props
+export default function StrainPanel() {
+  const { batch, onOpen, onRecord } = useBench()
   const say = useSay()
   const { pot } = batch
   const [sheet, setSheet] = useState<'draw' | 'solids' | null>(null)
@@ -43,7 +43,7 @@ export function StrainPanel(props: PanelProps) {
       {pot.kept && (
         <p className="flex flex-wrap items-center gap-3">
           {say(pot.kept)} of liquid stayed on the meat.
-          <Button onClick={() => props.onRecord({ kind: 'returned' })}>Pour it back in</Button>
+          <Button onClick={() => onRecord({ kind: 'returned' })}>Pour it back in</Button>
         </p>
       )}
       <div>
@@ -81,15 +81,18 @@ export function StrainPanel(props: PanelProps) {
           ))}
         </ul>
       </div>
-      {sheet === 'draw' && <DrawSheet {...props} onClose={() => setSheet(null)} />}
-      {sheet === 'solids' && <SolidsSheet {...props} onClose={() => setSheet(null)} />}
+      {sheet === 'draw' && <DrawSheet onClose={() => setSheet(null)} />}
+      {sheet === 'solids' && <SolidsSheet onClose={() => setSheet(null)} />}
     </div>
   )
 }
 
-type SheetProps = PanelProps & { onClose: () => void }
+interface SheetProps {
+  onClose: () => void
+}
 
-function DrawSheet({ batch, onRecord, problem, onClose }: SheetProps) {
+function DrawSheet({ onClose }: SheetProps) {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const kitchen = useKitchen()
   const [volume, setVolume] = useState('')
@@ -121,7 +124,8 @@ function DrawSheet({ batch, onRecord, problem, onClose }: SheetProps) {
   )
 }
 
-function SolidsSheet({ batch, onRecord, problem, onClose }: SheetProps) {
+function SolidsSheet({ onClose }: SheetProps) {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [mass, setMass] = useState('')
   return (

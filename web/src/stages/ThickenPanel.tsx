@@ -1,14 +1,15 @@
 import { useState } from 'react'
 import { useLists } from '../api/hooks'
-import { useSay } from '../app/units'
+import { useSay } from '../shared/units'
 import { BodyLadder } from '../figures/BodyLadder'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Figure, reasonOf } from './Figure'
-import type { PanelProps } from './panel'
+import { Figure, reasonOf } from '../shared/Figure'
+import { useBench } from './useBench'
 
 /** How much to whisk in, and where on the ladder the sauce stands. */
-export function ThickenPanel({ batch, onRecord, problem }: PanelProps) {
+export default function ThickenPanel() {
+  const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
   const { plan, pot, act } = batch

@@ -1,22 +1,14 @@
 import { useEffect, useState } from 'react'
-import type { Problem } from '../../api/client'
 import { useLists, useRoutes, type Batch, type Payload, type Route, type Said, type Wanted } from '../../api/hooks'
-import { useSay } from '../../app/units'
+import { useSay } from '../../shared/units'
 import { TradeChart } from '../../figures/TradeChart'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { Toggle } from '../../ui/Toggle'
 import { Unfold } from '../../ui/Unfold'
-import { useSettled } from '../../app/useSettled'
+import { useSettled } from '../../shared/useSettled'
 import { RouteCard } from './RouteCard'
-
-interface Props {
-  batch: Batch
-  /** A wish that was changed here and not kept yet; null where it is as it was. */
-  onDraft: (draft: Wanted | null) => void
-  onRecord: (payload: Payload | Payload[]) => void
-  problem: Problem | null
-}
+import { useBench } from '../useBench'
 
 interface Wish {
   by: 'people' | 'amount'
@@ -67,7 +59,8 @@ function wantedOf(wish: Wish): Wanted {
 const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
 
 /** What is wanted, what each volume costs, and the ways there. */
-export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
+export default function PlanPanel() {
+  const { batch, onDraft, onRecord, problem } = useBench()
   const say = useSay()
   const [asItWas] = useState(() => wishOf(batch, say))
   const [wish, setWish] = useState(asItWas)
@@ -133,7 +126,7 @@ export function PlanPanel({ batch, onDraft, onRecord, problem }: Props) {
         ) : (
           <div className="grid grid-cols-2 gap-2">
             <TextField className="col-span-2" label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
-            <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
+            <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
             {readyIn}
           </div>
         )}

@@ -1,8 +1,8 @@
 import type { Route } from '../../api/hooks'
-import { useSay, Words } from '../../app/units'
+import { useSay, Words } from '../../shared/units'
 import { Button } from '../../ui/Button'
 import { Unfold } from '../../ui/Unfold'
-import { Reasons } from '../Figure'
+import { Reasons } from '../../shared/Figure'
 
 interface Props {
   route: Route

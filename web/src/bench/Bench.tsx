@@ -1,0 +1,250 @@
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { useLocation } from 'wouter'
+import { isWhole, useAppend, useBatch, useLists, type Batch, type Payload, type Wanted } from '../api/hooks'
+import { Header } from '../shared/Header'
+import { clock } from '../shared/clock'
+import { Notice } from '../shared/Notice'
+import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
+import { BenchContext, type View } from '../stages/useBench'
+import { useAlarm, useAwake } from '../shared/useAlarm'
+import { useNow } from '../shared/useNow'
+import { useSay, Words } from '../shared/units'
+import { PotSection } from '../figures/PotSection'
+import { Ribbon } from '../figures/Ribbon'
+import { Button } from '../ui/Button'
+import { standsAt } from '../shared/course'
+import { DeadClocks, MissingParts } from './BatchNotices'
+import { LogSheet } from './LogSheet'
+import { NowLine } from './NowLine'
+import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
+import { Signs } from './Signs'
+import { HelpSheet, useLetters, type SheetName } from './letters'
+
+// Rare, and they bring the whole start with them.
+const Correct = lazy(() => import('./Correct'))
+const Unreadable = lazy(() => import('./Unreadable'))
+
+/** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
+export function Bench({ id, view: asked }: { id: string; view: string | undefined }) {
+  const batch = useBatch(id)
+  if (batch.isError && !batch.data) {
+    return <Notice title={batch.error.status === 404 ? 'No such batch' : 'No answer'} text={batch.error.message} onRetry={() => void batch.refetch()} />
+  }
+  if (!batch.data) return <Header title="…" />
+  if (!isWhole(batch.data)) {
+    return (
+      <Suspense>
+        <Unreadable batch={batch.data} />
+      </Suspense>
+    )
+  }
+  return <Open batch={batch.data} asked={asked} offline={batch.isError} />
+}
+
+const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)
+
+/** Where what is to be done next belongs. */
+function viewOf(batch: Batch): View {
+  return batch.act.doing === 'want' || batch.act.doing === 'choose' ? 'plan' : batch.act.stage
+}
+
+function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefined; offline: boolean }) {
+  const say = useSay()
+  const append = useAppend(batch.id)
+  const [, go] = useLocation()
+  const [sheet, setSheet] = useState<SheetName | null>(null)
+  const [draft, setDraft] = useState<Wanted | null>(null)
+  // The stage in hand stays open, whatever a device or somebody else records; it follows only what is done in it.
+  const [inHand, setInHand] = useState(() => viewOf(batch))
+  const view = isView(asked) ? asked : inHand
+  const now = useNow()
+  const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
+  const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
+  useAwake(batch.act.doing === 'boil')
+  useEffect(fetchStages, [])
+  // The lists too: what is offered must be there when the server is not.
+  useLists()
+  // Between readings the level is where the forecast says, dotted until a reading confirms it.
+  const stands = batch.act.doing === 'boil' ? standsAt(batch.curve.course, now) : null
+  const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
+  const last = batch.log.filter((entry) => entry.undoable).at(-1)
+  const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
+  const worked = useRef(view)
+  const led = useRef(false)
+  const told = append.data
+  useEffect(() => {
+    if (!told || !isWhole(told)) return
+    const next = viewOf(told)
+    const follows = led.current || view === 'plan' || worked.current === view
+    led.current = false
+    if (!follows) return
+    setInHand(next)
+    if (next !== view) {
+      open('')
+      window.scrollTo({ top: 0 })
+    }
+    // Once for each answer.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [told])
+  useEffect(() => {
+    if (!append.isPending) worked.current = viewOf(batch)
+  })
+  const record = async (payload: Payload | Payload[], after?: () => void) => {
+    try {
+      for (const one of [payload].flat()) await append.mutateAsync(one)
+    } catch {
+      return // What went wrong stands beside its field.
+    }
+    after?.()
+  }
+  useLetters({
+    r: () => setSheet('reading'),
+    a: () => setSheet('add'),
+    t: () => setSheet('taste'),
+    n: () => setSheet('note'),
+    l: () => setSheet('log'),
+    '?': () => setSheet('help'),
+    s: () => open('skim'),
+    p: () => open('plan'),
+    u: undo,
+  })
+  useEffect(() => {
+    document.title = alarm.ringing ? `Look now: ${batch.name}` : `${batch.name} · Spissus`
+    return () => {
+      document.title = 'Spissus'
+    }
+  }, [batch.name, alarm.ringing])
+
+  if (view === 'correct') {
+    return (
+      <Suspense>
+        <Correct batch={batch} onClose={() => open('strain')} />
+      </Suspense>
+    )
+  }
+  const wish = batch.wanted
+  const stage = STAGES.find((one) => one.stage === view)
+  const Panel = stage?.Panel
+  const parts = { batch, view, busy: append.isPending, problem: append.error, draft, onRecord: record, onOpen: open, onDraft: setDraft }
+  return (
+    <BenchContext value={parts}>
+      <div className="flex min-h-dvh flex-col">
+        <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`}>
+          <button type="button" className="pill" onClick={() => open('plan')} aria-current={view === 'plan' ? 'page' : undefined}>
+            {wish ? (
+              <>
+                {say(wish.amount)}
+                <span className="hidden text-quiet sm:inline">
+                  {batch.ladder[wish.body]?.word} · {wish.salt_percent.toFixed(2)} %
+                </span>
+              </>
+            ) : (
+              'What do you want?'
+            )}
+          </button>
+          <button type="button" className="pill hidden md:inline-flex" onClick={() => setSheet('log')}>
+            Log <span className="text-quiet">{batch.log.length}</span>
+          </button>
+          <button type="button" className="pill hidden md:inline-flex" aria-label="Keys" onClick={() => setSheet('help')}>
+            ?
+          </button>
+        </Header>
+        <div className="px-4 md:px-7">
+          <Ribbon
+            stages={STAGES}
+            stretches={batch.ribbon.map((s) => ({
+              ...s,
+              volume: say(s.liquid),
+              salt: `${s.salt_percent.toFixed(2)} %`,
+              fat: s.fat && say(s.fat),
+              vapour: s.vapour && say(s.vapour),
+              added: s.added && say(s.added),
+            }))}
+            ahead={batch.wanted ? 'Pick a way, and the rest is drawn here.' : 'Say what you want, and the rest is drawn here.'}
+            next={batch.finished ? null : batch.act.stage}
+            open={view === 'plan' ? null : view}
+            onOpen={open}
+            clock={clock(now)}
+          />
+        </div>
+        {offline && (
+          <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">
+            The server does not answer. This is how the batch stood last; it is asked again every few seconds.
+          </p>
+        )}
+        <MissingParts missing={batch.missing} />
+        <DeadClocks log={batch.log} onRecord={record} />
+        {batch.devices.map((device) => (
+          <DeviceLine key={device.name} device={device} onRecord={record} />
+        ))}
+        <main className="flex-1 px-4 pt-3 pb-6 md:px-7">
+          <Suspense>
+            {view === 'plan' || !Panel ? (
+              // A wish that was kept is begun from anew.
+              <PlanPanel key={batch.log.findLast((entry) => entry.kind === 'wanted' && !entry.struck)?.seq} />
+            ) : (
+              <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
+                <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
+                  <PotSection
+                    pan={batch.pan}
+                    depthMm={stands?.depthMm ?? batch.pot.depth.value}
+                    foretold={stands !== null}
+                    fatMm={batch.pot.fat_depth.value}
+                    tone={batch.pot.tone}
+                    steaming={batch.act.doing === 'boil'}
+                    marks={batch.marks.map((mark) =>
+                      mark.kind === 'now' && stands
+                        ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.depth) }
+                        : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
+                    )}
+                    height={400}
+                  />
+                  <p className="text-quiet">
+                    {batch.pan.name}
+                    {batch.pan.empty_g ? `, ${Math.round(batch.pan.empty_g)} g empty` : ''} · {batch.burner}
+                  </p>
+                  {view === 'reduce' && !batch.finished && <Signs />}
+                </section>
+                <section aria-label={stage?.label} className="order-1 min-w-0 lg:order-2">
+                  <Panel />
+                </section>
+              </div>
+            )}
+          </Suspense>
+        </main>
+        <NowLine
+          problem={sheet === null ? append.error : null}
+          onRecord={(payload) => {
+            // What the bar asks for leads on, whatever is open.
+            led.current = true
+            void record(payload)
+          }}
+          onSheet={setSheet}
+          alarm={alarm}
+          undo={last ? { label: say(last.text), act: undo } : null}
+        />
+        {sheet === 'reading' && <ReadingSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'add' && <AddSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'taste' && <TasteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'note' && <NoteSheet append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'log' && <LogSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'help' && <HelpSheet onClose={() => setSheet(null)} />}
+      </div>
+    </BenchContext>
+  )
+}
+
+/** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
+function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
+  const { reading } = device
+  return (
+    <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
+      <p role={device.problem ? 'alert' : undefined}>
+        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
+      </p>
+      {device.problem && reading !== null && (
+        <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>
+      )}
+    </div>
+  )
+}

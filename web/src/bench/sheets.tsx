@@ -1,0 +1,237 @@
+import { useState } from 'react'
+import type { Batch, Payload } from '../api/hooks'
+import { useLists } from '../api/hooks'
+import { useSay } from '../shared/units'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
+import { IngredientSearch } from '../shared/IngredientSearch'
+import type { Append } from './LogSheet'
+
+interface Props {
+  batch: Batch
+  append: Append
+  onClose: () => void
+}
+
+type Method = Batch['pot']['methods'][number]['method']
+
+const units = { jug: 'mL', eye: 'mL', dip: 'mm', scale: 'g' }
+const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
+
+/** A reading of the pot: a method and a number, for a wet thumb. */
+export function ReadingSheet({ batch, append, onClose }: Props) {
+  const say = useSay()
+  const best = batch.pot.methods.find((m) => m.best)?.method ?? 'dip'
+  const [method, setMethod] = useState<Method>(best)
+  const [value, setValue] = useState('')
+  const [hot, setHot] = useState(true)
+  const send = (gain: 'added' | 'misread' | null) =>
+    append.mutate({ kind: 'read', measured: { method, value, hot }, gain }, { onSuccess: onClose })
+  const press = (key: string) => setValue(key === '⌫' ? value.slice(0, -1) : value + key)
+  const gained = append.error?.gainedMl !== undefined
+  const off = batch.pot.methods.find((m) => m.method === method)
+  return (
+    <Sheet open onClose={onClose} title="Reading" description={`Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          send(null)
+        }}
+      >
+        <div className="flex flex-wrap justify-between gap-3">
+          <Choice
+            label="By"
+            hideLabel
+            value={method}
+            onChange={(next) => {
+              setMethod(next)
+              setValue('')
+              append.reset()
+            }}
+            options={batch.pot.methods.map((m) => ({
+              value: m.method,
+              label: { jug: 'Jug', eye: 'Eye', dip: 'Dip', scale: 'Scale' }[m.method],
+              disabled: !m.usable,
+            }))}
+          />
+          <Choice
+            label="Hot or cold"
+            hideLabel
+            value={hot ? 'hot' : 'cold'}
+            onChange={(next) => setHot(next === 'hot')}
+            options={[
+              { value: 'hot', label: 'Hot' },
+              { value: 'cold', label: 'Cold' },
+            ]}
+          />
+        </div>
+        <TextField
+          label={`Reading, in ${units[method]} or with its own unit`}
+          value={value}
+          onChange={(next) => {
+            setValue(next)
+            append.reset()
+          }}
+          error={append.error?.at('value', 'measured') ?? (append.error && Object.keys(append.error.fields).length === 0 ? append.error.message : undefined)}
+          autoFocus
+          autoComplete="off"
+        />
+        {gained ? (
+          <div className="grid gap-2 sm:grid-cols-2">
+            <Button look="main" onClick={() => send('added')}>
+              I added liquid
+            </Button>
+            <Button onClick={() => send('misread')}>It was misread</Button>
+          </div>
+        ) : (
+          <>
+            <div className="grid grid-cols-3 gap-2" role="group" aria-label="Keypad">
+              {KEYPAD.map((key) => (
+                <Button key={key} className="text-2xl" onClick={() => press(key)} aria-label={key === '⌫' ? 'Delete' : key}>
+                  {key}
+                </Button>
+              ))}
+            </div>
+            <Button type="submit" look="main" disabled={!value.trim() || append.isPending}>
+              Keep the reading
+            </Button>
+          </>
+        )}
+      </form>
+    </Sheet>
+  )
+}
+
+type What = 'salt' | 'thickener' | 'other'
+
+/** Something goes into the pot. */
+export function AddSheet({ append, onClose }: Props) {
+  const [what, setWhat] = useState<What>('salt')
+  const [amount, setAmount] = useState('')
+  const { schools, salts } = useLists()
+  const [school, setSchool] = useState<string | null>(null)
+  const thickener = schools.find((s) => s.key === school) ?? schools[0]
+  const [kindOfSalt, setKindOfSalt] = useState<string | null>(null)
+  const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
+  const [key, setKey] = useState<string | null>(null)
+  const payload = (): Payload | null => {
+    if (what === 'salt') return salt ? { kind: 'salted', salt_g: amount, salt: salt.key } : null
+    if (what === 'thickener') return thickener ? { kind: 'thickened', thickener: thickener.key, dry_g: amount } : null
+    return key ? { kind: 'added', ingredient: key, amount } : null
+  }
+  const ready = payload()
+  return (
+    <Sheet open onClose={onClose} title="Add">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (ready) append.mutate(ready, { onSuccess: onClose })
+        }}
+      >
+        <Choice
+          label="What"
+          hideLabel
+          value={what}
+          onChange={(next) => {
+            setWhat(next)
+            append.reset()
+          }}
+          options={[
+            { value: 'salt', label: 'Salt' },
+            { value: 'thickener', label: 'Thickener' },
+            { value: 'other', label: 'Something else' },
+          ]}
+        />
+        {what === 'salt' && (
+          <Choice
+            label="Which salt"
+            value={salt?.key}
+            onChange={setKindOfSalt}
+            options={salts.map((s) => ({ value: s.key, label: s.label }))}
+          />
+        )}
+        {what === 'thickener' && (
+          <Choice
+            label="Which thickener"
+            value={thickener?.key}
+            onChange={setSchool}
+            options={schools.map((s) => ({ value: s.key, label: s.label }))}
+          />
+        )}
+        {what === 'other' && <IngredientSearch label="Search" placeholder="stock, cream, vinegar, resting juices" value={key} onChange={setKey} />}
+        <TextField
+          label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
+          placeholder={what === 'other' ? '100 ml or 30 g' : what === 'salt' ? '1.5 g' : '12 g'}
+          value={amount}
+          onChange={(next) => {
+            setAmount(next)
+            append.reset()
+          }}
+          error={append.error?.message}
+          autoComplete="off"
+        />
+        <Button type="submit" look="main" disabled={!ready || !amount.trim() || append.isPending}>
+          It is in
+        </Button>
+      </form>
+    </Sheet>
+  )
+}
+
+/** A verdict on body or salt. */
+export function TasteSheet({ batch, append, onClose }: Props) {
+  const { spoon, tongue } = useLists()
+  const rows = [
+    { of: 'body', title: `Body: it should be a ${batch.ladder[batch.wanted?.body ?? 3]?.word ?? 'sauce'}`, words: spoon },
+    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} % by the ledger`, words: tongue },
+  ] as const
+  return (
+    <Sheet open onClose={onClose} title="Taste" description="A spoonful on a warm plate, not from the boil.">
+      <div className="grid gap-5">
+        {rows.map((row) => (
+          <div key={row.of} role="group" aria-label={row.of}>
+            <p className="mb-2 font-semibold">{row.title}</p>
+            <div className="flex flex-wrap gap-2">
+              {row.words.map(({ key: verdict, label }) => (
+                <Button
+                  key={verdict}
+                  className="flex-auto"
+                  disabled={append.isPending}
+                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict }, { onSuccess: onClose })}
+                >
+                  {label}
+                </Button>
+              ))}
+            </div>
+          </div>
+        ))}
+        {append.error && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
+      </div>
+    </Sheet>
+  )
+}
+
+/** A remark for the log. */
+export function NoteSheet({ append, onClose }: Omit<Props, 'batch'>) {
+  const [text, setText] = useState('')
+  return (
+    <Sheet open onClose={onClose} title="Note">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          append.mutate({ kind: 'noted', text }, { onSuccess: onClose })
+        }}
+      >
+        <TextField label="What you want to remember" value={text} onChange={setText} error={append.error?.message} autoFocus maxLength={2000} />
+        <Button type="submit" look="main" disabled={!text.trim() || append.isPending}>
+          Keep it
+        </Button>
+      </form>
+    </Sheet>
+  )
+}

@@ -1,0 +1,95 @@
+import { useState, type ReactNode } from 'react'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { Popover } from '../ui/Popover'
+
+interface AskProps {
+  label: string
+  /** The words as they stand in the sentence; null while nobody has said it. */
+  said: string | null
+  /** What stands there instead. */
+  unsaid?: string
+  wrong?: boolean
+  children: (close: () => void) => ReactNode
+}
+
+/** A word of a sentence that can be tapped and said otherwise. */
+export function Ask({ label, said, unsaid = '…', wrong, children }: AskProps) {
+  const [open, setOpen] = useState(false)
+  const edge = wrong ? 'border-heat' : said === null ? 'border-dashed border-quiet text-quiet' : 'border-ink'
+  return (
+    <Popover
+      open={open}
+      onOpen={setOpen}
+      label={label}
+      className={`my-0.5 inline-flex min-h-12 max-w-full items-center border-b-[3px] px-1 text-left leading-tight font-bold hover:bg-panel data-[state=open]:bg-panel ${edge}`}
+      trigger={
+        <>
+          <span className="sr-only">{label}: </span>
+          {said ?? unsaid}
+        </>
+      }
+    >
+      {children(() => setOpen(false))}
+    </Popover>
+  )
+}
+
+/** A word whose popover is a small form; Enter and Done both close it. */
+export function AskForm({ children, ...ask }: Omit<AskProps, 'children'> & { children: ReactNode }) {
+  return (
+    <Ask {...ask}>
+      {(close) => (
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            close()
+          }}
+        >
+          {children}
+          <Button type="submit">Done</Button>
+        </form>
+      )}
+    </Ask>
+  )
+}
+
+/** What is wrong with the words above, a sentence each. */
+export function Wrong({ texts }: { texts: readonly (string | undefined)[] }) {
+  return texts.filter(Boolean).map((text) => (
+    <p key={text} role="alert" className="font-medium text-heat">
+      {text}
+    </p>
+  ))
+}
+
+interface PickProps<T extends string> {
+  label: string
+  value: T | null
+  unsaid?: string
+  wrong?: boolean
+  options: readonly { value: T; label: string; hint?: string; disabled?: boolean; said?: string }[]
+  onPick: (value: T) => void
+}
+
+/** A word with a few others in its place: one tap opens them, one picks. */
+export function Pick<T extends string>({ label, value, unsaid, wrong, options, onPick }: PickProps<T>) {
+  const now = options.find((option) => option.value === value)
+  return (
+    <Ask label={label} said={now ? (now.said ?? now.label) : null} {...(unsaid !== undefined && { unsaid })} {...(wrong !== undefined && { wrong })}>
+      {(close) => (
+        <Choice
+          label={label}
+          layout="stack"
+          value={value ?? undefined}
+          options={options}
+          onChange={(next) => {
+            onPick(next)
+            close()
+          }}
+        />
+      )}
+    </Ask>
+  )
+}

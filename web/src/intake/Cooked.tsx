@@ -1,0 +1,92 @@
+import type { Problem } from '../api/client'
+import { useLists } from '../api/hooks'
+import { TextField } from '../ui/TextField'
+import { AskForm, Pick, Wrong } from './Ask'
+import type { Cooked as Said } from './draft'
+
+interface Props {
+  cooked: Said
+  change: (part: Partial<Said>) => void
+  wrong: Problem | null
+}
+
+const yesNo = (yes: string, no: string) => [
+  { value: 'yes' as const, label: yes },
+  { value: 'no' as const, label: no },
+]
+
+/** How it was cooked and strained, as a sentence to tap. */
+export function Cooked({ cooked, change, wrong }: Props) {
+  const { covers, sieves } = useLists()
+  const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
+    <AskForm label={label} said={value.trim() || null} wrong={Boolean(error)}>
+      <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
+    </AskForm>
+  )
+  return (
+    <>
+      <p className="text-xl leading-[3.1rem]">
+        It braised for {words('How long', cooked.hours, 'hours', '2 1/2 h', wrong?.at('hours'))}{' '}
+        <Pick
+          label="Where"
+          value={cooked.heat}
+          options={[
+            { value: 'oven', label: 'in the oven' },
+            { value: 'stove', label: 'on the stove' },
+          ]}
+          onPick={(heat) => change({ heat })}
+        />
+        {cooked.heat === 'oven' && <> at {words('Oven temperature', cooked.oven, 'oven', '150 °C', wrong?.at('oven_c'))}</>},{' '}
+        <Pick
+          label="Cover"
+          value={cooked.cover}
+          options={covers.map((c) => ({ value: c.key, label: c.cooked }))}
+          onPick={(cover) => change({ cover })}
+        />
+        , the meat{' '}
+        <Pick
+          label="Level"
+          value={cooked.level}
+          options={[
+            { value: 'submerged', label: 'under the liquid' },
+            { value: 'nearly', label: 'nearly covered' },
+            { value: 'half_way', label: 'half-way up' },
+          ]}
+          onPick={(level) => change({ level })}
+        />
+        , in{' '}
+        <Pick
+          label="Pieces"
+          value={cooked.pieces}
+          options={[
+            { value: 'large', label: 'large pieces' },
+            { value: 'small', label: 'small pieces' },
+          ]}
+          onPick={(pieces) => change({ pieces })}
+        />
+        ,{' '}
+        <Pick
+          label="Trimmed"
+          value={cooked.trimmed ? 'yes' : 'no'}
+          options={yesNo('trimmed of fat', 'with its fat')}
+          onPick={(trimmed) => change({ trimmed: trimmed === 'yes' })}
+        />
+        ; strained{' '}
+        <Pick
+          label="Overnight"
+          value={cooked.overnight ? 'yes' : 'no'}
+          options={yesNo('after a night in the liquid', 'the same day')}
+          onPick={(overnight) => change({ overnight: overnight === 'yes' })}
+        />{' '}
+        <Pick
+          label="Strained through"
+          value={cooked.strain}
+          options={sieves.map((s) => ({ value: s.key, label: s.cooked, hint: s.hint }))}
+          onPick={(strain) => change({ strain })}
+        />
+        .
+      </p>
+      <Wrong texts={[wrong?.at('hours'), wrong?.at('oven_c')]} />
+    </>
+  )
+}

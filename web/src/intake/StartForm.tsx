@@ -1,0 +1,176 @@
+import { useState } from 'react'
+import { Link } from 'wouter'
+import type { Problem } from '../api/client'
+import { useSentence, useStartPreview, type Kitchen } from '../api/hooks'
+import { Header } from '../shared/Header'
+import { STAGES } from '../stages/registry'
+import { clock } from '../shared/clock'
+import { useNow } from '../shared/useNow'
+import { useSay, Words } from '../shared/units'
+import { PotSection } from '../figures/PotSection'
+import { Ribbon } from '../figures/Ribbon'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+import { ByTheList } from '../shared/ByTheList'
+import { Cooked } from './Cooked'
+import { missing, previewOf, withSentence, type Draft } from './draft'
+import { Telling } from './Telling'
+import { useSettled } from '../shared/useSettled'
+import { WentIn } from './WentIn'
+
+interface Props {
+  title: string
+  kitchen: Kitchen
+  initial: Draft
+  onDraft?: (draft: Draft) => void
+  problem: Problem | null
+  busy: boolean
+  act: string
+  onDone: (draft: Draft) => void
+}
+
+/** What is in the pan. It can be said in a sentence, tapped word by word, dragged, or read off a list. */
+export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act, onDone }: Props) {
+  const [draft, setDraft] = useState(initial)
+  const say = useSay()
+  const settled = useSettled(draft)
+  const preview = useStartPreview(previewOf(settled))
+  const asking = useSettled(draft.said, 250)
+  const sentence = useSentence(asking)
+  const [taken, setTaken] = useState(initial.said)
+  const change = (part: Partial<Draft>) => {
+    const next = { ...draft, ...part }
+    setDraft(next)
+    onDraft?.(next)
+  }
+  // What was just read of the sentence goes into the draft once, and can then be said otherwise.
+  if (sentence.data && asking === draft.said && taken !== draft.said) {
+    setTaken(draft.said)
+    change(withSentence(draft, sentence.data))
+  }
+  const pan = kitchen.pans.find((p) => p.id === draft.panId)
+  const open = missing(draft)
+  const filled = open !== 'amount'
+  const wrong = problem ?? (filled ? preview.error : null)
+  const shown = filled && !preview.isError ? preview.data : undefined
+  const pot = shown?.pot
+  const now = useNow()
+  if (kitchen.pans.length === 0) {
+    return (
+      <>
+        <Header title={title} />
+        <main className="px-7 py-16 text-lg">
+          The kitchen has no pans yet. <Link href="/kitchen" className="font-semibold underline">Add the one you reduce in</Link>.
+        </main>
+      </>
+    )
+  }
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <Header title={title}>
+        <TextField
+          label="What is it?"
+          hideLabel
+          placeholder="What is it? Pork cheek in dry cider"
+          value={draft.name}
+          onChange={(name) => change({ name })}
+          error={problem?.at('name')}
+          maxLength={120}
+          className="w-96 max-w-full max-md:order-last max-md:w-full"
+        />
+      </Header>
+      <div className="px-4 md:px-7">
+        <Ribbon
+          stages={STAGES}
+          stretches={(shown?.ribbon ?? []).map((s) => ({
+            ...s, volume: say(s.liquid), salt: open === 'salt' ? '' : `${s.salt_percent.toFixed(2)} %`, fat: null, vapour: null, added: null,
+          }))}
+          fullMl={pan?.capacity.value}
+          ahead={pot ? 'The way from here is drawn once you say what you want.' : 'The sauce’s way begins here.'}
+          next={null}
+          open="strain"
+          clock={clock(now)}
+          low
+        />
+      </div>
+      <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-5 px-4 pt-3 pb-8 md:px-7 lg:grid-cols-[25rem_1fr]">
+        <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
+          {pan && (
+            <PotSection
+              pan={pan}
+              depthMm={pot?.depth.value ?? 0}
+              fatMm={pot?.fat_depth.value ?? 0}
+              tone={pot?.tone ?? 0.2}
+              steaming={draft.hot && pot !== undefined}
+              marks={pot ? [{ kind: 'now', depthMm: pot.depth.value, label: say(pot.depth) }] : []}
+              height={300}
+              onLevel={(mm) => change({ method: 'dip', value: `${mm} mm` })}
+            />
+          )}
+          <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
+          <dl className="mt-2 grid grid-cols-3 gap-3" aria-live="polite">
+            <Told name="liquid" value={pot ? say(pot.liquid) : '–'} note={pot ? `± ${say(pot.liquid_error)}` : ''} />
+            <Told name="fat" value={pot ? say(pot.fat) : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
+            <Told
+              name="salt"
+              value={pot && open === null ? `${pot.salt.best.toFixed(2)} %` : '–'}
+              note={pot && open === null ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
+            />
+          </dl>
+        </section>
+        <div className="grid min-w-0 content-start gap-4">
+          <div>
+            <TextField
+              label="Say what you have"
+              placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
+              value={draft.said}
+              onChange={(said) => change({ said })}
+              maxLength={500}
+              autoComplete="off"
+              autoFocus
+            />
+            {sentence.data && sentence.data.unread.length > 0 && taken === draft.said && (
+              <p className="mt-1 text-quiet">Not understood: {sentence.data.unread.map((part) => `“${part}”`).join(', ')}. Tap the words below instead.</p>
+            )}
+          </div>
+          <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
+          {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
+          <WentIn lines={draft.lines} onLines={(lines) => change({ lines })} />
+          {draft.lines.length > 0 && (
+            <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} wrong={wrong} />
+          )}
+          {shown?.estimated && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
+        </div>
+      </main>
+      <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
+        {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="mb-2 font-medium text-[#ffb39c]">{wrong.message}</p>}
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
+          <p role="status" className="min-w-64 flex-1 text-xl leading-snug font-semibold text-balance md:text-[1.45rem]">
+            {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}
+          </p>
+          <Button look="bar-main" disabled={busy || open !== null || wrong !== null} onClick={() => onDone(draft)}>
+            {act}
+          </Button>
+        </div>
+      </section>
+    </div>
+  )
+}
+
+/** The one thing to say next. */
+function nextWord(open: ReturnType<typeof missing>, wrong: boolean, liquid: string | null): string {
+  if (open === 'amount') return 'Say how much there is.'
+  if (wrong) return 'Something does not fit: it stands beside its word.'
+  if (open === 'salt') return 'Taste it: how salty is it?'
+  return liquid ? `${liquid} of liquid. Is that it?` : 'One moment.'
+}
+
+function Told({ name, value, note }: { name: string; value: string; note: string }) {
+  return (
+    <div>
+      <dt className="text-quiet">{name}</dt>
+      <dd className="text-2xl font-bold">{value}</dd>
+      <dd className="min-h-6 text-quiet">{note}</dd>
+    </div>
+  )
+}

@@ -1,0 +1,234 @@
+import type { Problem } from '../api/client'
+import { useLists, type Kitchen, type Pot, type Schemas } from '../api/hooks'
+import { useSay } from '../shared/units'
+import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
+import { TextField } from '../ui/TextField'
+import { Ask, AskForm, Pick, Wrong } from './Ask'
+import type { Draft } from './draft'
+
+interface Props {
+  draft: Draft
+  change: (part: Partial<Draft>) => void
+  kitchen: Kitchen
+  pot: Pot | undefined
+  wrong: Problem | null
+}
+
+const placeholders = { jug: '1.4 l, 6 cups, 1 1/2 qt', eye: 'a bit over 2 l', dip: '53 mm or 2 1/8 in', scale: '2620 g with the pan' }
+const byWord = { jug: 'by jug', eye: 'by eye', dip: 'by dip', scale: 'on the scale' }
+
+function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): string | null {
+  switch (draft.saltBy) {
+    case 'taste':
+      return tastes.find(({ key }) => key === draft.verdict)?.label ?? draft.verdict
+    case 'meter':
+      return draft.percent.trim() ? `${draft.percent} by the meter` : null
+    case 'stock':
+      return `as ${stocks.find(({ key }) => key === draft.stock)?.label ?? draft.stock}`
+    case 'list':
+      return 'by the list'
+    case 'unsaid':
+      return draft.lines.length > 0 ? 'by the list' : null
+  }
+}
+
+/** What is in the pan, as a sentence whose every word can be tapped. */
+export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
+  const say = useSay()
+  const lists = useLists()
+  const pan = kitchen.pans.find((p) => p.id === draft.panId)
+  const amountWrong = wrong?.at('value', 'volume', 'measured', 'depth')
+  const fatWrong = wrong?.at('fat', 'fat_mm', 'fat_ml')
+  const saltWrong = wrong?.at('percent', 'salt')
+  const solidsWrong = wrong?.at('solids_g')
+  return (
+    <div>
+      <p className="text-xl leading-[3.1rem]">
+        In the{' '}
+        <Pick
+          label="Pan"
+          value={draft.panId}
+          unsaid="which pan?"
+          options={kitchen.pans.map((p) => ({ value: p.id, label: p.name, hint: `holds ${say(p.capacity)}` }))}
+          onPick={(panId) => change({ panId })}
+        />{' '}
+        there is{' '}
+        <AskForm
+          label="How much"
+          said={draft.value.trim() ? `${draft.value.trim()} ${byWord[draft.method]}` : draft.lines.length > 0 ? 'what the list makes' : null}
+          unsaid="how much?"
+          wrong={Boolean(amountWrong)}
+        >
+          <Choice
+            label="Fat and all, by"
+            layout="pairs"
+            value={draft.method}
+            onChange={(method) => change({ method, value: '' })}
+            options={(['jug', 'dip', 'scale', 'eye'] as const).map((method) => ({
+              value: method,
+              label: { jug: 'Jug', dip: 'Dip', scale: 'Scale', eye: 'Eye' }[method],
+              hint: hint(method, pot, say, pan?.empty_g ?? null),
+              disabled: method === 'scale' && !pan?.empty_g,
+            }))}
+          />
+          <TextField
+            label="Measurement"
+            placeholder={placeholders[draft.method]}
+            value={draft.value}
+            onChange={(value) => change({ value })}
+            error={amountWrong}
+            autoComplete="off"
+          />
+          <Choice
+            label={`Hot liquid takes ${lists.hot_expansion_percent.toFixed(1)} % more room`}
+            value={draft.hot ? 'hot' : 'cold'}
+            onChange={(hot) => change({ hot: hot === 'hot' })}
+            options={[
+              { value: 'hot', label: 'Hot' },
+              { value: 'cold', label: 'Cold' },
+            ]}
+          />
+        </AskForm>
+        ,{' '}
+        <Pick
+          label="Hot or cold"
+          value={draft.hot ? 'hot' : 'cold'}
+          options={[
+            { value: 'hot', label: 'hot' },
+            { value: 'cold', label: 'cold' },
+          ]}
+          onPick={(hot) => change({ hot: hot === 'hot' })}
+        />
+        , with{' '}
+        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" wrong={Boolean(fatWrong)}>
+          <Choice
+            label="Fat measured by"
+            value={draft.fatBy}
+            onChange={(fatBy) => change({ fatBy, fat: '' })}
+            options={[
+              { value: 'mm', label: 'Thickness' },
+              { value: 'ml', label: 'Volume' },
+            ]}
+          />
+          <TextField
+            label="Fat on top, if any"
+            placeholder={draft.fatBy === 'mm' ? '4 mm or 2 cm' : '120 ml'}
+            value={draft.fat}
+            onChange={(fat) => change({ fat })}
+            error={fatWrong}
+            autoComplete="off"
+          />
+        </AskForm>{' '}
+        on top and{' '}
+        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} wrong={Boolean(solidsWrong)}>
+          <TextField
+            label="Meat or vegetables still in the pan"
+            hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
+            placeholder="1.1 kg"
+            value={draft.solids}
+            onChange={(solids) => change({ solids })}
+            error={solidsWrong}
+            autoComplete="off"
+          />
+        </AskForm>{' '}
+        in it. Salt:{' '}
+        <Ask label="Salt" said={saltWords(draft, lists)} unsaid="how salty?" wrong={Boolean(saltWrong)}>
+          {(close) => (
+            <div className="grid gap-4">
+              <Choice
+                label="It tastes"
+                value={draft.saltBy === 'taste' ? draft.verdict : undefined}
+                onChange={(verdict) => {
+                  change({ saltBy: 'taste', verdict })
+                  close()
+                }}
+                options={lists.tastes.map(({ key, label }) => ({ value: key, label }))}
+              />
+              <TextField
+                label="Or a salt meter shows"
+                placeholder="0.6 %"
+                value={draft.saltBy === 'meter' ? draft.percent : ''}
+                onChange={(percent) => change({ saltBy: percent.trim() ? 'meter' : 'unsaid', percent })}
+                error={saltWrong}
+                autoComplete="off"
+              />
+              <Choice
+                label="Or go by the stock that went in"
+                layout="stack"
+                value={draft.saltBy === 'stock' ? draft.stock : undefined}
+                onChange={(stock) => {
+                  change({ saltBy: 'stock', stock })
+                  close()
+                }}
+                options={lists.stocks.map(({ key, label }) => ({ value: key, label }))}
+              />
+              {draft.lines.length > 0 && (
+                <Button
+                  onClick={() => {
+                    change({ saltBy: 'list' })
+                    close()
+                  }}
+                >
+                  Go by the list alone
+                </Button>
+              )}
+            </div>
+          )}
+        </Ask>
+        .
+        {draft.lines.length === 0 && (
+          <>
+            {' '}
+            It is{' '}
+            <Pick
+              label="What it is like"
+              value={draft.character}
+              options={[
+                { value: 'thin', label: 'thin stock', hint: 'Lean meat. Hardly sets when cold.' },
+                { value: 'gelatin_rich', label: 'gelatin-rich', hint: 'Cheek, shin, neck, tail. Sets firm.' },
+                { value: 'milled', label: 'tomato or milled vegetables', hint: 'Soft vegetables in it. Cloudy.' },
+              ]}
+              onPick={(character) => change({ character })}
+            />
+            .
+          </>
+        )}{' '}
+        It will boil on the{' '}
+        <Pick
+          label="Burner"
+          value={draft.burnerId}
+          unsaid="which burner?"
+          options={kitchen.burners.map((b) => ({ value: b.id, label: b.name }))}
+          onPick={(burnerId) => change({ burnerId })}
+        />
+        .
+      </p>
+      <Better draft={draft} pot={pot} />
+      <Wrong texts={[amountWrong, fatWrong, saltWrong, solidsWrong]} />
+    </div>
+  )
+}
+
+const says = { jug: 'A jug', eye: 'The eye', dip: 'A dip', scale: 'The scale' }
+
+/** Where another way to measure would be clearly better in this pan. */
+function Better({ draft, pot }: { draft: Draft; pot: Pot | undefined }) {
+  const say = useSay()
+  const best = pot?.methods.find((method) => method.best)
+  if (!pot || !best || best.method === draft.method || !draft.value.trim()) return null
+  return (
+    <p className="text-quiet">
+      {says[draft.method]} is good to ± {say(pot.liquid_error)} here; {says[best.method].toLowerCase()} to ± {say(best.error)}.
+    </p>
+  )
+}
+
+/** How good a method is for this pan, once there is something in it. */
+function hint(method: Draft['method'], pot: Pot | undefined, say: ReturnType<typeof useSay>, emptyG: number | null): string {
+  if (method === 'scale' && emptyG === null) return 'weigh the pan empty first'
+  if (method === 'eye') return 'a guess'
+  const known = pot?.methods.find((m) => m.method === method)
+  if (!known) return { jug: 'mind the fat', dip: 'depth in the pan', scale: 'with the pan' }[method]
+  return `± ${say(known.error)}${known.best ? ', best here' : ''}`
+}

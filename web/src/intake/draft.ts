@@ -1,0 +1,153 @@
+import type { Batch, Kitchen, Line, Schemas, StartedIn } from '../api/hooks'
+
+/** How a braise was cooked and strained, as it was tapped and typed. */
+export type Cooked = Omit<Schemas['Braise'], 'lines' | 'hours' | 'oven_c'> & { hours: string; oven: string }
+
+/** What has been said so far of a strained liquid, as it was typed and tapped. */
+export interface Draft {
+  name: string
+  panId: string
+  burnerId: string
+  /** The sentence it began with. */
+  said: string
+  method: 'jug' | 'dip' | 'scale' | 'eye'
+  value: string
+  hot: boolean
+  fatBy: 'mm' | 'ml'
+  fat: string
+  saltBy: 'unsaid' | 'taste' | 'meter' | 'stock' | 'list'
+  verdict: 'flat' | 'nearly' | 'right' | 'salty' | 'too_salty'
+  percent: string
+  stock: 'salted' | 'reduced_salt' | 'low_salt' | 'unsalted'
+  character: 'thin' | 'gelatin_rich' | 'milled'
+  /** Meat or vegetables still in the pan, by weight. */
+  solids: string
+  lines: Line[]
+  cooked: Cooked
+}
+
+/** A draft belongs to the person who made it; what an earlier version kept goes to whoever comes first. */
+const KEY = 'spissus-start'
+const keyOf = (person: string) => `${KEY}:${person}`
+
+export const fresh: Draft = {
+  name: '', panId: '', burnerId: '', said: '', method: 'jug', value: '', hot: true, fatBy: 'mm', fat: '',
+  saltBy: 'unsaid', verdict: 'nearly', percent: '', stock: 'salted', character: 'gelatin_rich', solids: '', lines: [],
+  cooked: {
+    cover: 'tight', heat: 'oven', oven: '150 °C', hours: '3 h', level: 'nearly', pieces: 'large', overnight: false,
+    trimmed: false, strain: 'fine',
+  },
+}
+
+/** The draft of an interrupted start, if there is one. */
+export function savedDraft(person: string): Draft {
+  try {
+    const kept = JSON.parse(localStorage.getItem(keyOf(person)) ?? localStorage.getItem(KEY) ?? '{}') as Partial<Draft>
+    return { ...fresh, ...kept, cooked: { ...fresh.cooked, ...kept.cooked } }
+  } catch {
+    return fresh
+  }
+}
+
+export function saveDraft(person: string, draft: Draft | null): void {
+  if (draft) localStorage.setItem(keyOf(person), JSON.stringify(draft))
+  else localStorage.removeItem(keyOf(person))
+  localStorage.removeItem(KEY)
+}
+
+/** The draft with what a sentence says of it; what the sentence leaves open stays as it is. */
+export function withSentence(draft: Draft, read: Schemas['SentenceOut']): Draft {
+  return {
+    ...draft,
+    ...(read.method !== null && read.value !== null && { method: read.method, value: read.value }),
+    ...(read.hot !== null && { hot: read.hot }),
+    ...(read.fat_mm !== null && { fatBy: 'mm' as const, fat: read.fat_mm }),
+    ...(read.fat_ml !== null && { fatBy: 'ml' as const, fat: read.fat_ml }),
+    ...(read.stock !== null && { saltBy: 'stock' as const, stock: read.stock }),
+    ...(read.verdict !== null && { saltBy: 'taste' as const, verdict: read.verdict }),
+    ...(read.percent !== null && { saltBy: 'meter' as const, percent: read.percent }),
+    ...(read.character !== null && { character: read.character }),
+  }
+}
+
+const unit = { jug: 'ml', eye: 'ml', dip: 'mm', scale: 'g' }
+
+/** The start of a batch as a draft, to be corrected. */
+export function draftOf(batch: Batch, kitchen: Kitchen): Draft {
+  const { pan, burner, liquid, lines } = batch.start
+  const { measured, salt, braise } = liquid
+  return {
+    ...fresh,
+    name: batch.name,
+    panId: kitchen.pans.find((p) => p.name === pan)?.id ?? '',
+    burnerId: kitchen.burners.find((b) => b.name === burner)?.id ?? '',
+    ...(measured && { method: measured.method, value: `${measured.value} ${unit[measured.method]}`, hot: measured.hot }),
+    fatBy: liquid.fat_ml ? 'ml' : 'mm',
+    fat: liquid.fat_ml ? `${liquid.fat_ml} ml` : liquid.fat_mm ? `${liquid.fat_mm} mm` : '',
+    saltBy: salt.by,
+    ...(salt.by === 'taste' && { verdict: salt.verdict }),
+    ...(salt.by === 'meter' && { percent: `${salt.percent} %` }),
+    ...(salt.by === 'stock' && { stock: salt.stock }),
+    character: liquid.character,
+    solids: Number(liquid.solids_g) > 0 ? `${liquid.solids_g} g` : '',
+    lines,
+    ...(braise && { cooked: cookedOf(braise) }),
+  }
+}
+
+function cookedOf({ lines: _, hours, oven_c, ...rest }: Schemas['Braise']): Cooked {
+  return { ...rest, hours: `${hours} h`, oven: `${oven_c} °C` }
+}
+
+/** Whether a line says what went in and how much. */
+export const counts = ({ line }: Line): boolean =>
+  line.use !== 'left_out' && Boolean(line.ingredient ?? line.own) && (line.mass_g ?? line.volume_ml ?? null) !== null
+
+/** What is still to be said before the liquid is known: how much, or how salty. */
+export function missing(draft: Draft): 'amount' | 'salt' | null {
+  const listed = draft.lines.some(counts)
+  if (!draft.value.trim() && !listed) return 'amount'
+  if (draft.saltBy === 'meter') return draft.percent.trim() ? null : 'salt'
+  if (draft.saltBy === 'unsaid' || draft.saltBy === 'list') return listed ? null : 'salt'
+  return null
+}
+
+function saltOf(draft: Draft): StartedIn['liquid']['salt'] {
+  switch (draft.saltBy) {
+    case 'taste':
+      return { by: 'taste', verdict: draft.verdict }
+    case 'meter':
+      return { by: 'meter', percent: draft.percent }
+    case 'stock':
+      return { by: 'stock', stock: draft.stock }
+    default:
+      return { by: 'list' }
+  }
+}
+
+/** The draft as the server takes it; null while something it needs is missing. */
+export function startOf(draft: Draft): StartedIn | null {
+  if (!draft.panId || !draft.burnerId || missing(draft)) return null
+  const fat = draft.fat.trim()
+  const { hours, oven, ...cooked } = draft.cooked
+  return {
+    kind: 'started',
+    pan_id: draft.panId,
+    burner_id: draft.burnerId,
+    liquid: {
+      ...(draft.value.trim() && { measured: { method: draft.method, value: draft.value, hot: draft.hot } }),
+      ...(fat && (draft.fatBy === 'mm' ? { fat_mm: fat } : { fat_ml: fat })),
+      salt: saltOf(draft),
+      character: draft.character,
+      solids_g: draft.solids.trim() || 0,
+      ...(draft.lines.length > 0 && {
+        braise: { ...cooked, hours, oven_c: oven, lines: draft.lines.map(({ line }) => line) },
+      }),
+    },
+  }
+}
+
+/** The draft while its salt is still unsaid, so that the pot can fill before the question is answered. */
+export function previewOf(draft: Draft): StartedIn | null {
+  return startOf(missing(draft) === 'salt' ? { ...draft, saltBy: 'taste', verdict: 'nearly' } : draft)
+}

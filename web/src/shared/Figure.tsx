@@ -1,0 +1,58 @@
+import type { ReactNode } from 'react'
+import type { Route } from '../api/hooks'
+import { Words } from './units'
+import { Unfold } from '../ui/Unfold'
+
+type Reason = Route['reasons'][number]
+
+interface Props {
+  label: string
+  value: ReactNode
+  note?: ReactNode
+  /** The arithmetic behind it; tapping the figure unfolds it. */
+  reason?: Reason | undefined
+  tone?: string
+}
+
+/** A figure to read from a metre away. Tap it, and its arithmetic unfolds. */
+export function Figure({ label, value, note, reason, tone = '' }: Props) {
+  const face = (
+    <>
+      <span className="block text-base text-quiet">
+        {label}
+        {reason && (
+          <span aria-hidden="true" className="ml-1.5 inline-grid size-5 place-items-center rounded-full border border-current align-text-bottom text-xs">
+            =
+          </span>
+        )}
+      </span>
+      <span className={`block text-3xl leading-tight md:text-[2.6rem] font-bold tracking-tight ${tone}`}>{value}</span>
+      {note && <span className="block text-base text-quiet">{note}</span>}
+    </>
+  )
+  if (!reason) return <div>{face}</div>
+  return (
+    <Unfold summary={face} label="how it comes about">
+      <Words of={reason.how} />
+    </Unfold>
+  )
+}
+
+/** The reason of a figure, by its key. */
+export function reasonOf(reasons: readonly Reason[] | undefined, key: string): Reason | undefined {
+  return reasons?.find((reason) => reason.key === key)
+}
+
+/** One line of arithmetic after another. */
+export function Reasons({ reasons }: { reasons: readonly Reason[] }) {
+  return (
+    <dl className="grid gap-1.5">
+      {reasons.map((reason, i) => (
+        <div key={i}>
+          <dt className="inline font-semibold">{reason.what}: </dt>
+          <dd className="inline"><Words of={reason.how} /></dd>
+        </div>
+      ))}
+    </dl>
+  )
+}

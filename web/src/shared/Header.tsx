@@ -1,0 +1,81 @@
+import { use, useState, type ReactNode } from 'react'
+import { Link, useLocation } from 'wouter'
+import { answer, client } from '../api/client'
+import { useSession, useSessionChange } from '../api/hooks'
+import { Menu } from '../ui/Menu'
+import { loudness, switchLoudness } from './loudness'
+import { Shell } from './shell'
+import { switchTheme, theme } from './theme'
+import type { UnitSystem } from './units'
+
+interface Props {
+  title?: string
+  detail?: string
+  children?: ReactNode
+}
+
+/** The line on top: where one is, and the few things that are the same everywhere. */
+export function Header({ title, detail, children }: Props) {
+  const session = useSession()
+  const [, go] = useLocation()
+  const [, redraw] = useState(0)
+  const { changePassword } = use(Shell)
+  const setUnits = useSessionChange((units: UnitSystem) => answer(client.PATCH('/api/v1/preferences', { body: { units } })))
+  const signOut = useSessionChange((_: undefined) => answer(client.DELETE('/api/v1/session')))
+  const units = session.data?.units ?? 'metric'
+  const other: UnitSystem = units === 'metric' ? 'us' : 'metric'
+  return (
+    <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:flex-nowrap md:px-7">
+      <Link href="/" className="flex min-h-12 items-center text-xl font-extrabold tracking-tight" aria-label="Spissus, to the batches">
+        spissus
+      </Link>
+      {title && (
+        <div className="flex min-w-0 flex-1 items-baseline gap-3 border-line max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
+          <h1 className="truncate text-lg md:min-w-fit">{title}</h1>
+          {detail && <span className="hidden truncate text-quiet lg:inline">{detail}</span>}
+        </div>
+      )}
+      <div className="ml-auto flex items-center gap-2">
+        {children}
+        <button
+          type="button"
+          className="pill hidden sm:inline-flex"
+          title={`Switch to ${other === 'metric' ? 'metric' : 'US'} measures`}
+          onClick={() => setUnits.mutate(other)}
+        >
+          <span className="sr-only">Units: </span>
+          {units === 'metric' ? 'mL · g' : 'cups · oz'}
+        </button>
+        <Menu
+          label="Menu"
+          trigger={<span aria-hidden="true">☰</span>}
+          items={[
+            { label: 'Batches', onSelect: () => go('/') },
+            { label: 'Start a batch', onSelect: () => go('/start') },
+            { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
+            {
+              label: units === 'metric' ? 'Use US measures' : 'Use metric measures',
+              onSelect: () => setUnits.mutate(other),
+            },
+            {
+              label: theme() === 'dark' ? 'Daylight colours' : 'Dim-kitchen colours',
+              onSelect: () => {
+                switchTheme()
+                redraw((n) => n + 1)
+              },
+            },
+            {
+              label: loudness() === 'loud' ? 'Usual alarm' : 'Louder, bigger alarm',
+              onSelect: () => {
+                switchLoudness()
+                redraw((n) => n + 1)
+              },
+            },
+            { label: 'Change your password', onSelect: changePassword },
+            { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
+          ]}
+        />
+      </div>
+    </header>
+  )
+}

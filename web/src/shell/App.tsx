@@ -1,0 +1,84 @@
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { lazy, Suspense, useMemo, useState } from 'react'
+import { Redirect, Route, Switch } from 'wouter'
+import { Problem } from '../api/client'
+import { keys, useSession } from '../api/hooks'
+import { BatchList } from '../logbook/BatchList'
+import { Bench } from '../bench/Bench'
+import { Shell } from '../shared/shell'
+import { Notice } from '../shared/Notice'
+import { Kept, OutboxLine } from './OutboxLine'
+import { StoveAlarm } from './StoveAlarm'
+import { Units } from '../shared/units'
+
+// The bench should wait for nothing that is needed before it, or rarely.
+const StartPage = lazy(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
+const PasswordSheet = lazy(() => import('../people/PasswordSheet'))
+const Welcome = lazy(async () => ({ default: (await import('../people/Welcome')).Welcome }))
+const KitchenPage = lazy(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
+
+const queries: QueryClient = new QueryClient({
+  // Signed out elsewhere, or for too long: the page finds out by the first answer that says so.
+  queryCache: new QueryCache({
+    onError: (error, query) => {
+      if (error instanceof Problem && error.status === 401 && query.queryKey[0] !== 'session') void queries.invalidateQueries({ queryKey: keys.session })
+    },
+  }),
+  defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } },
+})
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <Pages />
+    </QueryClientProvider>
+  )
+}
+
+function Pages() {
+  const session = useSession()
+  const [changing, setChanging] = useState(false)
+  const shell = useMemo(() => ({ changePassword: () => setChanging(true) }), [])
+  if (session.isPending) return null
+  if (session.isError) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
+  if (!session.data.signed_in) {
+    return (
+      <>
+        <Kept />
+        <Suspense>
+          <Welcome demoOffered={session.data.demo_offered} />
+        </Suspense>
+      </>
+    )
+  }
+  return (
+    <Units value={session.data.units}>
+      <Shell value={shell}>
+        <OutboxLine />
+        <StoveAlarm />
+        <Switch>
+          <Route path="/" component={BatchList} />
+          <Route path="/start">
+            <Suspense>
+              <StartPage />
+            </Suspense>
+          </Route>
+          <Route path="/kitchen">
+            <Suspense>
+              <KitchenPage />
+            </Suspense>
+          </Route>
+          <Route path="/batches/:id/:view?">{({ id, view }) => <Bench key={id} id={id} view={view} />}</Route>
+          <Route>
+            <Redirect to="/" replace />
+          </Route>
+        </Switch>
+        {changing && (
+          <Suspense>
+            <PasswordSheet onClose={() => setChanging(false)} />
+          </Suspense>
+        )}
+      </Shell>
+    </Units>
+  )
+}

@@ -1,0 +1,32 @@
+import { useState } from 'react'
+import { again, type Waiting } from '../api/outbox'
+import { Button } from '../ui/Button'
+import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
+import { described, figures, withFigure } from './entries'
+
+/** An entry that was not taken, with its figures to put right. */
+export default function MendSheet({ one, onClose }: { one: Waiting; onClose: () => void }) {
+  const [payload, setPayload] = useState(one.payload)
+  const fields = figures(payload)
+  return (
+    <Sheet open onClose={onClose} title={`Mend: ${described(one.payload)}`} {...(one.why ? { description: one.why } : {})}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          again(one.id, payload)
+          onClose()
+        }}
+      >
+        {fields.map(({ path, label, value }) => (
+          <TextField key={path.join('.')} label={label} value={value} autoComplete="off" onChange={(next) => setPayload(withFigure(payload, path, next))} />
+        ))}
+        {fields.length === 0 && <p>There is no figure in this entry to change. Send it again, or drop it and do it anew.</p>}
+        <Button type="submit" look="main">
+          Send it again
+        </Button>
+      </form>
+    </Sheet>
+  )
+}

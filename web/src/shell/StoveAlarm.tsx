@@ -1,0 +1,28 @@
+import { Link, useRoute } from 'wouter'
+import { useAppend, useBatches } from '../api/hooks'
+import { Button } from '../ui/Button'
+import { useAlarm } from '../shared/useAlarm'
+
+/** One alarm for every other pot of the kitchen, wherever the cook is: which it is, and one tap to it. */
+export function StoveAlarm() {
+  const batches = useBatches()
+  const [, at] = useRoute('/batches/:id/:view?')
+  const pots = batches.data?.pages.flatMap((page) => page.items) ?? []
+  const next = pots
+    .filter((pot) => !pot.finished && pot.look_at !== null && !pot.quiet && pot.id !== at?.id)
+    .sort((a, b) => Date.parse(a.look_at ?? '') - Date.parse(b.look_at ?? ''))[0]
+  const append = useAppend(next?.id ?? '')
+  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
+  if (!ringing || !next) return null
+  return (
+    <div role="alert" className="flashes sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
+      <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
+        <span className="truncate">{next.name}</span>: look now
+      </Link>
+      {silent && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
+      <Button look="bar" onClick={hush}>
+        Quiet
+      </Button>
+    </div>
+  )
+}

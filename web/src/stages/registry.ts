@@ -1,0 +1,26 @@
+import { lazy, type ComponentType } from 'react'
+import type { Stage } from '../api/hooks'
+
+type Load = () => Promise<{ default: ComponentType }>
+
+const stage = (stage: Stage, label: string, load: Load) => ({ stage, label, load, Panel: lazy(load) })
+
+/** The stages of the work, in order: the name the ribbon gives each, and what is done in it, a chunk of its own. */
+export const STAGES = [
+  stage('strain', 'Strain', () => import('./StrainPanel')),
+  stage('skim', 'Skim', () => import('./SkimPanel')),
+  stage('reduce', 'Reduce', () => import('./ReducePanel')),
+  stage('thicken', 'Thicken', () => import('./ThickenPanel')),
+  stage('season', 'Season', () => import('./SeasonPanel')),
+  stage('serve', 'Serve', () => import('./ServePanel')),
+] as const
+
+const loadPlan: Load = () => import('./plan/PlanPanel')
+
+/** What is wanted, and the ways there. */
+export const PlanPanel = lazy(loadPlan)
+
+/** Fetch every stage while the first is looked at: at the stove none is waited for, and none may be missing offline. */
+export function fetchStages() {
+  for (const load of [loadPlan, ...STAGES.map((one) => one.load)]) void load()
+}
