@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from datetime import datetime
+from functools import lru_cache
 
 from pydantic import BaseModel, ConfigDict, RootModel
 from spissus_core.amounts.estimate import Estimate
@@ -80,12 +81,18 @@ class SaidOut(RootModel[list[PartOut]]):
         return None if said is None else cls.of(said)
 
 
+@lru_cache(maxsize=8192)
+def _amount(metric: str, us: str) -> PartOut:
+    # Ten ways and their arithmetic name the same few hundred figures again and again.
+    return FigurePart(figure=metric) if metric == us else AmountPart(metric=metric, us=us)
+
+
 def _part(part: Part) -> PartOut:
     match part:
         case str():
             return part
         case Amount(metric, us):
-            return FigurePart(figure=metric) if metric == us else AmountPart(metric=metric, us=us)
+            return _amount(metric, us)
         case Name(text):
             return NamePart(name=text)
         case Moment(at):

@@ -7,7 +7,7 @@ import tomllib
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cache
 from pathlib import Path
@@ -62,16 +62,17 @@ class Piece(NamedTuple):
     case: str
 
 
-class Phrase(NamedTuple):
-    """One way to say it, and another where there is one of what is counted."""
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """One way to say it, and another where there is one of what is counted; the names of what fills it."""
 
     pieces: tuple[Piece, ...]
     of_one: tuple[Piece, ...] | None = None
+    arguments: frozenset[str] = field(init=False)
 
-    @property
-    def arguments(self) -> frozenset[str]:
-        """The names of what fills it."""
-        return frozenset(p.argument for p in (*self.pieces, *(self.of_one or ())) if p.argument is not None)
+    def __post_init__(self) -> None:
+        names = (piece.argument for piece in (*self.pieces, *(self.of_one or ())))
+        object.__setattr__(self, "arguments", frozenset(name for name in names if name is not None))
 
 
 def _pieces(template: str) -> tuple[Piece, ...]:
@@ -103,68 +104,81 @@ class Catalogue:
     def parts(self, said: Argument) -> tuple[Part, ...]:
         """What is to be said, in parts; words that follow each other are one."""
         out: list[Part] = []
-        for part in self._parts(said):
-            if isinstance(part, str) and out and isinstance(out[-1], str):
-                out[-1] += part
-            elif part != "":
-                out.append(part)
+        self._say(said, out)
         return tuple(out)
 
-    def _parts(self, said: Argument) -> Iterator[Part]:
+    def _say(self, said: Argument, out: list[Part]) -> None:
         match said:
-            case Message():
-                yield from self._phrased(said)
             case Shown():
-                yield Amount(said.metric, said.us)
+                out.append(Amount(said.metric, said.us))
+            case Message():
+                self._phrase(said, out)
             case Term():
-                yield self.terms(said.text)
-            case Until():
-                yield Remaining(said.at)
-            case datetime():
-                yield Moment(said)
-            case tuple():
-                yield from self._phrased(Message("lists.clauses", {"items": said}))
-            case int():
-                yield Amount(str(said), str(said))
+                _words(self.terms(said.text), out)
             case str():
-                yield Name(said)
+                out.append(Name(said))
+            case Until():
+                out.append(Remaining(said.at))
+            case datetime():
+                out.append(Moment(said))
+            case tuple():
+                self._list("lists.clauses", said, out)
+            case int():
+                out.append(Amount(str(said), str(said)))
 
-    def _phrased(self, message: Message) -> Iterator[Part]:
+    def _phrase(self, message: Message, out: list[Part]) -> None:
         phrase, given = self.phrases.get(message.key), message.arguments
         items = given.get("items")
         if isinstance(items, tuple):
-            yield from self._listed(message.key, items)
+            self._list(message.key, items, out)
             return
         if phrase is None or not phrase.arguments <= given.keys():
             # Never a batch lost for want of a word: the tests see to it that this does not happen.
             log.error("There is no phrase for %s", message)
-            yield message.key
+            _words(message.key, out)
             return
         pieces = phrase.of_one if phrase.of_one is not None and given.get("count") == 1 else phrase.pieces
         for words, argument, case in pieces:
-            yield words
-            if argument is not None:
-                yield from _cased(self._parts(given[argument]), case)
+            _words(words, out)
+            if argument is None:
+                continue
+            if not case:
+                self._say(given[argument], out)
+                continue
+            said: list[Part] = []
+            self._say(given[argument], said)
+            for part in _cased(said, case):
+                _words(part, out) if isinstance(part, str) else out.append(part)
 
-    def _listed(self, key: str, items: tuple[Argument, ...]) -> Iterator[Part]:
+    def _list(self, key: str, items: tuple[Argument, ...], out: list[Part]) -> None:
         if len(items) < 2:
-            yield from (part for item in items for part in self._parts(item))
+            for item in items:
+                self._say(item, out)
             return
         rest: Argument = items[1] if len(items) == 2 else Message(key, {"items": items[1:]})
-        yield from self._phrased(Message(key, {"first": items[0], "rest": rest}))
+        self._phrase(Message(key, {"first": items[0], "rest": rest}), out)
 
 
-def _cased(found: Iterator[Part], case: str) -> Iterator[Part]:
+def _words(text: str, out: list[Part]) -> None:
+    """Words after what there is; those that follow words are one with them."""
+    if not text:
+        return
+    if out and isinstance(last := out[-1], str):
+        out[-1] = last + text
+    else:
+        out.append(text)
+
+
+def _cased(parts: list[Part], case: str) -> list[Part]:
     """The same with a capital in front, or none anywhere."""
-    first = True
-    for part in found:
-        text = part.text if isinstance(part, Name) else part
-        if case == "lower" and isinstance(text, str):
-            text = text.lower()
-        elif case == "cap" and first and isinstance(text, str):
-            text = text[:1].upper() + text[1:]
-        first = first and text == ""
-        yield part if not isinstance(text, str) else Name(text) if isinstance(part, Name) else text
+    if case == "lower":
+        return [Name(p.text.lower()) if isinstance(p, Name) else p.lower() if isinstance(p, str) else p for p in parts]
+    first = parts[0] if parts else None
+    if isinstance(first, str):
+        return [first[:1].upper() + first[1:], *parts[1:]]
+    if isinstance(first, Name):
+        return [Name(first.text[:1].upper() + first.text[1:]), *parts[1:]]
+    return parts
 
 
 @cache
