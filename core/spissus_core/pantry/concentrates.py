@@ -55,5 +55,9 @@ def salt_from_sodium_percent(sodium_mg: float, serving_g: float) -> float:
 
 
 def salt_from_label_salt(label_salt_g: float) -> float:
-    """Real salt, g, from the "salt" of a European label, g."""
+    """Real salt, g, from the "salt" of a European label, g.
+
+    >>> round(salt_from_label_salt(1.0), 3)  # 2.542 / 2.5, atomic masses of IUPAC
+    1.017
+    """
     return label_salt_g * LABEL_SALT_TO_SALT

@@ -85,6 +85,9 @@ def starch_percent(log10_ratio: float) -> float:
 
     With u = √p the curve is the cubic a·u³ − b·S·u² − S = 0, which has one positive root; solved
     by Cardano's formula.
+
+    >>> round(starch_percent(starch_log(3.0)), 9)
+    3.0
     """
     if log10_ratio <= 0.0:
         return 0.0
@@ -122,6 +125,9 @@ def solubles_log(p: float) -> float:
     """log₁₀ of the viscosity ratio of ``p`` % of sugar and other solubles.
 
     Mooney's equation, ln η_r = 2.5 φ / (1 − 1.43 φ), φ = 0.00806 p, fitted to sucrose tables.
+
+    >>> [round(10.0 ** solubles_log(p), 1) for p in (20.0, 40.0)]  # sucrose at 60 °C: 1.7 and 4.5
+    [1.7, 4.5]
     """
     phi = min(SOLUBLES_PHI * p, SOLUBLES_MOST_PHI)
     return SOLUBLES_SHAPE * phi / (1.0 - SOLUBLES_CROWDING * phi) / math.log(10.0)

@@ -82,6 +82,9 @@ def boiling_rate_g_min(net_kw: float) -> Estimate:
     net_kw : power that reaches the liquid, kW; a burner class, not the figure on the dial.
 
     The spread is the prior of a pan and burner never timed before (modelling choice, 35 %).
+
+    >>> round(boiling_rate_g_min(1.0).best, 1)  # 60 000 / 2 256.5 kJ/kg, IAPWS-95
+    26.6
     """
     return Estimate.log_normal(net_kw * G_MIN_PER_KG_S / LATENT_HEAT_KJ_KG, BOILING_SPREAD)
 
@@ -92,7 +95,11 @@ def minutes_to_boil_away(water_g: float, net_kw: float) -> Estimate:
 
 
 def minutes_to_heat(mass_g: float, from_c: float, to_c: float, net_kw: float) -> Estimate:
-    """Minutes to bring a pot from ``from_c`` to ``to_c``: m·c·ΔT over net power, same spread as the rate."""
+    """Minutes to bring a pot from ``from_c`` to ``to_c``: m·c·ΔT over net power, same spread as the rate.
+
+    >>> round(minutes_to_heat(1200.0, 20.0, 80.0, 1.0).best, 1)  # 1.2 kg · 4.0 kJ/(kg K) · 60 K / 60 kJ/min
+    4.8
+    """
     energy_kj = mass_g / 1000.0 * HEAT_CAPACITY_KJ_KG_K * max(to_c - from_c, 0.0)
     return Estimate.log_normal(net_kw, BOILING_SPREAD).divided_into(energy_kj / 60.0)
 

@@ -34,6 +34,9 @@ def boiling_point_c(altitude_m: float) -> float:
 
     Pressure by the ICAO standard atmosphere, p = 101.325·(1 − 2.25577e-5·h)^5.25588 kPa; pinned to CoolProp within
     0.2 K (tests/reference/test_learning.py).
+
+    >>> round(boiling_point_c(1500.0))  # CoolProp at 84.6 kPa: 95.0
+    95
     """
     return boils_at_c(SEA_LEVEL_KPA * (1.0 - PER_METRE * altitude_m) ** ICAO_EXPONENT)
 
