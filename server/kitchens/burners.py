@@ -9,7 +9,6 @@ from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict
-from shared.refusals import RefusedError
 from shared.shapes import Shape
 from spissus_core.amounts.fields import Name, NetKw
 from spissus_core.messages import say
@@ -17,8 +16,7 @@ from spissus_core.phenomena.evaporation import boiling_rate_g_min
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 
 from .models import Burner
-from .rows import own
-from .services import member_of
+from .rows import added, changed, put_away
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -57,27 +55,17 @@ class BurnerIn(Shape):
 @router.post("/burners", response=BurnerOut)
 def add_burner(request: HttpRequest, data: BurnerIn) -> BurnerOut:
     """Add a burner."""
-    member = member_of(request)
-    member.require_cook()
-    if member.kitchen.burners.filter(retired=False).count() >= MOST_BURNERS:
-        raise RefusedError(422, say("kitchen.burners_enough"))
-    last = member.kitchen.burners.count()
-    return BurnerOut.of(Burner.objects.create(kitchen=member.kitchen, spec=data.spec(), position=last))
+    return BurnerOut.of(added(request, Burner, data.spec(), MOST_BURNERS, say("kitchen.burners_enough")))
 
 
 @router.put("/burners/{burner_id}", response=BurnerOut)
 def change_burner(request: HttpRequest, burner_id: UUID, data: BurnerIn) -> BurnerOut:
     """Change a burner."""
-    row = own(request, Burner, burner_id)
-    row.spec = data.spec()
-    row.save(update_fields=["spec"])
-    return BurnerOut.of(row)
+    return BurnerOut.of(changed(request, Burner, burner_id, data.spec()))
 
 
 @router.delete("/burners/{burner_id}", response={204: None})
 def remove_burner(request: HttpRequest, burner_id: UUID) -> Status[None]:
     """Put a burner away."""
-    row = own(request, Burner, burner_id)
-    row.retired = True
-    row.save(update_fields=["retired"])
+    put_away(request, Burner, burner_id)
     return Status(204, None)

@@ -10,7 +10,6 @@ from interchange import skewer
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
-from shared.refusals import RefusedError
 from shared.shapes import PanShape, Shape, ShownOut
 from spissus_core.amounts.fields import DepthMm, VolumeMl
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_volume
@@ -20,7 +19,7 @@ from spissus_core.measuring.vessels import calibrated, volume_marks
 from spissus_core.messages import say
 
 from .models import Pan
-from .rows import own
+from .rows import added, changed, put_away
 from .services import member_of, pan_spec
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
@@ -57,12 +56,7 @@ class PanOut(PanShape):
 @router.post("/pans", response=PanOut)
 def add_pan(request: HttpRequest, data: PanSpec) -> PanOut:
     """Add a pan."""
-    member = member_of(request)
-    member.require_cook()
-    if member.kitchen.pans.filter(retired=False).count() >= MOST_PANS:
-        raise RefusedError(422, say("kitchen.pans_enough"))
-    last = member.kitchen.pans.count()
-    return PanOut.of(Pan.objects.create(kitchen=member.kitchen, spec=data.model_dump(mode="json"), position=last))
+    return PanOut.of(added(request, Pan, data.model_dump(mode="json"), MOST_PANS, say("kitchen.pans_enough")))
 
 
 class Poured(Shape):
@@ -120,16 +114,11 @@ def pan_skewer(request: HttpRequest, pan_id: UUID, kind: Literal["svg", "pdf"], 
 @router.put("/pans/{pan_id}", response=PanOut)
 def change_pan(request: HttpRequest, pan_id: UUID, data: PanSpec) -> PanOut:
     """Change a pan; batches keep the pan they were cooked in."""
-    row = own(request, Pan, pan_id)
-    row.spec = data.model_dump(mode="json")
-    row.save(update_fields=["spec"])
-    return PanOut.of(row)
+    return PanOut.of(changed(request, Pan, pan_id, data.model_dump(mode="json")))
 
 
 @router.delete("/pans/{pan_id}", response={204: None})
 def remove_pan(request: HttpRequest, pan_id: UUID) -> Status[None]:
     """Put a pan away."""
-    row = own(request, Pan, pan_id)
-    row.retired = True
-    row.save(update_fields=["retired"])
+    put_away(request, Pan, pan_id)
     return Status(204, None)

@@ -1,20 +1,52 @@
-"""Rows of a kitchen that its cooks may change."""
+"""Pans and burners are kept alike: a row with what it is, added, changed and put away by the kitchen's cooks."""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, TypeVar
 from uuid import UUID
 
 from django.http import Http404, HttpRequest
+from shared.refusals import RefusedError
+from spissus_core.messages import Message
 
-from .services import member_of
+from .models import Burner, Pan
+from .services import Member, member_of
+
+_Thing = TypeVar("_Thing", Pan, Burner)
 
 
-def own(request: HttpRequest, model: Any, pk: UUID) -> Any:
-    """A row of the member's kitchen, to be changed. Raises Http404 for anyone else's and for what was put away."""
+def added(request: HttpRequest, model: type[_Thing], spec: dict[str, Any], most: int, enough: Message) -> _Thing:
+    """A new row, behind those there are. Raises RefusedError where ``most`` are there already."""
+    kitchen = _cook(request).kitchen
+    rows = model.objects.filter(kitchen=kitchen)
+    if rows.filter(retired=False).count() >= most:
+        raise RefusedError(422, enough)
+    return model.objects.create(kitchen=kitchen, spec=spec, position=rows.count())
+
+
+def changed(request: HttpRequest, model: type[_Thing], pk: UUID, spec: dict[str, Any]) -> _Thing:
+    """The row as it is now; batches keep what it was. Raises Http404 for anyone else's and for what was put away."""
+    row = _own(request, model, pk)
+    row.spec = spec
+    row.save(update_fields=["spec"])
+    return row
+
+
+def put_away(request: HttpRequest, model: type[_Thing], pk: UUID) -> None:
+    """The row is not offered any more. Raises Http404 for anyone else's and for what was put away."""
+    row = _own(request, model, pk)
+    row.retired = True
+    row.save(update_fields=["retired"])
+
+
+def _cook(request: HttpRequest) -> Member:
     member = member_of(request)
     member.require_cook()
-    row = model.objects.filter(kitchen=member.kitchen, pk=pk, retired=False).first()
+    return member
+
+
+def _own(request: HttpRequest, model: type[_Thing], pk: UUID) -> _Thing:
+    row = model.objects.filter(kitchen=_cook(request).kitchen, pk=pk, retired=False).first()
     if row is None:
         raise Http404
     return row

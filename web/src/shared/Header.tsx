@@ -4,7 +4,7 @@ import { answer, client } from '../api/client'
 import { useSession, useSessionChange } from '../api/hooks'
 import { Menu } from '../ui/Menu'
 import { loudness, switchLoudness } from './loudness'
-import { Shell } from './shell'
+import { Shell } from './surroundings'
 import { switchTheme, theme } from './theme'
 import type { UnitSystem } from './units'
 

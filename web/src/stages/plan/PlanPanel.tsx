@@ -55,6 +55,9 @@ function wantedOf(wish: Wish): Wanted {
   }
 }
 
+/** What may be written where the amount is asked for. */
+const EXAMPLES = 'Also: half, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 60\u00a0ml.'
+
 /** The fields by which an amount may be told, for what is said of it. */
 const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
 
@@ -126,7 +129,7 @@ export default function PlanPanel() {
         ) : (
           <div className="grid grid-cols-2 gap-2">
             <TextField className="col-span-2" label="Finished sauce" value={wish.amount} onChange={(amount) => change({ amount })} error={wrong?.at(...AMOUNT_FIELDS)} autoComplete="off" />
-            <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}Also: half, 2.4 kg on the scale, 0.9 % salt, boiled down for 20 min, 8 portions of 60 ml.</p>
+            <p className="col-span-2 text-sm text-quiet">{now ? `That is ${say(now)}. ` : ''}{EXAMPLES}</p>
             {readyIn}
           </div>
         )}
