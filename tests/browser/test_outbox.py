@@ -160,3 +160,40 @@ def test_a_note_made_while_signed_out_elsewhere_waits_for_the_sign_in(page: Page
     page.goto(f"{site.url}/batches/{pot}")
     expect(page.get_by_role("button", name="Undo")).to_be_visible()
     assert notes(page, pot) == ["orange peel"]
+
+
+def test_units_switch_without_the_server_and_are_told_to_it_later(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    one = batch(page, "Switched in the cellar")
+    page.goto(f"{site.url}/batches/{one}/strain")
+    strain = page.get_by_role("region", name="Strain")
+    expect(strain).to_contain_text("mL")
+    expect(page.get_by_role("region", name="Now")).to_contain_text("mL")
+    page.context.set_offline(True)
+    page.get_by_role("button", name="mL · g").click()
+    expect(strain).to_contain_text("cups")
+    expect(strain).not_to_contain_text("mL")
+    expect(page.get_by_role("region", name="Now")).to_contain_text("cups")
+    with page.expect_response(lambda answer: answer.url.endswith("/preferences") and answer.ok):
+        page.context.set_offline(False)
+    page.reload()
+    expect(strain).to_contain_text("cups")
+    told(page, "PATCH", "/preferences", {"units": "metric"})
+
+
+def test_what_is_typed_is_shown_and_never_read(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    one = batch(page, "<b>{by}</b> 100 % \u202egravy\u202c")
+    page.goto(f"{site.url}/batches/{one}")
+    expect(page.get_by_role("heading", level=1)).to_have_text("<b>{by}</b> 100 % \u202egravy\u202c")
+    typed = "{volume} %s <script>document.title = 'taken'</script> \u05e9\u05dc\u05d5\u05dd"
+    page.keyboard.press("n")
+    note = page.get_by_role("dialog", name="Note")
+    note.get_by_label("What you want to remember").fill(typed)
+    note.get_by_role("button", name="Keep it").click()
+    expect(note).to_be_hidden()
+    page.keyboard.press("l")
+    entry = page.get_by_role("dialog", name="Log").locator("bdi", has_text="document.title")
+    expect(entry).to_have_text(typed)
+    assert page.title() != "taken"
+    assert notes(page, one) == [typed]

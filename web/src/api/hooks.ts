@@ -60,6 +60,18 @@ export function useSessionChange<T>(call: (input: T) => Promise<Session>) {
   })
 }
 
+/** The reader's units: at once, from what is here already, and told to the server when it answers. */
+export function useSetUnits() {
+  const queries = useQueryClient()
+  return useMutation<Session, Problem, Session['units']>({
+    mutationFn: (units) => answer(client.PATCH('/api/v1/preferences', { body: { units } })),
+    onMutate: (units) => {
+      queries.setQueryData<Session>(keys.session, (session) => session && { ...session, units })
+    },
+    retry: (count, error) => isKept(error.status) && count < 5,
+  })
+}
+
 export function useKitchen() {
   return useQuery({ queryKey: keys.kitchen, queryFn: () => answer(client.GET('/api/v1/kitchen')) })
 }

@@ -1,7 +1,7 @@
 import { use, useState, type ReactNode } from 'react'
 import { Link, useLocation } from 'wouter'
 import { answer, client } from '../api/client'
-import { useSession, useSessionChange } from '../api/hooks'
+import { useSession, useSessionChange, useSetUnits } from '../api/hooks'
 import { Menu } from '../ui/Menu'
 import { loudness, switchLoudness } from './loudness'
 import { Shell } from './surroundings'
@@ -20,7 +20,7 @@ export function Header({ title, detail, children }: Props) {
   const [, go] = useLocation()
   const [, redraw] = useState(0)
   const { changePassword } = use(Shell)
-  const setUnits = useSessionChange((units: UnitSystem) => answer(client.PATCH('/api/v1/preferences', { body: { units } })))
+  const setUnits = useSetUnits()
   const signOut = useSessionChange((_: undefined) => answer(client.DELETE('/api/v1/session')))
   const units = session.data?.units ?? 'metric'
   const other: UnitSystem = units === 'metric' ? 'us' : 'metric'
