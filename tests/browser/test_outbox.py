@@ -140,6 +140,8 @@ def test_what_waits_belongs_to_whoever_made_it(page: Page, site: Site) -> None:
     )
     page.goto(f"{site.url}/batches/{pot}")
     expect(kept(page)).to_contain_text("One entry of late-shift waits in this browser until they sign in here again")
+    # The line on top is another one until the batch is there.
+    expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.get_by_role("button", name="Menu").click()
     page.get_by_role("menuitem", name="Sign out").click()
     page.get_by_role("button", name="Step into the demo kitchen").wait_for()
