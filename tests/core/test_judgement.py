@@ -199,7 +199,11 @@ def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
 def test_what_is_boiled_to_its_mark_is_not_let_down_again(percent: float) -> None:
     """Nothing is boiled away only to be poured back; nor when the cook comes a little late to the mark."""
     way = (started("1.6 l", salt={"by": "meter", "percent": percent}), wanted(700), ev.Chosen(route="roux"))
-    mark = next_act(told(*way)).amount
+    first = next_act(told(*way))
+    mark = first.amount
+    # Short of the plan, it is said why.
+    assert first.route is not None
+    assert (first.why == "salt_binds") == (mark > 1.03 * first.route.boil_to_ml)
     for share in (1.0, 0.98):
         there = next_act(told(*way, read("jug", f"{share * mark * HOT_EXPANSION:.0f} ml")))
         assert there.why != "too_salty", (there.kind, share)

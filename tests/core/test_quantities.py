@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import in_words, refused
-from spissus_core.amounts.quantities import parse, show_length, show_mass, show_spoons, show_volume, within
+from spissus_core.amounts.quantities import parse, show_length, show_mass, show_plain, show_spoons, show_volume, within
 from spissus_core.errors import QuantityError
 
 
@@ -136,3 +136,11 @@ def test_a_range_names_itself() -> None:
         within(900, 1, 800, field="value", what="A depth", unit="mm")
     with pytest.raises(QuantityError):
         within(float("nan"), 1, 800, field="value", what="A depth", unit="mm")
+
+
+@pytest.mark.parametrize(
+    ("value", "shown"),
+    [(1e-6, "0.000001"), (0.9, "0.9"), (12.0, "12"), (160_000.0, "160 000"), (5e6, "5 000 000"), (-430.0, "-430")],
+)
+def test_no_figure_is_told_by_a_power_of_ten(value: float, shown: str) -> None:
+    assert show_plain(value).metric.replace("\u00a0", " ") == shown

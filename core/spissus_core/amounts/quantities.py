@@ -367,7 +367,8 @@ def show_number(value: float, digits: int = 0, unit: str = "") -> Shown:
 
 def show_plain(value: float, unit: str = "", digits: int = 6) -> Shown:
     """A figure as short as it can be said, of so many digits at most: ``0.9``, ``12``, ``1.3 %``."""
-    figure = f"{float(f'{value:.{digits}g}'):,g}".replace(",", _NBSP)
+    # Never with a power of ten: nobody in a kitchen reads 1e-06.
+    figure = f"{float(f'{value:.{digits}g}'):,.6f}".rstrip("0").rstrip(".").replace(",", _NBSP)
     text = f"{figure}{_NBSP}{unit}" if unit else figure
     return Shown(value, text, text)
 

@@ -63,7 +63,7 @@ ActKind = Literal[
 #: things of it.
 Why = Literal[
     "past", "too_salty", "too_thin", "too_thick", "too_little", "once_more", "may_be_thick", "still_fat", "unsure",
-    "unknown", "late", "stretch", "leans", "no_time",
+    "unknown", "late", "stretch", "leans", "no_time", "salt_binds",
 ]  # fmt: skip
 
 #: Thickener to prepare for what is worked out (common practice).
@@ -325,7 +325,12 @@ class _Bench:
         return None
 
     def _why_boil(self) -> Why | None:
-        return "too_thin" if self.timeline.body_verdict == "low" else None
+        if self.timeline.body_verdict == "low":
+            return "too_thin"
+        # Short of what the plan says: the cook is told why.
+        route, salt_ml = self.route, bound_at_salt_ml(self.pot, self.liking + SALTIER, self.route)
+        binds = route.boil_to_ml < (1.0 - LATE_SHARE) * self.mark_ml and self.mark_ml <= salt_ml
+        return "salt_binds" if binds else None
 
     @property
     def mark_ml(self) -> float:

@@ -100,7 +100,8 @@ def now_line(act: Act, timeline: State) -> Message:
             return say("bar.take", volume=show_volume(act.amount))
         case "heat":
             key = "bar.boil_on" if act.why == "too_thin" else "bar.heat"
-            return say(key, volume=show_volume(act.amount), mark=_stop(act))
+            binds = say("bar.salt_binds") if act.why == "salt_binds" else None
+            return sentences(say(key, volume=show_volume(act.amount), mark=_stop(act)), binds)
         case "boil":
             return _boil_line(act)
         case "let_down":
@@ -199,8 +200,11 @@ HOLD_HOT = show_temperature(HOLD_HOT_C)
 
 def _boil_line(act: Act) -> Message:
     back = {"too_thin": say("bar.too_thin"), "no_time": say("bar.too_late", time=show_minutes(act.late_min))}
-    expect = say("bar.expect", depth=show_length(act.expect_mm)) if act.stop_mm >= LEAST_RULER_MM else None
-    return sentences(back.get(act.why or ""), expect, say("bar.stop_at", mark=_stop(act)), _finer(act))
+    # Thought to be at its mark already, there is nothing to expect above it.
+    above = act.expect_mm >= act.stop_mm >= LEAST_RULER_MM
+    expect = say("bar.expect", depth=show_length(act.expect_mm)) if above else None
+    binds = say("bar.salt_binds") if act.why == "salt_binds" else None
+    return sentences(back.get(act.why or ""), expect, say("bar.stop_at", mark=_stop(act)), binds, _finer(act))
 
 
 def _finer(act: Act) -> Message | None:

@@ -69,6 +69,8 @@ export function useSetUnits() {
       queries.setQueryData<Session>(keys.session, (session) => session && { ...session, units })
     },
     retry: (count, error) => isKept(error.status) && count < 5,
+    // One after the other: what was tapped last is what stays.
+    scope: { id: 'units' },
   })
 }
 

@@ -1828,7 +1828,7 @@ export interface components {
              */
             doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
             /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time") | null;
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Way */

@@ -161,7 +161,7 @@ export default function PlanPanel() {
             })}
           </div>
         </Unfold>
-        <p className="text-sm text-quiet">Salt by weight: {salts.map(({ label, percent }) => `${label} ${percent.toFixed(1)} %`).join(', ')}.</p>
+        <p className="text-sm text-quiet">Salt by weight: {salts.map(({ label, percent }) => `${label} ${percent.toFixed(1)}\u00a0%`).join(', ')}.</p>
       </section>
       <section aria-label="Ways there" className={`grid min-w-0 content-start gap-4 ${routes.isError ? 'opacity-50' : ''}`}>
         <h2 className="sr-only">Ways there</h2>
