@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient, queryOptions } from '@tanstack/react-query'
 import { answer, client, EVENTS_VERSION, Problem, type Schemas } from './client'
 import { newId } from './id'
 import { belongs, isKept, putOut, waiting, type Owner } from './outbox'
@@ -90,10 +90,14 @@ export function useIngredients(sought: string) {
 }
 
 /** What the trade lists and the page offers; it changes only with the server. */
+const theLists = queryOptions({ queryKey: ['lists'], queryFn: () => answer(client.GET('/api/v1/lists')), staleTime: Infinity })
+
 export function useLists(): Schemas['ListsOut'] {
-  const lists = useQuery({ queryKey: ['lists'], queryFn: () => answer(client.GET('/api/v1/lists')), staleTime: Infinity })
-  return lists.data ?? NO_LISTS
+  return useQuery(theLists).data ?? NO_LISTS
 }
+
+/** Whether the lists are there, or cannot be had just now. */
+export const useListed = (): boolean => !useQuery(theLists).isLoading
 
 const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0 }
 

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { useLocation } from 'wouter'
-import { isWhole, useAppend, useBatch, useLists, type Batch, type Payload, type Wanted } from '../api/hooks'
+import { isWhole, useAppend, useBatch, useListed, type Batch, type Payload, type Wanted } from '../api/hooks'
 import { Header } from '../shared/Header'
 import { clock } from '../shared/clock'
 import { Notice } from '../shared/Notice'
@@ -27,10 +27,12 @@ const Unreadable = lazy(() => import('./Unreadable'))
 /** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
 export function Bench({ id, view: asked }: { id: string; view: string | undefined }) {
   const batch = useBatch(id)
+  // Asked for together: what is offered must be there before the server is gone.
+  const listed = useListed()
   if (batch.isError && !batch.data) {
     return <Notice title={batch.error.status === 404 ? 'No such batch' : 'No answer'} text={batch.error.message} onRetry={() => void batch.refetch()} />
   }
-  if (!batch.data) return <Header title="…" />
+  if (!batch.data || !listed) return <Header title="…" />
   if (!isWhole(batch.data)) {
     return (
       <Suspense>
@@ -62,8 +64,6 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   useAwake(batch.act.doing === 'boil')
   useEffect(fetchStages, [])
-  // The lists too: what is offered must be there when the server is not.
-  useLists()
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = batch.act.doing === 'boil' ? standsAt(batch.curve.course, now) : null
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
