@@ -20,8 +20,9 @@ from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.fold import fold
-from spissus_core.intake.lines import read_line, read_list, read_sentence
+from spissus_core.intake.lines import read_line, read_list
 from spissus_core.intake.liquid import strained_liquid
+from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.planning.journey import journey

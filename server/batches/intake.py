@@ -12,8 +12,10 @@ from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
 from spissus_core.amounts.quantities import show_mass, show_volume
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, line_of, reduced_note
-from spissus_core.intake.lines import ReadLine, ReadSentence, Use
+from spissus_core.intake.doings import Use
+from spissus_core.intake.lines import Choice, ReadLine
 from spissus_core.intake.liquid import Character, StrainedLiquid
+from spissus_core.intake.sentence import ReadSentence
 from spissus_core.measuring.measurement import Method
 from spissus_core.messages import Message, say
 from spissus_core.pantry.concentrates import made_up
@@ -72,6 +74,25 @@ class BringsOut(Shape):
     said: SaidOut
 
 
+class LineIn(Shape):
+    """One line, with what the cook chose for it where the reading was wrong."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Remark
+    ingredient: Annotated[str, Field(max_length=60)] | None = None
+    use: Use | None = None
+    left: Annotated[float, Field(gt=0, le=1)] | None = None
+    poured_off: Annotated[float, Field(ge=0, le=1)] | None = None
+
+
+class ChoiceOut(Shape):
+    """Another reading of a line, and the line that says it."""
+
+    said: SaidOut
+    line: LineIn
+
+
 class LineOut(Shape):
     """A line of what went in: as it is kept, what it was taken for, and what it brings."""
 
@@ -84,6 +105,8 @@ class LineOut(Shape):
     note: SaidOut | None
     problem: SaidOut | None
     candidates: list[FoundOut]
+    doubt: SaidOut | None
+    choices: list[ChoiceOut]
 
 
 class LinesOut(Shape):
@@ -111,18 +134,6 @@ class PreviewOut(Shape):
     ribbon: list[StretchOut]
     estimated: EstimatedOut | None
     doubt: SaidOut | None
-
-
-class LineIn(Shape):
-    """One line, with what the cook chose for it where the reading was wrong."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    text: Remark
-    ingredient: Annotated[str, Field(max_length=60)] | None = None
-    use: Use | None = None
-    left: Annotated[float, Field(gt=0, le=1)] | None = None
-    poured_off: Annotated[float, Field(ge=0, le=1)] | None = None
 
 
 class ListIn(Shape):
@@ -190,7 +201,14 @@ _FIGURES = (
 
 def read_out(read: ReadLine, own: Sequence[Ingredient]) -> LineOut:
     """A line that was just read."""
-    return line_out(line_of(read, own), read.name, read.problem, read.candidates)
+    out = line_out(line_of(read, own), read.name, read.problem, read.candidates)
+    return out.model_copy(
+        update={"doubt": SaidOut.maybe(read.doubt), "choices": [_choice_out(choice) for choice in read.choices]}
+    )
+
+
+def _choice_out(choice: Choice) -> ChoiceOut:
+    return ChoiceOut(said=SaidOut.of(choice.said), line=LineIn(text=choice.text, ingredient=choice.ingredient))
 
 
 def line_out(
@@ -211,6 +229,8 @@ def line_out(
         note=SaidOut.maybe(note),
         problem=SaidOut.maybe(problem),
         candidates=[FoundOut(key=item.key, name=item.name) for item in candidates],
+        doubt=None,
+        choices=[],
     )  # fmt: skip
 
 

@@ -11,11 +11,12 @@ from ninja import Router
 from ninja.security import SessionAuth
 from shared.shapes import Shape, ShownOut
 from spissus_core.amounts.quantities import show_temperature, show_volume
-from spissus_core.amounts.tables import rows
+from spissus_core.amounts.rows import rows
 from spissus_core.events import Sign
 from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Strain
-from spissus_core.intake.lines import MOST_LINES, Use
+from spissus_core.intake.doings import Use
+from spissus_core.intake.lines import MOST_LINES
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey

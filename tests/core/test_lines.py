@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from makers import in_words
-from spissus_core.intake.lines import LONGEST_LINE, MOST_LINES, ReadLine, read_line, read_list, read_sentence
+from spissus_core.intake.lines import LONGEST_LINE, MOST_LINES, ReadLine, read_line, read_list
+from spissus_core.intake.sentence import read_sentence
 from spissus_core.pantry.ingredients import catalogue, ingredient, search
 from spissus_core.pantry.larder import OwnIngredient
 

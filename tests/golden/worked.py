@@ -16,9 +16,10 @@ from typing import Any
 from pydantic import BaseModel
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import parse
+from spissus_core.amounts.rows import rows
 from spissus_core.board import Board
 from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
-from spissus_core.intake.lines import _HEDGES, read_line
+from spissus_core.intake.lines import read_line
 from spissus_core.learning.rates import combined
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import error_ml
@@ -204,7 +205,7 @@ def cases() -> dict[str, Any]:
         "strength": strength_percent(10.0, 100.0),
         "droplets": {name: settling_minutes(50.0, size) for name, size in DROPLETS_UM.items()},
         "salt at the start": {**VERDICT_PERCENT, **STOCK_PERCENT},
-        "hedges": {word: _read(f"{word} 100 ml beef stock") for word, *_ in _HEDGES},
+        "hedges": {word: _read(f"{word} 100 ml beef stock") for word in (row["words"] for row in rows("hedges"))},
         "measures": {text: _read(text) for text in MEASURES},
         "units": {text: parse(text, "time") for text in ("90 min", "2 h", "1 1/2 hours")},
         "pace of cooling": [time_constant(_readings(step), 4.0) for step in (3.0, 1.4)],

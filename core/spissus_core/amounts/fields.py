@@ -14,7 +14,8 @@ from pydantic.json_schema import JsonSchemaValue
 
 from ..errors import QuantityError
 from ..messages import say
-from .quantities import LONGEST_AMOUNT, UNITS, Dimension, parse, within
+from .quantities import LONGEST_AMOUNT, parse, within
+from .reading import Dimension, units_of
 
 #: The context in which what was recorded is read back: what was once taken stays readable, whatever
 #: today's rules would say of it.
@@ -49,7 +50,7 @@ def read_amount(value: object, accepts: Accepts, *, recorded: bool = False) -> f
     """
     number = value
     if isinstance(value, str):
-        size = UNITS[accepts.unit.lower()][1]
+        size = next(u for u in units_of(accepts.unit) if u.dimension == accepts.dimension).size
         number = parse(value, accepts.dimension, default_unit=accepts.unit, signed=accepts.low < 0.0) / size
     if isinstance(number, bool) or not isinstance(number, int | float):
         raise QuantityError("amount", say("amounts.not_an_amount", what=say(accepts.what)))

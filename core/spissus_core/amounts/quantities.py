@@ -1,108 +1,37 @@
-"""Amounts as cooks write them: reading them, and printing them as they can be measured.
+"""Amounts of a field: reading what was typed into it, and printing amounts as they can be measured.
 
-Unit sizes come from Pint, which follows NIST SP 811; the label cup and spoons from 21 CFR 101.9;
-the metric cup (250 mL) and the Australian tablespoon (20 mL) are metrication-board sizes. Spoons
-and cups mean US customary measures unless the text says "metric" or "label".
+Spoons, cups and pints mean US customary measures unless the text says "metric", "label" or "imperial".
 """
 
 from __future__ import annotations
 
 import math
 import re
+from collections.abc import Collection
+from dataclasses import replace
 from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
-import pint
-
 from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
+from .reading import Dimension, Said, amount_at, units_of
 
-Dimension = Literal["volume", "mass", "length", "temperature", "percent", "time", "power", "parts"]
 UnitSystem = Literal["metric", "us"]
 
-_pint: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
+
+def _size(spelling: str) -> float:
+    return units_of(spelling)[0].size
 
 
-def _size(unit: str, base: str) -> float:
-    return float(_pint.Quantity(1.0, unit).to(base).magnitude)
+ML_PER_CUP = _size("cup")
+ML_PER_TBSP = _size("tbsp")
+ML_PER_TSP = _size("tsp")
+ML_PER_QUART = _size("quart")
+G_PER_OUNCE = _size("ounce")
+MM_PER_INCH = _size("inch")
 
-
-ML_PER_CUP = _size("cup", "milliliter")
-ML_PER_TBSP = _size("tablespoon", "milliliter")
-ML_PER_TSP = _size("teaspoon", "milliliter")
-ML_PER_QUART = _size("quart", "milliliter")
-G_PER_OUNCE = _size("ounce", "gram")
-MM_PER_INCH = _size("inch", "millimeter")
-
-#: Wine is sold by this bottle almost everywhere; "a bottle" means it.
-ML_PER_BOTTLE = 750.0
-
-#: Every spelling of a unit, with its dimension and its size in mL, g, mm, °C, %, h, kW or parts.
-UNITS: dict[str, tuple[Dimension, float]] = {}
-
-
-def _learn(dimension: Dimension, size: float, *spellings: str) -> None:
-    for spelling in spellings:
-        UNITS[spelling] = (dimension, size)
-
-
-_learn("volume", 1.0, "ml", "milliliter", "milliliters", "millilitre", "millilitres", "cc")
-_learn("volume", 10.0, "cl", "centilitre", "centilitres", "centiliter", "centiliters")
-_learn("volume", 100.0, "dl", "decilitre", "decilitres", "deciliter", "deciliters")
-_learn("volume", 1000.0, "l", "lt", "litre", "litres", "liter", "liters")
-_learn("volume", ML_PER_CUP, "cup", "cups", "c", "us cup", "us cups")
-_learn("volume", 240.0, "label cup", "label cups")
-_learn("volume", 250.0, "metric cup", "metric cups")
-_learn("volume", ML_PER_TBSP, "tbsp", "tbsps", "tbs", "tb", "tablespoon", "tablespoons")
-_learn("volume", 15.0, "label tbsp", "metric tbsp")
-_learn("volume", 20.0, "australian tbsp", "australian tablespoon", "australian tablespoons")
-_learn("volume", ML_PER_TSP, "tsp", "tsps", "teaspoon", "teaspoons")
-_learn("volume", 5.0, "label tsp", "metric tsp")
-_learn("volume", _size("fluid_ounce", "milliliter"), "fl oz", "floz", "fl. oz", "fluid ounce", "fluid ounces")
-_learn("volume", _size("pint", "milliliter"), "pt", "pts", "pint", "pints")
-_learn("volume", ML_PER_QUART, "qt", "qts", "quart", "quarts")
-_learn("volume", _size("gallon", "milliliter"), "gal", "gallon", "gallons")
-_learn("volume", ML_PER_BOTTLE, "bottle", "bottles")
-_learn("mass", 1.0, "g", "gr", "gram", "grams", "gramme", "grammes")
-_learn("mass", 1e-3, "mg", "milligram", "milligrams")
-_learn("mass", 1e3, "kg", "kilo", "kilos", "kilogram", "kilograms")
-_learn("mass", G_PER_OUNCE, "oz", "ounce", "ounces")
-_learn("mass", _size("pound", "gram"), "lb", "lbs", "pound", "pounds")
-_learn("length", 1.0, "mm", "millimetre", "millimetres", "millimeter", "millimeters")
-_learn("length", 10.0, "cm", "centimetre", "centimetres", "centimeter", "centimeters")
-_learn("length", MM_PER_INCH, "in", "inch", "inches", '"', "″")
-_learn("length", 1000.0, "m", "metre", "metres", "meter", "meters")
-_learn("length", 12.0 * MM_PER_INCH, "ft", "foot", "feet")
-_learn("power", 1.0, "kw", "kilowatt", "kilowatts")
-_learn("power", 1e-3, "w", "watt", "watts")
-_learn("parts", 1.0, "part", "parts")
-_learn("percent", 1.0, "%", "percent", "per cent", "% vol", "% abv", "vol%")
-_learn("time", 1.0, "h", "hr", "hrs", "hour", "hours")
-_learn("time", 1.0 / 60.0, "min", "mins", "minute", "minutes")
-_learn("temperature", 1.0, "°c", "celsius", "degc")
-_learn("temperature", 1.0, "°f", "f", "fahrenheit", "degf")
-
-_VULGAR = {c: Fraction(n, d) for c, n, d in (
-    ("½", 1, 2), ("⅓", 1, 3), ("⅔", 2, 3), ("¼", 1, 4), ("¾", 3, 4), ("⅕", 1, 5), ("⅖", 2, 5),
-    ("⅗", 3, 5), ("⅘", 4, 5), ("⅙", 1, 6), ("⅚", 5, 6), ("⅛", 1, 8), ("⅜", 3, 8), ("⅝", 5, 8),
-    ("⅞", 7, 8),
-)}  # fmt: skip
-#: Numbers that cooks write out.
-NUMBER_WORDS = {
-    "a": 1.0, "an": 1.0, "one": 1.0, "half": 0.5, "third": 1.0 / 3.0, "quarter": 0.25, "two": 2.0, "couple": 2.0,
-    "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0, "ten": 10.0,
-    "eleven": 11.0, "twelve": 12.0, "dozen": 12.0,
-}  # fmt: skip
 _SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
-GROUPED = re.compile(r"\d{1,3}(?: \d{3})+(?![\d/])(?:[.,]\d+)?")
-NUMBER = re.compile(
-    r"(?P<whole>\d+)\s*[ -]?\s*(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
-    r"|(?P<only>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])"
-    r"|(?P<mixed>\d+)[ -]+(?P<n>\d+)\s*[/⁄]\s*(?P<d>\d+)"
-    r"|(?P<num>\d+)\s*[/⁄]\s*(?P<den>\d+)"
-    r"|(?P<decimal>\d*[.,]\d+|\d+)"
-)
 
 #: What the cook is told to write, by dimension.
 _EXAMPLES: dict[Dimension, Message] = {
@@ -115,8 +44,8 @@ _EXAMPLES: dict[Dimension, Message] = {
     "power": say("amounts.example_power"),
     "parts": say("amounts.example_parts"),
 }
-#: More characters than one amount takes, and more digits than any figure of a kitchen has.
-LONGEST_AMOUNT, MOST_DIGITS = 60, 12
+#: More characters than one amount takes.
+LONGEST_AMOUNT = 60
 #: Smaller than anything a kitchen tells from nothing, in any unit: a slip, not an amount.
 LEAST = 1e-6
 
@@ -135,14 +64,11 @@ _NOUNS: dict[Dimension, Message] = {
 def parse(
     text: str, dimension: Dimension, *, field: str = "amount", default_unit: str | None = None, signed: bool = False
 ) -> float:
-    """Read an amount the way a cook writes it.
-
-    Decimal points and commas, "1 1/2", "1½", "¾", grouped thousands with a space ("1 010 mL"), and
-    the words "half a", "a", "two" are understood.
+    """Read an amount the way a cook writes or says it; :mod:`.reading` says what is understood.
 
     Parameters
     ----------
-    text : the amount with its unit, e.g. ``"1½ qt"``.
+    text : the amount with its unit, e.g. ``"1½ qt"`` or ``"a gallon and a quarter"``.
     dimension : which kind of amount is expected.
     field : name reported in an error.
     default_unit : unit taken when none is written; ``None`` refuses a bare number.
@@ -155,42 +81,43 @@ def parse(
     Raises
     ------
     QuantityError : unreadable, negative, an unknown unit, or a unit of another kind.
+
+    Examples
+    --------
+    A US pint is 473.176473 mL, NIST SP 811:
+
+    >>> round(parse("three and a half pints", "volume"), 3)
+    1656.118
     """
-    cleaned = _SPACES.sub(" ", text.strip())
     example = _EXAMPLES[dimension]
-    if not cleaned:
-        raise QuantityError(field, say("amounts.write", example=example))
-    if len(cleaned) > LONGEST_AMOUNT:
-        raise QuantityError(field, say("amounts.too_long", example=example))
-    sign = 1.0
-    if cleaned[0] in "-−–":
-        if dimension != "temperature" and not signed:
-            raise QuantityError(field, say("amounts.below_zero", text=cleaned, example=example))
-        sign, cleaned = -1.0, cleaned[1:].lstrip()
-    value, rest = read_number(cleaned, field, example)
-    unit = rest.strip().lower().rstrip(".")
-    if unit.startswith("of a "):
-        unit = unit[5:]
-    elif unit.startswith("a "):
-        unit = unit[2:]
-    if not unit:
-        if default_unit is None:
-            raise QuantityError(field, say("amounts.which_unit", text=cleaned, example=example))
-        unit = default_unit.lower()
-    if dimension == "temperature" and unit in {"c", "°", "deg"}:
-        unit = "°c"
-    known = UNITS.get(unit)
-    if known is None:
-        raise QuantityError(field, say("amounts.unknown_unit", unit=unit, example=example))
-    if known[0] != dimension:
+    said = _whole_amount(text, dimension, field, default_unit=default_unit, signed=signed)
+    if said.unit is None:
+        raise QuantityError(field, say("amounts.which_unit", text=_SPACES.sub(" ", text.strip()), example=example))
+    if said.unit.dimension != dimension:
         raise QuantityError(
             field,
-            say("amounts.wrong_kind", unit=unit, found=_NOUNS[known[0]], needed=_NOUNS[dimension], example=example),
-        )
-    if dimension == "temperature":
-        degrees = sign * value
-        return (degrees - 32.0) / 1.8 if unit in {"°f", "f", "fahrenheit", "degf"} else degrees
-    return sign * value * known[1]
+            say(
+                "amounts.wrong_kind",
+                unit=said.unit.name, found=_NOUNS[said.unit.dimension], needed=_NOUNS[dimension], example=example,
+            ),
+        )  # fmt: skip
+    if said.unit.name == "°F":
+        return (said.value - 32.0) / 1.8
+    return said.value
+
+
+def parse_any(text: str, among: Collection[Dimension], *, field: str = "amount") -> tuple[Dimension, float]:
+    """Read an amount of one of several kinds: its dimension, and the amount in mL, g, mm and so on.
+
+    Raises
+    ------
+    QuantityError : unreadable, or of none of these kinds.
+    """
+    first = next(iter(among))
+    said = _whole_amount(text, first, field, default_unit=None, signed=False, among=among)
+    if said.unit is None or said.unit.dimension not in among:
+        return first, parse(text, first, field=field)
+    return said.unit.dimension, said.value
 
 
 def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["mass", "volume"], float]:
@@ -200,51 +127,35 @@ def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["
     ------
     QuantityError : unreadable, or neither a weight nor a volume.
     """
-    try:
-        return "volume", parse(text, "volume", field=field)
-    except QuantityError as not_poured:
-        try:
-            return "mass", parse(text, "mass", field=field)
-        except QuantityError:
-            raise not_poured from None
+    dimension, value = parse_any(text, ("volume", "mass"), field=field)
+    return ("mass" if dimension == "mass" else "volume"), value
 
 
-def read_number(text: str, field: str, example: Argument) -> tuple[float, str]:
-    """The number a text begins with, and the rest of the text.
-
-    Raises
-    ------
-    QuantityError : it does not begin with a number, or with one that can be read two ways.
-    """
-    word, _, rest = text.partition(" ")
-    if word.lower() in NUMBER_WORDS:
-        return NUMBER_WORDS[word.lower()], rest
-    grouped = GROUPED.match(text)
-    if grouped and len(grouped.group()) <= 2 * MOST_DIGITS:
-        return float(grouped.group().replace(" ", "").replace(",", ".")), text[grouped.end() :]
-    match = NUMBER.match(text)
-    if match is None:
-        raise QuantityError(field, say("amounts.no_number", text=text, example=example))
-    rest = text[match.end() :]
-    if re.match(r"[.,/⁄\d]|e[+-]?\d", rest.strip(), re.I):
-        raise QuantityError(field, say("amounts.not_one_number", text=text, example=example))
-    got = match.groupdict()
-    if any(len(digits) > MOST_DIGITS for digits in re.findall(r"\d+", match.group())):
-        raise QuantityError(field, say("amounts.beyond", text=match.group()[:40], example=example))
-    if got["vulgar"]:
-        return int(got["whole"]) + float(_VULGAR[got["vulgar"]]), rest
-    if got["only"]:
-        return float(_VULGAR[got["only"]]), rest
-    if got["den"] or got["d"]:
-        bottom = int(got["den"] or got["d"])
-        if bottom == 0:
-            raise QuantityError(field, say("amounts.by_zero", text=match.group(), example=example))
-        return int(got["mixed"] or 0) + int(got["num"] or got["n"]) / bottom, rest
-    decimal = got["decimal"]
-    if re.fullmatch(r"[1-9]\d{0,2},\d{3}", decimal):
-        plain, point = decimal.replace(",", ""), decimal.replace(",", ".")
-        raise QuantityError(field, say("amounts.two_ways", text=decimal, plain=plain, point=point))
-    return float(decimal.replace(",", ".")), rest
+def _whole_amount(
+    text: str, dimension: Dimension, field: str, *, default_unit: str | None, signed: bool,
+    among: Collection[Dimension] | None = None,
+) -> Said:  # fmt: skip
+    """A text that is one amount and nothing else."""
+    cleaned = _SPACES.sub(" ", text.strip())
+    example = _EXAMPLES[dimension]
+    if not cleaned:
+        raise QuantityError(field, say("amounts.write", example=example))
+    if len(cleaned) > LONGEST_AMOUNT:
+        raise QuantityError(field, say("amounts.too_long", example=example))
+    sign, body = 1.0, cleaned
+    if cleaned[0] in "-−–":
+        if dimension != "temperature" and not signed:
+            raise QuantityError(field, say("amounts.below_zero", text=cleaned, example=example))
+        sign, body = -1.0, cleaned[1:].lstrip()
+    said = amount_at(body, among or (dimension,), field=field, example=example)
+    if said is None:
+        raise QuantityError(field, say("amounts.no_number", text=cleaned, example=example))
+    rest = said.rest.strip().rstrip(".").strip()
+    if rest:
+        raise QuantityError(field, say("amounts.unknown_unit", unit=rest, example=example))
+    if said.unit is None and default_unit is not None:
+        said = replace(said, unit=next(u for u in units_of(default_unit) if u.dimension == dimension))
+    return replace(said, count=sign * said.count)
 
 
 def within(value: float, low: float, high: float, *, field: str, what: Message, unit: str) -> float:

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import csv
 from collections.abc import Callable, Mapping
-from functools import lru_cache
-from importlib import resources
 from types import MappingProxyType
 from typing import Any, TypeVar
 
@@ -15,16 +12,9 @@ from ..errors import QuantityError
 from ..messages import say
 from .estimate import Estimate
 from .fields import on_the_shelf
+from .rows import Row, rows
 
-Row = Mapping[str, str]
 Thing = TypeVar("Thing")
-
-
-@lru_cache
-def rows(name: str) -> tuple[Row, ...]:
-    """The rows of ``data/<name>.csv``, in the order of the file."""
-    text = resources.files("spissus_core").joinpath(f"data/{name}.csv").read_text(encoding="utf-8")
-    return tuple(csv.DictReader(text.splitlines()))
 
 
 def table(name: str, make: Callable[[Row], Thing]) -> Mapping[str, Thing]:

@@ -10,7 +10,8 @@ from pydantic import Field, PrivateAttr, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
 from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_minutes, show_percent, show_plain, show_volume
-from ..amounts.tables import one_of, rows
+from ..amounts.rows import rows
+from ..amounts.tables import one_of
 from ..errors import QuantityError, SpissusError, TargetError
 from ..estimation.window import boiled_by, steam_kj
 from ..intake.wish import read_amount_wanted

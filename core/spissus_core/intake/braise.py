@@ -38,7 +38,8 @@ from ..phenomena.alcohol import (
     left_by_vapour,
 )
 from ..phenomena.evaporation import COVERS, Cover, boiled_to_volume, oven_rate_g_min, simmering_rate_g_min
-from .lines import MOST_LINES, ReadLine, Use
+from .doings import Use
+from .lines import MOST_LINES, ReadLine
 
 # -- what is said ---------------------------------------------------------------------------------
 

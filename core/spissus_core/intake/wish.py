@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
-from ..amounts.quantities import UNITS, parse, read_number, show_plain
+from ..amounts.quantities import parse, show_plain
+from ..amounts.reading import amount_at, number_at
 from ..errors import QuantityError
 from ..messages import Message, say
 
@@ -21,8 +22,7 @@ _PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|of us|covers)$")
 _HELPINGS = re.compile(r"(?:helpings?|portions?|servings?|plates?)(?: (?:of|at|à) (?P<size>.+))?$")
 _BEFORE = re.compile(r"^(?:for|about|boil(?:ed)?(?: down)?(?: to| by| for)?|reduced? (?:to|by|for)|down to|by)\s+")
 _AFTER = re.compile(r"\s+(?:salt|on the scale|gross|with the pan|finished|of sauce)$")
-_SHARES = {"all": 1.0, "half": 0.5, "a half": 0.5}
-_PARTS = {"third": 3, "thirds": 3, "quarter": 4, "quarters": 4, "fifth": 5, "fifths": 5}
+_PARTS = "half|third|quarter|fifth|sixth|eighth|tenth"
 
 
 class Told(NamedTuple):
@@ -51,23 +51,25 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     if share is not None:
         return Told("share", 1.0 - share if by else share)
     try:
-        number, rest = read_number(said, field, _EXAMPLE)
+        amount = amount_at(said, ("volume", "mass", "percent", "time"), field=field, example=_EXAMPLE)
     except QuantityError:
-        raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE)) from None
-    unit = rest.strip().removeprefix("of ").removeprefix("a ")
-    if _PEOPLE.match(unit):
-        return Told("people", _whole(number, field, say("wishes.noun_people")))
-    helpings = _HELPINGS.match(unit)
+        amount = None
+    if amount is None:
+        raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE))
+    unit = amount.rest.strip().removeprefix("of ").removeprefix("a ")
+    if amount.unit is None and _PEOPLE.match(unit):
+        return Told("people", _whole(amount.count, field, say("wishes.noun_people")))
+    helpings = _HELPINGS.match(unit) if amount.unit is None else None
     if helpings:
         size = helpings["size"]
         return Told(
             "portions",
-            _whole(number, field, say("wishes.noun_helpings")),
+            _whole(amount.count, field, say("wishes.noun_helpings")),
             None if size is None else parse(size, "volume", field=field),
         )
-    if unit and unit not in UNITS:
+    if unit:
         raise QuantityError(field, say("amounts.unknown_unit", unit=unit, example=_EXAMPLE))
-    dimension = UNITS[unit][0] if unit else "volume"
+    dimension = amount.unit.dimension if amount.unit else "volume"
     if dimension not in _FIELDS:
         raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE))
     value = parse(said, dimension, field=field, default_unit="ml")
@@ -81,15 +83,12 @@ _SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
 
 def _share(said: str, field: str) -> float | None:
     """A share of the pot in words or as a bare fraction; None where it is something else."""
-    if said in _SHARES:
-        return _SHARES[said]
-    words = said.rsplit(" ", 1)
-    if words[-1] in _PARTS:
-        count = read_number(words[0], field, _EXAMPLE)[0] if len(words) > 1 else 1.0
-        return _part(count / _PARTS[words[-1]], field)
-    if re.fullmatch(r"\d+\s*[/⁄]\s*\d+|[½⅓⅔¼¾⅕⅖⅗⅘]", said):
-        return _part(read_number(said, field, _EXAMPLE)[0], field)
-    return None
+    if said == "all":
+        return 1.0
+    if not re.fullmatch(rf"\d+\s*[/⁄]\s*\d+|[½⅓⅔¼¾⅕⅖⅗⅘]|[a-z -]*(?:{_PARTS})s?", said):
+        return None
+    number = number_at(said, field, _EXAMPLE)
+    return _part(number[0], field) if number and not number[1].strip() else None
 
 
 def _part(share: float, field: str) -> float:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Annotated, Literal, NamedTuple
 
-from ..amounts.tables import one_of, rows, table
+from ..amounts.rows import rows
+from ..amounts.tables import one_of, table
 
 
 class Dish(NamedTuple):

@@ -14,7 +14,8 @@ from rapidfuzz import fuzz, process
 
 from ..amounts.fields import Celsius, MassG, Name, PerHundredG, Remark, Strength
 from ..amounts.quantities import parse, show_number
-from ..amounts.tables import Row, one_of, rows
+from ..amounts.rows import Row, rows
+from ..amounts.tables import one_of
 from ..errors import QuantityError
 from ..ledger.contents import Contents
 from ..messages import say
@@ -27,6 +28,8 @@ Group = Literal[
     "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
     "meat", "cured", "vegetable", "fruit", "pulse",
 ]  # fmt: skip
+#: Another name, or several: "(beef|veal) bones".
+Synonym = Annotated[str, Field(min_length=1, max_length=120)]
 #: What meat is, by its key: rows of ``data/cuts.csv``.
 Cut = Annotated[str, *one_of("cuts")]
 
@@ -58,7 +61,7 @@ class Ingredient(BaseModel):
     key: Annotated[str, Field(max_length=60)]
     name: Name
     group: Group
-    synonyms: Annotated[tuple[Name, ...], Field(max_length=20)] = ()
+    synonyms: Annotated[tuple[Synonym, ...], Field(max_length=40)] = ()
     household: Literal["", "cup", "fl oz", "tbsp", "tsp"] = ""
     household_g: MassG = 0.0
     pieces: Annotated[Mapping[Annotated[str, Field(max_length=30)], MassG], Field(max_length=20)] = Field(
@@ -222,7 +225,18 @@ def plain(text: str) -> str:
     return " ".join(_singular(word) for word in words)
 
 
+#: Plurals that no rule makes, and other words for the same.
+_PLURALS = {
+    "leaves": "leaf", "feet": "foot", "calves": "calf", "halves": "half", "loaves": "loaf", "geese": "goose",
+    "chillies": "chilli", "chilies": "chilli", "tinned": "canned", "tin": "canned",
+}  # fmt: skip
+
+
 def _singular(word: str) -> str:
+    if word in _PLURALS:
+        return _PLURALS[word]
+    if len(word) > 5 and word.endswith(("shes", "ches", "sses", "xes")):
+        return word[:-2]
     if len(word) > 4 and word.endswith("oes"):
         return word[:-2]
     if len(word) > 4 and word.endswith("ies"):
@@ -232,8 +246,27 @@ def _singular(word: str) -> str:
 
 def _names(item: Ingredient) -> Iterator[tuple[str, str]]:
     """Everything an ingredient is called; "butter, unsalted" is butter too."""
-    for name in dict.fromkeys((item.name, item.name.partition(",")[0], *item.synonyms)):
+    for name in dict.fromkeys((item.name, item.name.partition(",")[0], *names_of(item))):
         yield plain(name), item.key
+
+
+_ONE_OF = re.compile(r"\(([^()]*)\)")
+
+
+@lru_cache(maxsize=4096)
+def _spelled_out(pattern: str) -> tuple[str, ...]:
+    """ "unsalted (beef|veal) stock" as the two names that it is."""
+    found = _ONE_OF.search(pattern)
+    if found is None:
+        return (" ".join(pattern.split()),)
+    before, after = pattern[: found.start()], pattern[found.end() :]
+    return tuple(name for one in found.group(1).split("|") for name in _spelled_out(before + one + after))
+
+
+def names_of(item: Ingredient) -> Iterator[str]:
+    """Its synonyms, those that stand for several spelled out."""
+    for pattern in item.synonyms:
+        yield from _spelled_out(pattern)
 
 
 @lru_cache(maxsize=1)

@@ -10,7 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ..amounts.fields import Celsius
 from ..amounts.quantities import ML_PER_TBSP
-from ..amounts.tables import Row, one_of, table
+from ..amounts.rows import Row
+from ..amounts.tables import one_of, table
 from ..errors import QuantityError
 from ..ledger.contents import Contents
 from ..messages import say

@@ -17,7 +17,8 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from ..amounts.estimate import Estimate
-from ..amounts.tables import Row, table
+from ..amounts.rows import Row
+from ..amounts.tables import table
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import VISCOSITY_60C_MPAS
 

@@ -12,7 +12,7 @@ from typing import Literal
 
 import numpy as np
 
-from ..amounts.tables import rows
+from ..amounts.rows import rows
 
 _LIMITS = {row["key"]: row for row in rows("limits")}
 

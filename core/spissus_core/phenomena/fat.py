@@ -10,7 +10,8 @@ from typing import Annotated
 
 from ..amounts.estimate import Estimate
 from ..amounts.quantities import show_length
-from ..amounts.tables import Row, one_of, span, table
+from ..amounts.rows import Row
+from ..amounts.tables import one_of, span, table
 from ..errors import MeasurementError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HEAT_CAPACITY_KJ_KG_K

@@ -1623,6 +1623,14 @@ export interface components {
             said: components["schemas"]["SaidOut"];
         };
         /**
+         * ChoiceOut
+         * @description Another reading of a line, and the line that says it.
+         */
+        ChoiceOut: {
+            said: components["schemas"]["SaidOut"];
+            line: components["schemas"]["LineIn"];
+        };
+        /**
          * FoundOut
          * @description An ingredient that a line might mean.
          */
@@ -1631,6 +1639,22 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LineIn
+         * @description One line, with what the cook chose for it where the reading was wrong.
+         */
+        LineIn: {
+            /** Text */
+            text: string;
+            /** Ingredient */
+            ingredient?: string | null;
+            /** Use */
+            use?: ("in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out") | null;
+            /** Left */
+            left?: number | null;
+            /** Poured Off */
+            poured_off?: number | null;
         };
         /**
          * LineOut
@@ -1651,6 +1675,9 @@ export interface components {
             problem: components["schemas"]["SaidOut"] | null;
             /** Candidates */
             candidates: components["schemas"]["FoundOut"][];
+            doubt: components["schemas"]["SaidOut"] | null;
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
         };
         /**
          * LinesOut
@@ -1669,22 +1696,6 @@ export interface components {
         ListIn: {
             /** Text */
             text: string;
-        };
-        /**
-         * LineIn
-         * @description One line, with what the cook chose for it where the reading was wrong.
-         */
-        LineIn: {
-            /** Text */
-            text: string;
-            /** Ingredient */
-            ingredient?: string | null;
-            /** Use */
-            use?: ("in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out") | null;
-            /** Left */
-            left?: number | null;
-            /** Poured Off */
-            poured_off?: number | null;
         };
         /**
          * SentenceOut

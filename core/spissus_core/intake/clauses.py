@@ -1,0 +1,179 @@
+"""A line of a list taken apart: how much it says, and the words of the name."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from dataclasses import dataclass, replace
+from typing import Literal, NamedTuple
+
+from ..amounts.reading import Dimension, Said, amount_at, unit_at
+from ..errors import QuantityError
+
+#: What a list measures in.
+DIMENSIONS: tuple[Dimension, ...] = ("mass", "volume")
+
+_EACH = re.compile(r"\s*(?:each|apiece|a piece|per piece|the piece|ea\.?)(?![^\W\d_])", re.I)
+_ALL = re.compile(
+    r"\s*(?:in all|in total|total|altogether|all told|together|all together|the lot|of them|in weight|in the whole|"
+    r"whole weight|raw weight|raw|net|gross|drained|by weight|weight)(?![^\W\d_])",
+    re.I,
+)
+_BEFORE_SIZE = re.compile(
+    r"(?:\s|^)(?:of|at|à|about|weighing(?:\s+about)?|weighs(?:\s+about)?|ca\.?|circa|~|x|×|=|:|-|–|—)\s*$", re.I
+)
+#: Into how many pieces something was cut says nothing of its weight.
+_PIECES = re.compile(
+    r"(?:in|into|cut into|about)?\s*\d+(?:\s*[-–]\s*\d+)?\s+(?:\w+\s+)?(?:pieces?|chunks?|portions?|parts|slices|pcs)",
+    re.I,
+)
+#: "2 quails of 200 g": each; of one thing, it is the same.
+_OF_EACH = re.compile(r"\s(?:of|at|à)(?:\s+about)?$", re.I)
+_BRACKET = re.compile(r"[(\[{]([^()\[\]{}]*)[)\]}]")
+#: Commas, semicolons and dashes between words; not those of a number.
+_CLAUSE = re.compile(r"[,;]\s+|[;:]\s*(?=[^\W\d_])|:\s+|\s+[–—-]\s+|,(?=[^\W\d_])")
+_NUMBERED = re.compile(r"^\d{1,2}[.)]\s+(?=\d|[½⅓⅔¼¾⅛])")
+
+
+def cleaned(text: str) -> str:
+    """Without marks that only steer the display, bullets and doubled spaces."""
+    shown = "".join(" " if c in "\t\u00a0\u2009\u202f" else c for c in text if unicodedata.category(c) != "Cf")
+    shown = re.sub(r"\s+", " ", re.sub(r"^[\s\-–—*•·▪◦☐✓+>]+(?=\S)", "", shown)).strip()
+    return _NUMBERED.sub("", shown)
+
+
+class Size(NamedTuple):
+    """An amount that stands beside a count: of each, of all, or not said of which."""
+
+    said: Said
+    of: Literal["each", "all", ""]
+
+
+@dataclass(frozen=True, slots=True)
+class Parts:
+    """A line taken apart: the amount it begins with, those beside it, and the words of the name."""
+
+    first: Said | None
+    sizes: tuple[Size, ...]
+    words: str
+
+
+def amount_of_list(text: str) -> Said | None:
+    """An amount of a kitchen list at the beginning of a text; None where there is none, or a unit of another kind."""
+    said = amount_at(text, DIMENSIONS)
+    if said and said.unit and said.unit.dimension not in DIMENSIONS:
+        # "1 thumb of ginger", "3 in all": so many. "36 % fat", "5 cm pieces", "30 min": no amount of it.
+        if said.unit.kind == "exact" and said.unit.name != "in":
+            return None
+        begun = text[: len(text) - len(said.rest)]
+        return replace(said, unit=None, rest=f"{begun.rsplit(None, 1)[-1]} {said.rest.strip()}")
+    return said
+
+
+def _size(text: str) -> Size | None:
+    """A clause that is a size and nothing more: "200 g each", "about 2.1 kg", "1.2 kg in all"."""
+    bare = re.sub(r"^(?:of|at|weighing|weighs|each|of about|each of)\s+", "", text.strip(), flags=re.I)
+    bare = re.sub(r"^(?:total|in all|altogether|each)[:\s]+", "", bare, flags=re.I)
+    said = amount_of_list(bare)
+    if said is None or (said.unit is None and not said.came_in):
+        return None
+    rest, of = said.rest, ""
+    if found := _EACH.match(rest):
+        rest, of = rest[found.end() :], "each"
+    elif found := _ALL.match(rest):
+        rest, of = rest[found.end() :], "all"
+    if re.match(r"each\b", text.strip(), re.I):
+        of = "each"
+    return Size(said, of) if not rest.strip(" .)") else None  # type: ignore[arg-type]
+
+
+def apart(text: str) -> Parts:
+    """A line of one thing, taken apart."""
+    clauses: list[str] = []
+    for _ in range(8):
+        found = _BRACKET.search(text)
+        if found is None:
+            break
+        clauses += [part for part in _CLAUSE.split(found.group(1)) if part.strip()]
+        text = f"{text[: found.start()]} {text[found.end() :]}"
+    head, *others = [part for part in _CLAUSE.split(re.sub(r"\s+", " ", text).strip(" ,;:.")) if part.strip()] or [""]
+    first = amount_of_list(head)
+    if (first is None or first.unit is None) and _VAGUE.match(head):
+        # "a lot of pepper", "some thyme": no amount.
+        first, head = None, _VAGUE.sub("", head)
+    elif first is None and (_ONE_PIECE.match(head) or _is_measure(head)):
+        # "sprig of parsley", "pinch of saffron": one.
+        first = amount_of_list(f"1 {head}")
+    words = [head if first is None else first.rest]
+    sizes: list[Size] = []
+    # "a leg of mutton of seven pounds", "pork cheek 1.2 kg": an amount at the end of the head.
+    if found_last := size_last(words[0]):
+        words[0], size = found_last
+        sizes.append(size)
+    for clause in [*others, *clauses]:
+        if size_ := _size(clause):
+            sizes.append(size_)
+        elif _PIECES.fullmatch(clause.strip()):
+            continue
+        elif first is None and not sizes and (said := amount_of_list(clause.strip())):
+            # "butter, 2 oz. melted", "onions, 2 large".
+            first = said
+            words.append(said.rest)
+        else:
+            again = size_last(clause)
+            words.append(again[0] if again else clause)
+            sizes += [again[1]] if again else []
+    if first is not None and first.unit is None and (slash := re.match(r"\s*/\s*", words[0])):
+        words[0] = words[0][slash.end() :]
+    # "500 ml / 18 fl oz stock"
+    if first is not None and (slash := re.match(r"\s*/\s*", words[0])):
+        second = amount_of_list(words[0][slash.end() :])
+        if second and second.unit:
+            sizes.append(Size(second, ""))
+            words[0] = second.rest
+    words[0] = re.sub(r"^\s*(?:of\s+(?:the\s+|a\s+|an\s+)?)?", "", words[0])
+    if first is not None and (each := _EACH.match(words[0])):
+        words[0] = words[0][each.end() :]
+    return Parts(first, tuple(sizes), " , ".join(part.strip(" ,;:.") for part in words if part.strip(" ,;:.")))
+
+
+_VAGUE = re.compile(
+    r"(?:quite )?(?:a (?:lot|little|bit|touch|hint|suspicion)|lots|plenty|some|a little|more|little)"
+    r"(?: more)?(?:\s+of)?\s+(?=[^\W\d_])",
+    re.I,
+)
+_ONE_PIECE = re.compile(r"(?:sprig|stick|stalk|slice|rasher|head|bunch|clove|leaf|strip|cube)\s+of\s", re.I)
+
+
+def _is_measure(head: str) -> bool:
+    """Whether a text begins with a measure of the hand or a container: "splash of vinegar", "good pinch of salt"."""
+    unit = unit_at(re.sub(r"^(?:good|generous|small|large|big|heaped|level)\s+", "", head), DIMENSIONS)
+    return unit is not None and unit[0].kind != "exact" and re.match(r"\s+of\s", unit[1]) is not None
+
+
+def same_container(word: str) -> str:
+    return "tin" if word in ("tin", "can") else word
+
+
+def size_last(text: str) -> tuple[str, Size] | None:
+    """ "pork cheek 1.2 kg", "carrots × 2", "3 quails of 200 g": the words before, and the size."""
+    for found in re.finditer(
+        r"(?<=\s)(?=[\d½⅓⅔¼¾⅛~≈]|(?:about|a|an|one|two|three|four|five|six|seven|eight|nine|ten|half)\s)", text
+    ):
+        size = None
+        try:
+            size = _size(text[found.start() :]) or _counted(text[found.start() :])
+        except QuantityError:
+            continue
+        if size:
+            before = text[: found.start()].rstrip()
+            if not size.of and _OF_EACH.search(before):
+                size = size._replace(of="each")
+            return _BEFORE_SIZE.sub("", before), size
+    return None
+
+
+def _counted(text: str) -> Size | None:
+    """ "carrots × 2": a bare number at the end."""
+    said = amount_of_list(re.sub(r"^[x×]\s*", "", text))
+    return Size(said, "") if said and said.unit is None and not said.rest.strip(" .") else None

@@ -1,0 +1,245 @@
+"""What a sentence says of the strained liquid: how much there is, the fat on it, how salty, of what kind."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from ..amounts.reading import Dimension, amount_at, number_at
+from ..errors import QuantityError
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from .clauses import cleaned
+
+
+@dataclass(frozen=True, slots=True)
+class ReadSentence:
+    """What a sentence about the strained liquid says; what it leaves open is None.
+
+    ``value`` is in mL, mm or g by ``method``; ``by_eye`` marks an amount that was only guessed.
+    """
+
+    method: Literal["jug", "dip", "scale", "eye"] | None = None
+    value: float | None = None
+    hot: bool | None = None
+    fat_mm: float | None = None
+    fat_ml: float | None = None
+    verdict: Literal["flat", "nearly", "right", "salty", "too_salty"] | None = None
+    percent: float | None = None
+    stock: Literal["salted", "reduced_salt", "low_salt", "unsalted"] | None = None
+    character: Literal["thin", "gelatin_rich", "milled"] | None = None
+    unread: tuple[str, ...] = ()
+
+
+_VERDICTS = (
+    ("too_salty", r"(?:far |much |way )?too salty|over-?salted|over-?seasoned|inedibl[ey] salty|like brine"),
+    (
+        "nearly",
+        r"(?:nearly|almost|not quite) (?:right|there|enough|salty enough)"
+        r"|(?:a bit|slightly|a little|somewhat) (?:flat|bland|under)",
+    ),
+    (
+        "flat",
+        r"flat|bland|under-?seasoned|under-?salted|hardly any salt|no salt(?: in it)?(?: yet)?|needs salt|wants salt"
+        r"|tastes of nothing|insipid|not salted|unsalted yet",
+    ),
+    (
+        "right",
+        r"(?:about |just |tastes )?right|well seasoned|seasoned|good for salt|salt is (?:good|fine|ok)|perfect|spot on",
+    ),
+    ("salty", r"salty|salted enough"),
+)  # fmt: skip
+_STOCKS = (
+    ("reduced_salt", r"reduced[- ]salt|salt[- ]reduced"), ("low_salt", r"low[- ]salt|low in salt|low[- ]sodium"),
+    ("unsalted", r"unsalted|salt[- ]free"), ("salted", r"salted stock|ready[- ]made stock"),
+)  # fmt: skip
+_CHARACTERS = (
+    ("milled", r"milled|tomato|puree|purée|cloudy|vegetables in it"),
+    ("gelatin_rich", r"gelatin|sets|sticky|cheek|shin|tail|trotter|shank|neck"),
+    ("thin", r"\bthin\b|watery|lean"),
+)  # fmt: skip
+
+
+def read_sentence(text: str, pan_ml: float | None = None) -> ReadSentence:
+    """ "A bit over two litres, two centimetres of fat, nearly right for salt" as a start.
+
+    Clauses are divided by commas, semicolons, full stops and "and" or "with"; each is taken for an
+    amount of liquid, a layer of fat, a taste of salt or a kind of liquid. What fits none is returned
+    in ``unread``. "Half a pot" is of ``pan_ml``, what the pan holds; nobody knows it where that is not said.
+    """
+    said, unread = ReadSentence(), []
+    for clause in _clauses(cleaned(text[:LONGEST_SENTENCE])):
+        if _PRAISE.fullmatch(clause):
+            continue
+        better = _clause(said, clause, pan_ml)
+        if better is said:
+            unread.append(clause)
+        said = better
+    return replace(said, unread=tuple(unread))
+
+
+#: What says nothing that a figure could hold.
+_PRAISE = re.compile(
+    r"(?:it (?:is|tastes|looks|smells) )?(?:very |quite |really )?"
+    r"(?:nice|good|fine|tasty|lovely|rich|dark|brown|clear|delicious)",
+    re.I,
+)
+
+#: More of a sentence than this is not read, characters.
+LONGEST_SENTENCE = 500
+
+_DIVIDES = re.compile(
+    r"(?<!\d)[,;.](?!\d)|[,;]\s|\.\s|\.$|\b(?:and|with|but|which|that)\b"
+    r"|\bon(?=\s+(?:about |roughly )?(?:\d|an? |one|two|three|half))\b",
+    re.I,
+)
+#: An amount with an "and" in it, "two and a half litres", is one clause.
+_WORD_START = re.compile(r"(?:^|(?<=[\s(]))(?=[^\s])")
+
+
+def _clauses(text: str) -> list[str]:
+    """The clauses of a sentence, amounts left whole."""
+    whole: list[tuple[int, int]] = []
+    for start in _WORD_START.finditer(text):
+        if whole and start.start() < whole[-1][1]:
+            continue
+        try:
+            said = amount_at(text[start.start() :], _SOUGHT)
+        except QuantityError:
+            continue
+        if said and said.unit:
+            whole.append((start.start(), len(text) - len(said.rest)))
+    out, begun = [], 0
+    for joint in _DIVIDES.finditer(text):
+        if any(low < joint.start() < high for low, high in whole):
+            continue
+        out.append(text[begun : joint.start()])
+        begun = joint.end()
+    return [clause.strip(" ()") for clause in [*out, text[begun:]] if clause.strip(" ()")]
+
+
+_SOUGHT: tuple[Dimension, ...] = ("volume", "length", "mass", "percent")
+
+#: Layers of fat that are told and not measured, mm. Modelling choices.
+_FAT_LAYERS = (
+    (r"lots of|a lot of|plenty of|loads of|much|very|thick layer|swimming|heavy", 15.0),
+    (r"(?:thin|light) (?:film|layer|skin)|a film|a skin|a few eyes|some eyes", 1.0),
+    (r"a (?:little|bit of)|not much|some|a few drops", 2.0),
+    (r"a (?:good|thick) layer|quite a bit of|a fair bit of", 8.0),
+)
+_NO_FAT = (
+    r"\bno (?:visible )?(?:fat|grease|oil)\b"
+    r"|(?:fat|grease) (?:is |was |has been )?(?:already |all )?(?:off|gone|removed|lifted)"
+    r"|skimmed|defatted|de-fatted|without (?:any )?fat|hardly any fat|fat-?free|already off"
+)
+_FAT = re.compile(r"\b(?:fats?|fatty|grease|greasy|oil|oily)\b", re.I)
+_OF_POT = re.compile(
+    r"(?:(?:the |my )?(?:pot|pan|casserole) (?:is |was )?(?:about )?(?P<full>.+?) full)"
+    r"|(?P<of>.+?)(?:\s+of)?\s+(?:an? |the |my )?(?:pot|pan|casserole)(?:ful|full)?$",
+    re.I,
+)
+#: A share of a pot that is told by eye may be off by this much of it. Modelling choice.
+_NOT = re.compile(r"\bnot (?:too |very |at all |really |so )?(salty|flat|bland)", re.I)
+
+
+def _clause(said: ReadSentence, clause: str, pan_ml: float | None) -> ReadSentence:
+    low = clause.lower()
+    out = said
+    if re.search(r"\bhot\b|off the boil|steaming|just strained|boiling", low):
+        out = replace(out, hot=True)
+    elif re.search(r"(?<!when )\b(?:cold|cool)\b|room temperature|fridge|chilled", low):
+        out = replace(out, hot=False)
+    if _FAT.search(low) or re.search(r"skimmed|already off", low):
+        return _fat_clause(out, low)
+    if (meter := _sentence_amount(low, ("percent",))) and meter[0] == "percent":
+        return replace(out, percent=round(meter[1], 3))
+    for stock, pattern in _STOCKS:
+        if re.search(pattern, low):
+            out = replace(out, stock=stock)  # type: ignore[arg-type]
+            break
+    else:
+        out = _taste(out, low)
+    for character, pattern in _CHARACTERS:
+        if out.character is None and re.search(pattern, low):
+            out = replace(out, character=character)  # type: ignore[arg-type]
+    if out.value is None:
+        if (share := _of_pot(low)) and pan_ml:
+            return replace(out, method="eye", value=round(share * pan_ml))
+        amount = _sentence_amount(low)
+        if amount is not None and amount[0] != "percent" and not re.search(r"knob|butter|flour|wine|meat", low):
+            out = replace(out, method=amount[0], value=amount[1])
+    return out
+
+
+def _taste(said: ReadSentence, low: str) -> ReadSentence:
+    """A taste of salt in a clause."""
+    if found := _NOT.search(low):
+        # "Not salty" says that it is flat; "not flat either" takes that back.
+        salty = found.group(1).lower() == "salty"
+        much = re.search(r"not (?:too|very|so)", low) is not None
+        if said.verdict is not None or much:
+            return replace(said, verdict="right")
+        return replace(said, verdict="flat" if salty else "right")
+    for verdict, pattern in _VERDICTS:
+        if re.search(rf"\b(?:{pattern})\b", low):
+            return replace(said, verdict=verdict)  # type: ignore[arg-type]
+    return said
+
+
+def _of_pot(low: str) -> float | None:
+    """ "Half a pot", "the pan is two thirds full": a share of what the pan holds."""
+    found = _OF_POT.search(_FILLER.sub("", low))
+    if found is None:
+        return None
+    words = re.sub(r"\b(?:about|roughly|nearly|almost|good)\s+", "", found["full"] or found["of"] or "").strip()
+    if words in ("a", "a full", "one", ""):
+        return 1.0 if words else None
+    try:
+        number = number_at(words)
+    except QuantityError:
+        return None
+    if number is None or number[1].strip(" of") or not 0.0 < number[0] <= 1.0:
+        return None
+    return number[0]
+
+
+def _fat_clause(said: ReadSentence, low: str) -> ReadSentence:
+    if re.search(_NO_FAT, low):
+        return replace(said, fat_ml=0.0)
+    amount = _sentence_amount(low)
+    if amount is None:
+        layer = next((mm for pattern, mm in _FAT_LAYERS if re.search(rf"\b(?:{pattern})\b", low)), None)
+        return said if layer is None else replace(said, fat_mm=layer)
+    if amount[0] == "dip":
+        return replace(said, fat_mm=amount[1])
+    if amount[0] == "scale":
+        return replace(said, fat_ml=round(amount[1] * SPECIFIC_VOLUME_ML_G["fat_free"]))
+    return replace(said, fat_ml=amount[1]) if amount[0] in ("jug", "eye") else said
+
+
+_FILLER = re.compile(r"^(?:i have|i've got|there is|there's|there are|it is|it's|we have|that is)\s+", re.I)
+_BY_EYE = re.compile(r"\b(?:by eye|guess|i think|or so|roughly|about|perhaps|maybe)\b", re.I)
+
+
+def _sentence_amount(
+    low: str, of: tuple[Dimension, ...] = _SOUGHT
+) -> tuple[Literal["jug", "dip", "scale", "eye", "percent"], float] | None:
+    """An amount in a clause: litres by eye or jug, a depth, a weight on the scale, or a salt content."""
+    words = _FILLER.sub("", low)
+    for start in _WORD_START.finditer(words):
+        try:
+            amount = amount_at(words[start.start() :], of)
+        except QuantityError:
+            continue
+        if amount is None or amount.unit is None or amount.unit.dimension not in of:
+            continue
+        value = amount.value
+        if amount.unit.dimension == "length":
+            return "dip", round(value, 1)
+        if amount.unit.dimension == "mass":
+            return "scale", round(value)
+        if amount.unit.dimension == "percent":
+            return "percent", value
+        exact = not amount.spread and not _BY_EYE.search(low)
+        return ("jug" if exact else "eye"), round(value)
+    return None
