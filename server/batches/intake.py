@@ -202,9 +202,13 @@ _FIGURES = (
 def read_out(read: ReadLine, own: Sequence[Ingredient]) -> LineOut:
     """A line that was just read."""
     out = line_out(line_of(read, own), read.name, read.problem, read.candidates)
-    return out.model_copy(
-        update={"doubt": SaidOut.maybe(read.doubt), "choices": [_choice_out(choice) for choice in read.choices]}
-    )
+    if read.use == "left_out":
+        return out
+    choices = [_choice_out(choice) for choice in read.choices]
+    if read.doubt is not None:
+        left_out = LineIn(text=out.line.text, ingredient=out.line.ingredient, use="left_out")
+        choices.append(ChoiceOut(said=SaidOut.of(say("intake.leave_it_out")), line=left_out))
+    return out.model_copy(update={"doubt": SaidOut.maybe(read.doubt), "choices": choices})
 
 
 def _choice_out(choice: Choice) -> ChoiceOut:

@@ -25,7 +25,7 @@ export function WentIn({ lines, onLines }: Props) {
   const [making, setMaking] = useState(false)
   const read = useReadLines()
   const preview = useLinePreview(useSettled(text.trim(), 160))
-  const typing = text.trim() ? preview.data?.lines[0] : undefined
+  const typing = text.trim() ? (preview.data?.lines ?? []) : []
   const put = (found: Schemas['LinesOut']) => {
     onLines([...lines, ...found.lines])
     setRest(found.rest)
@@ -41,6 +41,7 @@ export function WentIn({ lines, onLines }: Props) {
   }
   const replace = (at: number, by: readonly Line[]) => onLines([...lines.slice(0, at), ...by, ...lines.slice(at + 1)])
   const left = lines.filter((line) => !counts(line) && line.line.use !== 'left_out').length
+  const unsure = lines.filter((line) => line.doubt !== null).length
   return (
     <section aria-label="What went in">
       <form
@@ -66,22 +67,26 @@ export function WentIn({ lines, onLines }: Props) {
         </Button>
       </form>
       <div className="min-h-8 pt-1" aria-live="polite">
-        {typing && (
-          <p>
-            {typing.problem ? (
-              <span className="text-quiet"><Words of={typing.problem} /> </span>
+        {typing.map((line, at) => (
+          <p key={at}>
+            {line.problem ? (
+              <span className="text-quiet">
+                {typing.length > 1 && `${line.name}: `}
+                <Words of={line.problem} />{' '}
+              </span>
             ) : (
               <>
-                {typing.about && 'about '}
-                <b>{typing.amount && say(typing.amount)}</b> {typing.name} <Brings brings={typing.brings} />
+                {line.about && 'about '}
+                <b>{line.amount && say(line.amount)}</b> {line.name} <Brings brings={line.brings} />
+                {line.doubt && <span className="block font-medium text-heat"><Words of={line.doubt} /></span>}
               </>
             )}
-            {typing.candidates.length > 0 && (
-              <Candidates candidates={typing.candidates.filter((c) => c.name !== typing.name)} onPick={(ingredient) => add({ text, ingredient })} />
+            {typing.length === 1 && line.candidates.length > 0 && (
+              <Candidates candidates={line.candidates.filter((c) => c.name !== line.name)} onPick={(ingredient) => add({ text, ingredient })} />
             )}
           </p>
-        )}
-        {!typing && lines.length === 0 && (
+        ))}
+        {typing.length === 0 && lines.length === 0 && (
           <p className="text-quiet">
             Not needed, but it says how much salt, gelatin, fat, acid and alcohol to expect.{' '}
             <button type="button" className="min-h-8 font-semibold text-ink underline" onClick={() => setMaking(true)}>
@@ -113,6 +118,7 @@ export function WentIn({ lines, onLines }: Props) {
       )}
       <p className="flex flex-wrap items-center gap-x-4 pt-1 text-quiet" aria-live="polite">
         {left > 0 && <span>{left === 1 ? 'One line does' : `${left} lines do`} not count yet.</span>}
+        {unsure > 0 && <span>{unsure === 1 ? 'One line is' : `${unsure} lines are`} not sure: look at what it was taken for.</span>}
         {removed && (
           <button
             type="button"
@@ -209,7 +215,34 @@ function Row({ line, onChange, onRemove }: RowProps) {
       >
         <Edit key={text} {...{ line, onChange, onRemove }} left={left ?? 0.5} poured={poured_off} ingredient={ingredient ?? null} />
       </Popover>
+      {(line.doubt ?? line.choices.length > 0) && <Doubt line={line} onChange={onChange} />}
     </li>
+  )
+}
+
+/** What a line was taken for, and what else it may be: one tap puts it right. */
+function Doubt({ line, onChange }: Pick<RowProps, 'line' | 'onChange'>) {
+  const read = useReadLines()
+  const chip = 'min-h-11 rounded-full border border-line bg-panel px-3 hover:border-ink disabled:opacity-45'
+  return (
+    <div className="flex flex-wrap items-center gap-2 pb-2 pl-4">
+      {line.doubt && (
+        <span className="font-medium text-heat">
+          <Words of={line.doubt} />
+        </span>
+      )}
+      {line.doubt && (
+        <button type="button" className={chip} onClick={() => onChange([{ ...line, doubt: null, choices: [] }])}>
+          That is right
+        </button>
+      )}
+      {line.choices.map(({ said, line: other }, at) => (
+        <button key={at} type="button" className={chip} disabled={read.isPending} onClick={() => read.mutate(other, { onSuccess: (found) => onChange(found.lines) })}>
+          <Words of={said} />
+        </button>
+      ))}
+      {read.error && <span className="text-heat">{read.error.message}</span>}
+    </div>
   )
 }
 

@@ -19,6 +19,8 @@ const line = (part: Partial<Line['line']>): Line => ({
   note: null,
   problem: null,
   candidates: [],
+  doubt: null,
+  choices: [],
 })
 const silent: Schemas['SentenceOut'] = {
   method: null, value: null, hot: null, fat_mm: null, fat_ml: null, verdict: null, percent: null, stock: null, character: null, unread: [],
