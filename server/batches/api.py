@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Literal
+from typing import Literal, cast
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
 from interchange import skewer
-from kitchens.services import kitchen_pairs, member_of
+from kitchens.services import kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router
 from ninja.security import SessionAuth
@@ -21,7 +21,7 @@ from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.fold import fold
 from spissus_core.intake.lines import read_line, read_list
-from spissus_core.intake.liquid import strained_liquid
+from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
@@ -50,13 +50,19 @@ def _not_ahead(at: datetime) -> datetime:
 
 
 @router.post("/previews/start", response=intake.PreviewOut)
-def preview_start(request: HttpRequest, data: door.StartedIn) -> intake.PreviewOut:
-    """What a start would give; nothing is saved."""
-    started = services.written_out(member_of(request), data)
+def preview_start(request: HttpRequest, data: door.StartedIn, *, any_pan: bool = False) -> intake.PreviewOut:
+    """What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken."""
+    member = member_of(request)
+    pans = pans_of(member.kitchen.pk)
+    if any_pan:
+        liquid = cast("StrainedLiquid", getattr(data, "liquid"))  # noqa: B009
+        data = data.model_copy(update={"pan_id": intake.assumed_pan(pans, data.pan_id, liquid)})
+    started = services.written_out(member, data)
     assert isinstance(started, ev.Started)
     timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
     if timeline.pot is None:
-        raise timeline.moments[0].problem or SpissusError("liquid", say("intake.start_cannot"))
+        problem = timeline.moments[0].problem or SpissusError("liquid", say("intake.start_cannot"))
+        raise intake.with_pans_that_fit(problem, pans)
     strained = strained_liquid(started.pan, started.liquid)
     return intake.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
@@ -67,6 +73,7 @@ def preview_start(request: HttpRequest, data: door.StartedIn) -> intake.PreviewO
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
         ),
         doubt=SaidOut.maybe(strained.doubt),
+        pan_id=data.pan_id,
     )
 
 
@@ -93,8 +100,9 @@ def preview_line(request: HttpRequest, data: intake.LineIn) -> intake.LinesOut:
 @router.post("/previews/sentence", response=intake.SentenceOut)
 def preview_sentence(request: HttpRequest, data: intake.SentenceIn) -> intake.SentenceOut:
     """A sentence about the strained liquid, read."""
-    member_of(request)
-    return intake.sentence_out(read_sentence(data.text))
+    member = member_of(request)
+    pan = pan_spec(member.kitchen.pk, data.pan_id) if data.pan_id else None
+    return intake.sentence_out(read_sentence(data.text, None if pan is None else pan.capacity_ml))
 
 
 @router.post("/previews/concentrate", response=intake.ConcentrateOut)

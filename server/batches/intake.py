@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from typing import Annotated, Literal
+from uuid import UUID
 
 from pydantic import ConfigDict, Field
 from shared.shapes import PanShape, RangeOut, ReasonOut, SaidOut, Shape, ShownOut, SpanOut
@@ -11,17 +12,19 @@ from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
 from spissus_core.amounts.quantities import show_mass, show_volume
+from spissus_core.errors import SpissusError
 from spissus_core.intake.braise import Braise, Estimated, Line, brings, line_of, reduced_note
 from spissus_core.intake.doings import Use
 from spissus_core.intake.lines import Choice, ReadLine
-from spissus_core.intake.liquid import Character, StrainedLiquid
+from spissus_core.intake.liquid import Character, StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import ReadSentence
 from spissus_core.measuring.measurement import Method
-from spissus_core.messages import Message, say
+from spissus_core.measuring.vessels import Pan, comfortable
+from spissus_core.messages import Message, Shown, say, sentences, several
 from spissus_core.pantry.concentrates import made_up
 from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.pantry.ingredients import Ingredient, catalogue
-from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
+from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from spissus_core.phenomena.seasoning import StockKind, Verdict
 from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
 from words import plain
@@ -36,6 +39,7 @@ class EstimateOut(Shape):
     name: str
     label: str
     span: SpanOut
+    percent: RangeOut | None
     reasons: list[ReasonOut]
 
 
@@ -43,7 +47,7 @@ class AlcoholOut(Shape):
     """Alcohol left, by which rule and why."""
 
     grams: RangeOut
-    percent_vol: float
+    percent: RangeOut
     rule: Literal["vapour", "table", "none"]
     why: SaidOut
     caution: SaidOut | None
@@ -134,6 +138,7 @@ class PreviewOut(Shape):
     ribbon: list[StretchOut]
     estimated: EstimatedOut | None
     doubt: SaidOut | None
+    pan_id: UUID
 
 
 class ListIn(Shape):
@@ -150,6 +155,7 @@ class SentenceIn(Shape):
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=500)]
+    pan_id: UUID | None = None
 
 
 class SentenceOut(Shape):
@@ -250,6 +256,7 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
         figures=[
             EstimateOut(
                 name=name, label=plain(label), span=SpanOut.of(ranges[mass], show_mass),
+                percent=RangeOut.of(estimated.percent[name]) if name in estimated.percent else None,
                 reasons=[ReasonOut.of(reason) for reason in estimated.terms[name]],
             )
             for name, mass, label in _FIGURES
@@ -257,7 +264,7 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
         ],
         alcohol=AlcoholOut(
             grams=RangeOut.of(alcohol.grams),
-            percent_vol=strength_percent(alcohol.grams.best, estimated.contents.liquid_ml),
+            percent=RangeOut.of(estimated.percent["alcohol"]),
             rule=alcohol.rule,
             why=SaidOut.of(alcohol.why),
             caution=SaidOut.of(ALCOHOL_REMAINS) if alcohol.grams.high >= ALCOHOL_WORTH_A_WORD_G else None,
@@ -265,6 +272,41 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
         allergens=[word(AVOIDED_WORDS.get(key, key)) for key in estimated.allergens],
         cautions=SaidOut.of_all(intake_cautions(braise)) if braise else [],
     )  # fmt: skip
+
+
+def assumed_pan(pans: Sequence[tuple[UUID, Pan]], pan_id: UUID, liquid: StrainedLiquid) -> UUID:
+    """The pan that a start is likely in, where nobody has said which: the smallest that holds twice the liquid.
+
+    A depth or a weight is told of one pan, and then ``pan_id`` stays.
+    """
+    if liquid.measured is not None and liquid.measured.method in ("dip", "scale"):
+        return pan_id
+    sizes = dict(pans)
+    if pan_id not in sizes:
+        return pan_id
+    if liquid.measured is not None:
+        volume_ml = liquid.measured.value
+    else:
+        try:
+            volume_ml = strained_liquid(max(sizes.values(), key=lambda pan: pan.capacity_ml), liquid).contents.volume_ml
+        except SpissusError:
+            return pan_id
+    best = comfortable(list(sizes.values()), volume_ml)
+    return next((one for one, pan in pans if pan == best), pan_id)
+
+
+#: What a refused start says of a pan that is too small.
+_TOO_SMALL = frozenset({"measuring.does_not_fit", "intake.bigger_pan"})
+
+
+def with_pans_that_fit(problem: SpissusError, pans: Sequence[tuple[UUID, Pan]]) -> SpissusError:
+    """What is wrong with a start, and where it does not fit its pan, which pans it fits in."""
+    volume = problem.message.arguments.get("volume")
+    if problem.message.key not in _TOO_SMALL or not isinstance(volume, Shown):
+        return problem
+    fit = [pan.name for _, pan in pans if pan.capacity_ml >= volume.value][:3]
+    more = say("intake.pans_that_fit", pans=several("or", *fit)) if fit else say("intake.no_pan_fits")
+    return SpissusError(problem.field, sentences(problem.message, more))
 
 
 def start_out(started: ev.Started) -> StartOut:

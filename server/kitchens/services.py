@@ -88,6 +88,12 @@ def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:
     return PanSpec.model_validate(_owned(Pan, kitchen_id, pan_id).spec)
 
 
+def pans_of(kitchen_id: UUID) -> list[tuple[UUID, PanSpec]]:
+    """The pans of a kitchen with their ids, the smallest first."""
+    pans = Pan.objects.filter(kitchen_id=kitchen_id, retired=False)
+    return sorted(((pan.id, PanSpec.model_validate(pan.spec)) for pan in pans), key=lambda one: one[1].capacity_ml)
+
+
 def burner_spec(kitchen: Kitchen, burner_id: UUID, pan: PanSpec) -> BurnerSpec:
     """A burner of this kitchen with what was learned of it under that pan. Raises Http404 for another's."""
     burner = BurnerSpec.model_validate(_owned(Burner, kitchen.pk, burner_id).spec)

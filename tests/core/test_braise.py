@@ -233,8 +233,8 @@ def test_a_salt_meter_narrows_the_salt() -> None:
         ({"by": "meter", "percent": 0.2}, "stated", "is not in the pot"),
         # Lists forget things, tongues tire.
         ({"by": "taste", "verdict": "too_salty"}, "stated", "something is missing from the list"),
-        ({"by": "taste", "verdict": "flat"}, "list", "taste again"),
-        ({"by": "stock", "stock": "unsalted"}, "list", "taste again"),
+        ({"by": "taste", "verdict": "flat"}, "both", "Taste again"),
+        ({"by": "stock", "stock": "unsalted"}, "both", "Taste again"),
     ],
 )
 def test_who_is_believed_where_list_and_tongue_or_meter_contradict(
@@ -247,8 +247,59 @@ def test_who_is_believed_where_list_and_tongue_or_meter_contradict(
     assert because in in_words(found.doubt)
     stated = StrainedLiquid.model_validate({"salt": salt, "measured": measured}).salt
     assert not isinstance(stated, SaltByList)
-    expected = by_list.contents.salt_percent if believed == "list" else starting_salt_percent(stated).best
-    assert found.contents.salt_percent == pytest.approx(expected, rel=0.01)
+    told, listed = starting_salt_percent(stated), by_list.salt_g.scaled(100.0 / by_list.contents.liquid_g)
+    if believed == "stated":
+        assert found.contents.salt_percent == pytest.approx(told.best, rel=0.01)
+        return
+    # Each by the inverse of its variance (JCGM 100), and known no better than the two lie apart.
+    mine, theirs = ((e.high - e.low) ** -2.0 for e in (listed, told))
+    assert found.contents.salt_percent == pytest.approx(
+        (mine * listed.best + theirs * told.best) / (mine + theirs), rel=0.02
+    )
+    spread = 100.0 * (found.salt_g.high - found.salt_g.low) / found.contents.liquid_g
+    assert spread > 0.9 * (mine + theirs) ** -0.5
+
+
+def test_a_list_whose_salt_was_told_in_pinches_does_not_overrule_the_tongue() -> None:
+    measured = {"method": "jug", "value": "1.5 l", "hot": False}
+    taste = {"by": "taste", "verdict": "flat"}
+    flat = starting_salt_percent(StrainedLiquid.model_validate({"salt": taste, "measured": measured}).salt).best  # type: ignore[arg-type]
+
+    def found(salt: str) -> float:
+        braise = listed(f"1.2 kg pork cheek\n{salt}\n1.5 l water")
+        return strained_liquid(POT, known(measured=measured, salt=taste, braise=braise)).contents.salt_percent
+
+    weighed, by_eye = found("14 g salt"), found("14 g salt".replace("14 g", "28 pinches of"))
+    assert abs(by_eye - flat) < 0.6 * abs(weighed - flat)
+
+
+@pytest.mark.parametrize(
+    ("more", "said"),
+    [("90 g salt", "90 g salt"), ("500 g gelatin", "500 g gelatin")],
+)
+def test_what_no_pot_can_hold_names_the_line_that_makes_it_so(more: str, said: str) -> None:
+    found = strained_liquid(POT, known(braise=listed(f"1 kg beef shin\n1.5 l water\n{more}")))
+    assert found.doubt is not None
+    assert said in in_words(found.doubt)
+
+
+def test_a_pot_that_was_measured_is_believed_though_its_list_foresees_nothing_left() -> None:
+    braise = listed("500 g dry white beans\n300 ml water", cover="open", heat="stove", hours=5)
+    with pytest.raises(QuantityError):
+        strained_liquid(POT, known(braise=braise))
+    found = strained_liquid(POT, known(braise=braise, measured={"method": "jug", "value": "600 ml", "hot": False}))
+    assert found.contents.liquid_ml == pytest.approx(600.0, rel=0.02)
+    assert found.doubt is not None
+    assert "measurement is believed" in in_words(found.doubt)
+
+
+def test_butter_that_was_fried_in_floats_like_any_other_fat() -> None:
+    def fat(line: str) -> float:
+        return strained_liquid(POT, known(braise=listed(f"1 l water\n500 g carrots\n{line}"))).contents.fat_free
+
+    assert fat("50 g butter for frying") == pytest.approx(0.8111 * 50, rel=0.01)
+    assert fat("50 g butter for frying, poured off") == pytest.approx(0.15 * 0.8111 * 50, rel=0.01)
+    assert fat("50 g butter") == 0.0
 
 
 def test_a_pot_that_holds_more_than_went_in_is_asked_about() -> None:

@@ -106,6 +106,52 @@ def test_what_cannot_be_read_is_kept_and_says_why(text: str, complaint: str) -> 
     assert complaint in in_words(line.problem)
 
 
+@pytest.mark.parametrize(
+    ("text", "doubt", "choices"),
+    [
+        ("200 ml wine", "several are called so", ["white wine"]),
+        ("500 g orange blorple", "“blorple” says nothing", []),
+        ("beaf shin 1 kg", "“beaf” was read as that", []),
+        ("3 lamb legs, 4.5 kg", "in all", ["g in all"]),
+        ("salted by eye", "perhaps 2", ["2.0", "12"]),
+    ],
+)
+def test_what_is_not_sure_says_so_and_what_else_it_may_be(text: str, doubt: str, choices: list[str]) -> None:
+    line = one(text)
+    assert line.amount is not None
+    assert line.doubt is not None
+    assert doubt in in_words(line.doubt)
+    assert len(line.choices) <= 2
+    said = [in_words(choice.said) for choice in line.choices]
+    assert all(any(choice in words for words in said) for choice in choices), said
+    for choice in line.choices:
+        meant = ingredient(choice.ingredient) if choice.ingredient else None
+        (other,) = read_line(choice.text, meant=meant)
+        assert other.doubt is None
+        assert other.problem is None
+
+
+def test_a_number_that_can_be_read_two_ways_offers_both() -> None:
+    line = one("1,200 g beef shin")
+    assert line.problem is not None
+    assert [choice.text for choice in line.choices] == ["1200 g beef shin", "1.200 g beef shin"]
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.sampled_from(["250 g butter", "1 l water", "2 onions"]), st.text("bcdfghjklmnpqrstvwxz", min_size=5, max_size=12)
+)
+def test_words_left_over_are_never_passed_over(line: str, word: str) -> None:
+    read = one(f"{line} {word}")
+    assert read.problem is not None or read.doubt is not None
+
+
+def test_a_cube_is_never_poured() -> None:
+    line = one("500 ml beef stock cube")
+    assert line.problem is not None
+    assert "never poured" in in_words(line.problem)
+
+
 def test_marks_that_only_steer_the_display_change_nothing() -> None:
     assert one("\u202b1 l water\u202c").amount == one("1 l water").amount
     assert one("1\u00a0l\u2009water").amount == one("1 l water").amount

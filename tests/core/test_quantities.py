@@ -2,12 +2,33 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Callable
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import in_words, refused
-from spissus_core.amounts.quantities import parse, show_length, show_mass, show_plain, show_spoons, show_volume, within
+from spissus_core.amounts.quantities import (
+    UnitSystem,
+    parse,
+    parse_any,
+    show_length,
+    show_mass,
+    show_minutes,
+    show_percent,
+    show_plain,
+    show_spoons,
+    show_temperature,
+    show_volume,
+    within,
+)
+from spissus_core.amounts.reading import Dimension
 from spissus_core.errors import QuantityError
+from spissus_core.messages import Shown
+
+WEB = Path(__file__).parents[2] / "web" / "src"
 
 
 @pytest.mark.parametrize(
@@ -119,6 +140,50 @@ def test_a_printed_depth_reads_back(mm: float) -> None:
     shown = show_length(mm)
     assert parse(shown.metric, "length") == pytest.approx(mm, abs=0.5)
     assert parse(shown.us, "length") == pytest.approx(mm, abs=25.4 / 32 + 1e-6)
+
+
+#: What each kind of figure is printed by, its dimension, and how far it may be from itself when it is read back.
+PRINTED: tuple[tuple[Callable[[float], Shown], Dimension, float, float], ...] = (
+    (show_volume, "volume", 1.5, 90_000.0),
+    (show_mass, "mass", 0.3, 90_000.0),
+    (show_length, "length", 1.0, 800.0),
+    (show_temperature, "temperature", -20.0, 250.0),
+    (show_minutes, "time", 1.0, 2000.0),
+    (show_percent, "percent", 0.05, 30.0),
+)
+
+
+@given(st.sampled_from(PRINTED), st.floats(min_value=0.0, max_value=1.0), st.sampled_from(["metric", "us"]))
+def test_what_is_printed_is_read_back_as_itself(
+    printed: tuple[Callable[[float], Shown], Dimension, float, float], share: float, units: UnitSystem
+) -> None:
+    show, dimension, low, high = printed
+    value = low + share**3 * (high - low)
+    text = getattr(show(value), units)
+    again = parse(text, dimension, signed=True)
+    # A time is read in hours and printed from minutes; all else in the unit that it is printed from.
+    back = 60.0 * again if dimension == "time" else again
+    assert getattr(show(back), units) == text
+
+
+def _placeholders() -> list[tuple[str, str]]:
+    """Every example that stands in a field of the page, with the file it stands in."""
+    found = []
+    for file in sorted(WEB.rglob("*.tsx")):
+        for line in file.read_text(encoding="utf-8").splitlines():
+            if "placeholder=" in line or line.startswith("const placeholders"):
+                after = line.partition("placeholder")[2].partition(" value=")[0]
+                found += [(file.name, text) for text in re.findall(r"""['"]([^'"]*\d[^'"]*)['"]""", after)]
+    return found
+
+
+def test_the_page_has_examples_in_its_fields() -> None:
+    assert len(_placeholders()) >= 25
+
+
+@pytest.mark.parametrize(("file", "text"), _placeholders())
+def test_the_example_in_a_field_is_accepted_by_it(file: str, text: str) -> None:
+    assert parse_any(text, ("volume", "mass", "length", "temperature", "percent", "time"))[1] > 0.0
 
 
 def test_amounts_are_rounded_to_what_can_be_measured() -> None:

@@ -15,7 +15,7 @@ from spissus_core.errors import MeasurementError
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import Measured, error_ml, gross_to_net_g, measured_volume_ml
-from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
+from spissus_core.measuring.vessels import Pan, calibrated, comfortable, volume_marks
 from spissus_core.phenomena.fat import layer_ml
 
 TAPERED = Pan.round("tapered", 160, 95, rim_mm=220, empty_g=890)
@@ -86,9 +86,40 @@ def test_a_measurement_says_how_it_was_taken() -> None:
     with refused(ValidationError, "jug, a dip, a scale or a guess"):
         Measured.model_validate({"method": "nose", "value": "1 l"})
     with refused(ValidationError, "a depth is needed here"):
-        Measured(method="dip", value="1 l")
+        Measured(method="dip", value="20 min")
     with refused(ValidationError, "must be a number"):
         Measured.model_validate({"method": "jug", "value": True})
+
+
+@pytest.mark.parametrize(
+    ("method", "value", "named", "kept"),
+    [
+        ("jug", "53 mm", "dip", 53.0),
+        ("dip", "1.4 l", "jug", 1400.0),
+        ("jug", "2 kg 300 g", "scale", 2300.0),
+        ("scale", "2 1/8 in", "dip", 53.975),
+        ("eye", "about 2 l", "eye", 2000.0),
+        ("dip", "53", "dip", 53.0),
+    ],
+)
+def test_the_unit_of_a_reading_names_its_measure(method: Any, value: Any, named: str, kept: float) -> None:
+    measured = Measured(method=method, value=value)
+    assert measured.method == named
+    assert measured.value == pytest.approx(kept)
+
+
+@pytest.mark.parametrize(("value", "asked"), [("53", r"Write 53 mm\. Or 53 ml"), ("1.4", r"Write 1\.4 l")])
+def test_a_bare_number_that_may_be_a_depth_or_litres_is_asked_about(value: Any, asked: str) -> None:
+    with refused(ValidationError, asked):
+        Measured(method="jug", value=value)
+
+
+def test_the_smallest_pan_that_holds_twice_the_liquid_is_comfortable() -> None:
+    small, large = (PAN.model_copy(update={"name": f"{h} mm", "height_mm": h}) for h in (60.0, 140.0))
+    assert comfortable([large, small], 0.4 * small.capacity_ml) == small
+    assert comfortable([large, small], 0.6 * small.capacity_ml) == large
+    assert comfortable([small, large], 2.0 * large.capacity_ml) == large
+    assert comfortable([], 1000.0) is None
 
 
 def strained(method: str, value: float, **more: Any) -> Contents:

@@ -55,6 +55,19 @@ class Estimate:
         half = 0.5 * (mine + theirs) ** -0.5
         return Estimate(max(best - half, 0.0), best, best + half)
 
+    def apart_from(self, other: Estimate) -> float:
+        """How far apart two estimates of the same thing are, in their intervals together: 1 is as far as they allow."""
+        far = abs(self.best - other.best)
+        room = 0.5 * math.hypot(self.high - self.low, other.high - other.low)
+        return far / room if room > 0.0 else math.inf
+
+    def widened(self, factor: float) -> Estimate:
+        """The same best value with ends ``factor`` times as far away, if that is farther."""
+        by = max(factor, 1.0)
+        return Estimate(
+            max(self.best - by * (self.best - self.low), 0.0), self.best, self.best + by * (self.high - self.best)
+        )
+
     def agrees_with(self, other: Estimate) -> bool:
         """Whether the two intervals overlap."""
         return self.low <= other.high and other.low <= self.high

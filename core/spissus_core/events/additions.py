@@ -8,16 +8,38 @@ from typing import Annotated, Literal
 from pydantic import Field, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Name, VolumeMl, on_the_shelf
-from ..amounts.quantities import parse_mass_or_volume, show_mass, show_number, show_volume
+from ..amounts.quantities import (
+    ML_PER_TBSP,
+    ML_PER_TSP,
+    parse_mass_or_volume,
+    show_mass,
+    show_number,
+    show_volume,
+)
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import Contents
 from ..messages import Message, Term, say
 from ..pantry.ingredients import Ingredient, ingredient, kept_whole
-from ..pantry.schools import School, SchoolKey, school
-from ..phenomena.seasoning import SaltKind
+from ..pantry.schools import SCHOOLS, School, SchoolKey, school
+from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
 from ..pot import Pot
 from .base import ActsOnPot, Kind, Kitchen
 from .state import State
+
+
+def spooned(data: object, info: ValidationInfo, field: str, g_per_ml: float | None) -> object:
+    """What a page sends of an event, with a weight that was told in spoons or pinches as grams.
+
+    ``g_per_ml`` is what a millilitre of it weighs as it lies in a spoon; None where nobody knows.
+    """
+    if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get(field), str) or g_per_ml is None:
+        return data
+    try:
+        dimension, value = parse_mass_or_volume(data[field], field=field)
+    except QuantityError:
+        # What is wrong with it is said by the field itself.
+        return data
+    return data if dimension == "mass" else data | {field: round(value * g_per_ml, 2)}
 
 
 class Thickened(ActsOnPot):
@@ -31,6 +53,13 @@ class Thickened(ActsOnPot):
     thickener: SchoolKey
     dry_g: MassG
     school: School | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_spoons(cls, data: object, info: ValidationInfo) -> object:
+        key = data.get("thickener") if isinstance(data, dict) else None
+        known = SCHOOLS.get(key) if isinstance(key, str) else None
+        return spooned(data, info, "dry_g", None if known is None else known.tbsp_g / ML_PER_TBSP)
 
     @property
     def what(self) -> School:
@@ -89,6 +118,13 @@ class Salted(ActsOnPot):
     kind: Literal["salted"] = "salted"
     salt_g: MassG
     salt: SaltKind = "table"
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_spoons(cls, data: object, info: ValidationInfo) -> object:
+        kind = data.get("salt", "table") if isinstance(data, dict) else "table"
+        g_per_tsp = SALT_G_PER_TSP.get(kind) if isinstance(kind, str) else None
+        return spooned(data, info, "salt_g", g_per_tsp and g_per_tsp / ML_PER_TSP)
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the salt in it."""

@@ -36,6 +36,7 @@ from ..phenomena.alcohol import (
     ethanol_left,
     left_by_table,
     left_by_vapour,
+    strength_percent,
 )
 from ..phenomena.evaporation import COVERS, Cover, boiled_to_volume, oven_rate_g_min, simmering_rate_g_min
 from .doings import Use
@@ -261,13 +262,17 @@ class Estimated:
     """The ledger of a strained liquid from what went into its braise.
 
     ``contents`` holds best values; ``ranges`` the 80 % intervals of its masses, g, and
-    ``liquid_ml`` that of its volume. ``terms`` are the steps to each figure.
+    ``liquid_ml`` that of its volume; ``percent`` those of salt, gelatin and acid in g per 100 g of liquid, and of
+    alcohol in % vol. ``terms`` are the steps to each figure. ``contradiction`` says what cannot be, and which line
+    makes it so.
     """
 
     contents: Contents
     liquid_ml: Estimate
     ranges: Mapping[str, Estimate]
+    percent: Mapping[str, Estimate]
     alcohol: AlcoholLeft
+    contradiction: Message | None
     terms: Mapping[str, Terms]
     allergens: tuple[str, ...]
     lifts_below_c: float | None
@@ -278,6 +283,17 @@ class Estimated:
 LEAST_WATER = 0.3
 #: Nor is less water than this in a whole pot, g. Modelling choice.
 LEAST_WATER_G = 20.0
+
+#: However much it is thought to have lost, this share of its water is left in a pot that is strained; and of an
+#: amount that was told, at least this. Modelling choices.
+LEAST_OF_WATER, LEAST_OF_AN_AMOUNT = 0.05, 0.05
+
+#: However much the solids hold, this share of the liquid passes the sieve. Modelling choice.
+LEAST_PASSES = 0.3
+
+#: Saltier than this, % by weight, or with more gelatin than a glaze has in it, no strained liquid is: a line was
+#: misread. Modelling choices.
+MOST_SALT_PERCENT, MOST_GELATIN_PERCENT = 4.0, 15.0
 
 #: Boiled down to less than this share, a liquid is syrup or burnt. Modelling choice.
 LEAST_LEFT = 0.05
@@ -331,12 +347,32 @@ def estimate(braise: Braise, pan: Pan, liquid_ml: float | None = None) -> Estima
         contents=contents,
         liquid_ml=volume,
         ranges=MappingProxyType(ranges),
+        percent=MappingProxyType(_percents(best, leaned) | {"alcohol": _strength(alcohol, volume)}),
         alcohol=alcohol,
+        contradiction=_contradiction(best, measured=liquid_ml is not None),
         terms=_terms(best, braise, ranges, alcohol),
         allergens=tuple(sorted({name for line in braise.counted for name in line.what.allergens})),
         lifts_below_c=min(set_points, default=None),
         stays_soft=any(meat.lifts_below_c is None for meat in meats),
     )
+
+
+def _contradiction(best: _Balance, *, measured: bool) -> Message | None:
+    """What cannot be, and the line that makes it so; None where all of it can."""
+    liquid_g = best.contents.liquid_g
+    salt, gelatin = 100.0 * best.contents.salt / liquid_g, 100.0 * best.contents.gelatin / liquid_g
+    by_salt = [(line, contents.salt) for line, contents in best.brought]
+    by_gelatin = [*((line, contents.gelatin) for line, contents in best.brought), *best.melted]
+    for percent, most, what, lines in (
+        (salt, MOST_SALT_PERCENT, _MATTERS["salt"], by_salt),
+        (gelatin, MOST_GELATIN_PERCENT, _MATTERS["gelatin"], by_gelatin),
+    ):
+        worst = max(lines, key=lambda pair: pair[1], default=None)
+        if percent > most and worst is not None:
+            return say("intake.cannot_hold", percent=show_percent(percent, 1), what=what, line=worst[0].text)
+    if not measured and best.contents.water <= 1.01 * LEAST_OF_WATER * (best.water_in + best.juice_g):
+        return say("intake.nothing_left", water=_grams(best.water_in, 0), loss=_grams(best.loss_g, 0))
+    return None
 
 
 def _leaned(braise: Braise, poured: Sequence[_Poured], pan: Pan, liquid_ml: float | None) -> list[_Balance]:
@@ -351,13 +387,52 @@ def _leaned(braise: Braise, poured: Sequence[_Poured], pan: Pan, liquid_ml: floa
 
 
 def _spread(best: float, leaned: Sequence[float]) -> Estimate:
-    """Interval of a figure from its values at the ends of each input, two by two, in quadrature."""
+    """Interval of a figure from its values at the ends of each input, two by two, in quadrature.
+
+    Logarithms are added: a figure that is divided by the liquid that is left spreads by factors, and is never nothing.
+    """
+    if best <= 0.0:
+        return Estimate(0.0, max(best, 0.0), max(*leaned, best, 0.0))
     down = up = 0.0
     for low, high in zip(leaned[::2], leaned[1::2], strict=True):
-        lower, upper = min(low, high, best), max(low, high, best)
-        down += (best - lower) ** 2
-        up += (upper - best) ** 2
-    return Estimate(max(best - math.sqrt(down), 0.0), best, best + math.sqrt(up))
+        lower, upper = max(min(low, high, best), LEAST_SHARE * best), max(low, high, best)
+        down += math.log(best / lower) ** 2
+        up += math.log(upper / best) ** 2
+    return Estimate(best * math.exp(-math.sqrt(down)), best, best * math.exp(math.sqrt(up)))
+
+
+#: What a figure leans down to is no less than this share of it: numbers, not cooks, make it nothing.
+LEAST_SHARE = 1e-3
+
+
+#: What is told in per cent of the liquid, too: g per 100 g, by the masses that make it.
+_IN_PERCENT: Mapping[str, tuple[str, ...]] = MappingProxyType(
+    {"salt": ("salt",), "gelatin": ("gelatin",), "acid": ("acid", "acetic")}
+)
+
+
+def _percents(best: _Balance, leaned: Sequence[_Balance]) -> dict[str, Estimate]:
+    """Contents in per cent of the liquid that is left, each leaned as such: less liquid is saltier."""
+
+    def percent(of: _Balance, masses: tuple[str, ...]) -> float:
+        mass_g = sum(float(getattr(of.contents, name)) for name in masses)
+        return 100.0 * mass_g / of.contents.liquid_g
+
+    return {
+        name: _spread(percent(best, masses), [percent(one, masses) for one in leaned])
+        for name, masses in _IN_PERCENT.items()
+    }
+
+
+def _strength(alcohol: AlcoholLeft, liquid_ml: Estimate) -> Estimate:
+    """Alcohol in % vol: by how much of it is left, and in how much liquid."""
+    grams, best = alcohol.grams, strength_percent(alcohol.grams.best, liquid_ml.best)
+    if best <= 0.0:
+        return Estimate(0.0, 0.0, strength_percent(grams.high, liquid_ml.best))
+    lows = (max(grams.low / grams.best, LEAST_SHARE), liquid_ml.best / liquid_ml.high)
+    highs = (grams.high / grams.best, liquid_ml.best / max(liquid_ml.low, LEAST_SHARE * liquid_ml.best))
+    down, up = (math.sqrt(sum(math.log(share) ** 2 for share in shares)) for shares in (lows, highs))
+    return Estimate(best * math.exp(-down), best, best * math.exp(up))
 
 
 def _as_poured(line: Line) -> Contents:
@@ -371,11 +446,12 @@ def _as_poured(line: Line) -> Contents:
         return contents.with_masses(ethanol=ADDED_AND_OFF_THE_HEAT * contents.ethanol)
     if line.use == "fried":
         left = 1.0 - line.poured_off
-        return (
-            contents.scaled(left)
-            if line.what.group == "fat"
-            else contents.with_masses(fat_free=contents.fat_free * left)
-        )
+        if line.what.group in ("fat", "dairy"):
+            # Butter melts and spits its water out in the pan: its fat floats like any other.
+            left_in = contents.scaled(left)
+            fat_g = left_in.fat_free + left_in.fat_emulsified
+            return left_in.with_masses(fat_free=fat_g, fat_emulsified=0.0)
+        return contents.with_masses(fat_free=contents.fat_free * left)
     return contents
 
 
@@ -405,13 +481,18 @@ class _Solids:
 class _Leaning:
     """The uncertain figures of one working-out."""
 
-    def __init__(self, braise: Braise, lean: Mapping[str, int]) -> None:
+    def __init__(self, braise: Braise, lean: Mapping[str, float]) -> None:
         self._lean = lean
-        self._amounts = {id(line): 1.0 + line.spread * lean.get(f"line {i}", 0) for i, line in enumerate(braise.lines)}
+        self._amounts = {
+            id(line): max(1.0 + line.spread * lean.get(f"line {i}", 0.0), LEAST_OF_AN_AMOUNT)
+            for i, line in enumerate(braise.lines)
+        }
 
     def of(self, name: str, estimate: Estimate) -> float:
-        """The best value, or the end it leans to."""
-        return (estimate.best, estimate.high, estimate.low)[self._lean.get(name, 0)]
+        """The figure as far from its best value as it leans: by 1 to one end of its interval, by −1 to the other."""
+        lean = self._lean.get(name, 0.0)
+        far = estimate.high - estimate.best if lean > 0.0 else estimate.best - estimate.low
+        return max(estimate.best + lean * far, 0.0)
 
     def amount(self, line: Line) -> float:
         """Factor on the amount of a line."""
@@ -457,7 +538,7 @@ def _wilted(own: Contents, left: float) -> dict[str, float]:
 
 
 def _balance(
-    braise: Braise, poured: Sequence[_Poured], pan: Pan, lean: Mapping[str, int], liquid_ml: float | None
+    braise: Braise, poured: Sequence[_Poured], pan: Pan, lean: Mapping[str, float], liquid_ml: float | None
 ) -> _Balance:
     at, sieve = _Leaning(braise, lean), SIEVES[braise.strain]
     total, rubbed, brought = Contents(), 0.0, []
@@ -484,13 +565,14 @@ def _balance(
     if liquid_ml is not None:
         water = max(liquid_ml * WATER_OF_LIQUID, 1.0) + held
         loss = total.water + juice - solids.takes_up - water
-    water = max(water, 1.0)
+    # Nobody strains a pot that has boiled dry.
+    water = max(water, LEAST_OF_WATER * (total.water + juice), 1.0)
     reach = at.of("exchange", EXCHANGE["small" if braise.overnight else braise.pieces]) * REACHED[braise.level]
     share = water / (water + reach * solids.meat_water + solids.greens_water)
     if given is None:
         given = at.of("greens", GREENS_EXCHANGE) * water / (water + solids.greens_water)
     salt = total.salt + solids.meat_salt + (greens.salt if given else 0.0) - lost
-    passes = max(water - held, 1.0) / water
+    passes = max(water - held, LEAST_PASSES * water) / water
     contents = Contents(
         water=water, ethanol=total.ethanol, salt=share * salt, sugar=total.sugar + given * greens.sugar,
         acid=total.acid + given * greens.acid, acetic=total.acetic + given * greens.acetic,

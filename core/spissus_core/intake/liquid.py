@@ -58,6 +58,9 @@ CHARACTERS: Mapping[Character, Composition] = MappingProxyType(
 #: A pan holds this share more than its measurements say, for rounding. Modelling choice.
 RIM_SLACK = 0.001
 
+#: Density of a strained liquid that no list foresees, g/mL. Modelling choice.
+USUAL_DENSITY_G_ML = 1.01
+
 #: Density of cooked meat and vegetables left in the pan, g/mL (common practice).
 SOLIDS_G_ML = 1.05
 
@@ -140,23 +143,39 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
 
 def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     """What the list says, pinned by whatever was measured."""
-    listed = estimate(braise, pan)
+    try:
+        listed: Estimated | None = estimate(braise, pan)
+    except QuantityError:
+        if known.measured is None:
+            raise
+        # By the list nothing is left, but there it is: what was measured comes first.
+        listed = None
     if known.measured is None:
+        assert listed is not None
         estimated, fat_ml = listed, listed.contents.fat_ml if known.fat_ml is None else known.fat_ml
         if known.fat_mm:
             fat_ml = layer_ml(pan, min(listed.contents.volume_ml, pan.capacity_ml), known.fat_mm)
         by: Method | Literal["list"] = "list"
         error = (listed.liquid_ml.high - listed.liquid_ml.low) / (2.0 * Z80)
     else:
-        liquid_ml, fat_ml = _measured_parts(
-            pan, known.measured, known, listed.contents.density_g_ml, listed.contents.fat_ml
-        )
+        density = listed.contents.density_g_ml if listed else USUAL_DENSITY_G_ML
+        fat_guess = listed.contents.fat_ml if listed else None
+        liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, fat_guess)
         estimated, by = estimate(braise, pan, liquid_ml), known.measured.method
-        error = error_ml(pan, by, liquid_ml + fat_ml, listed.contents.density_g_ml)
+        error = error_ml(pan, by, liquid_ml + fat_ml, density)
     contents = _with_fat(pan, estimated.contents, fat_ml)
-    salt, doubt = _pinned(estimated.ranges["salt"].scaled(100.0 / contents.liquid_g), known.salt)
+    by_list = estimated.percent["salt"]
+    if by_list.best > 0.0:
+        # What has left as alcohol, and what was measured, make it another share of the same salt.
+        by_list = by_list.scaled(100.0 * estimated.contents.salt / contents.liquid_g / by_list.best)
+    salt, doubt = _pinned(by_list, known.salt)
+    doubt = estimated.contradiction or doubt
     if known.measured is not None:
-        doubt = doubt or _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
+        doubt = doubt or (
+            _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
+            if listed
+            else say("intake.none_left_by_list", volume=show_volume(contents.liquid_ml))
+        )
     # The salt is part of what it is a percentage of.
     bare_g = contents.liquid_g - contents.salt
     salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
@@ -183,9 +202,9 @@ def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Message |
 def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Message | None]:
     """The salt content by the list and by what was tasted or measured, %, and whether they contradict.
 
-    Where they agree each counts by its precision. Where they do not, a meter is believed (common
-    practice: it is the best way to know). A tongue is believed where it finds more salt than the list
-    can hold, because lists forget things; where it finds less, the list is (modelling choice).
+    Each counts by its precision. Where they contradict, a meter is believed (common practice: it is the best way to
+    know), and a tongue that finds more salt than the list can hold, because lists forget things; a tongue that finds
+    less is weighed with the list, and the two are only known to lie as far apart as they do (modelling choice).
     """
     if isinstance(salt, SaltByList):
         return listed, None
@@ -194,10 +213,11 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Message | None
         return listed.weighed_with(stated), None
     meter = isinstance(salt, SaltByMeter)
     believed = meter or stated.low > listed.high
+    both = listed.weighed_with(stated).widened(listed.apart_from(stated))
     what = say("intake.the_meter" if meter else "intake.the_tongue" if salt.by == "taste" else "intake.the_stock")
     ends = say("intake.missing_from_list", what=what)
     if not believed:
-        ends = say("intake.list_believed")
+        ends = say("intake.both_count", percent=show_percent(both.best))
     elif stated.high < listed.low:
         ends = say("intake.not_in_pot", what=what)
     doubt = say(
@@ -205,13 +225,14 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Message | None
         low=show_number(listed.low, 2), high=show_percent(listed.high), what=what,
         says_low=show_number(stated.low, 2), says_high=show_percent(stated.high), ends=ends,
     )  # fmt: skip
-    return (stated if believed else listed), doubt
+    return (stated if believed else both), doubt
 
 
 def _with_fat(pan: Pan, contents: Contents, fat_ml: float) -> Contents:
     whole = contents.with_masses(fat_free=fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"])
     if whole.volume_ml > pan.capacity_ml * (1.0 + RIM_SLACK):
-        raise MeasurementError("measured", say("intake.bigger_pan", pan=pan.name))
+        problem = say("intake.bigger_pan", pan=pan.name, volume=show_volume(whole.volume_ml))
+        raise MeasurementError("measured", problem)
     return whole
 
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator
+from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator, model_validator
 
 from ..amounts.fields import Accepts, number_or_text, on_the_shelf, read_amount
 from ..amounts.quantities import show_length, show_mass, show_volume
+from ..amounts.reading import Dimension, amount_at
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
 from ..messages import Shown, say
@@ -45,6 +46,17 @@ class Measured(BaseModel):
     value: Annotated[float, number_or_text(1.0, 160_000.0)]
     hot: bool = True
 
+    @model_validator(mode="before")
+    @classmethod
+    def _unit_names_the_method(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("value"), str):
+            return data
+        method = data.get("method")
+        if not isinstance(method, str) or method not in _READS:
+            return data
+        named = method_named(data["value"], method)
+        return data | {"method": named}
+
     @field_validator("value", mode="before")
     @classmethod
     def _read_value(cls, value: object, info: ValidationInfo) -> float:
@@ -62,6 +74,38 @@ class Measured(BaseModel):
     def expansion(self) -> float:
         """Volume as measured over volume at 20 °C."""
         return HOT_EXPANSION if self.hot else 1.0
+
+
+#: What each kind of unit measures with: litres stand in a jug, millimetres on a skewer, grams on a scale.
+_BY_UNIT: dict[Dimension, Method] = {"volume": "jug", "length": "dip", "mass": "scale"}
+
+#: A bare number up to this, read off a jug, may as well be a depth, mm. Modelling choice.
+MAY_BE_DEPTH = 200.0
+
+
+def method_named(text: str, method: str) -> str:
+    """The method that the unit of a reading names, whatever was open; ``method`` where it names none.
+
+    Raises
+    ------
+    QuantityError : a bare number that is no volume of a pot, but may be a depth, or litres.
+    """
+    expected = _READS[method].dimension
+    try:
+        said = amount_at(" ".join(text.split()), (expected, *_BY_UNIT))
+    except QuantityError:
+        return method
+    if said is None or said.rest.strip(" ."):
+        return method
+    if said.unit is not None:
+        found = _BY_UNIT.get(said.unit.dimension)
+        return method if found is None or said.unit.dimension == expected else found
+    if expected == "volume" and said.count <= MAY_BE_DEPTH:
+        bare = text.strip()
+        if said.count < _READS["jug"].low:
+            raise QuantityError("value", say("measuring.litres", text=bare))
+        raise QuantityError("value", say("measuring.depth_or_volume", text=bare))
+    return method
 
 
 def gross_to_net_g(pan: Pan, gross_g: float) -> float:

@@ -133,6 +133,18 @@ _STEPS_ML: dict[UnitSystem, tuple[float, ...]] = {
 _APART_MM = 6.0
 
 
+#: A pan is comfortable for a liquid that fills half of it. Modelling choice.
+COMFORTABLE = 2.0
+
+
+def comfortable(pans: Sequence[Pan], volume_ml: float) -> Pan | None:
+    """The smallest pan that holds twice as much; the largest where none does, None where there is none."""
+    by_size = sorted(pans, key=lambda pan: pan.capacity_ml)
+    return next(
+        (pan for pan in by_size if pan.capacity_ml >= COMFORTABLE * volume_ml), by_size[-1] if by_size else None
+    )
+
+
 def volume_marks(pan: Pan, units: UnitSystem) -> tuple[tuple[float, Shown], ...]:
     """Depths, mm, at which round volumes stand in ``pan``, each with its volume, from the base to the rim."""
     widest = pan.area_mm2(pan.height_mm)

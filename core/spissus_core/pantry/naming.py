@@ -32,7 +32,7 @@ _STOPS = frozenset({
 })  # fmt: skip
 
 #: How alike a word must be to one that is known, to be taken for a slip of it, 0 to 100; shorter words are not guessed.
-_A_SLIP, _SHORTEST = 80.0, 4
+_A_SLIP, _SHORTEST = 74.0, 4
 #: What each kind of word explains of a name. Modelling choices.
 _TELLS, _NAMES, _DESCRIBES = 1.5, 1.0, 0.3
 #: What a word of an ingredient's name takes off that was not said, and one that only describes it. Modelling choices.

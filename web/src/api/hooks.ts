@@ -175,10 +175,12 @@ export function useStart() {
 }
 
 /** What a start would give. The last good answer stays in sight while the next is worked out. */
-export function useStartPreview(start: StartedIn | null) {
+/** What a start would give; with `anyPan` nobody has said which pan it is in, and one that suits is taken. */
+export function useStartPreview(start: StartedIn | null, anyPan: boolean) {
   return useQuery<Schemas['PreviewOut'], Problem>({
-    queryKey: ['start-preview', start],
-    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/start', { body: start as StartedIn, signal })),
+    queryKey: ['start-preview', start, anyPan],
+    queryFn: ({ signal }) =>
+      answer(client.POST('/api/v1/previews/start', { params: { query: { any_pan: anyPan } }, body: start as StartedIn, signal })),
     enabled: start !== null,
     placeholderData: keepPreviousData,
     retry: false,
@@ -206,10 +208,10 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted | null) {
 }
 
 /** What a sentence says of the strained liquid. */
-export function useSentence(text: string) {
+export function useSentence(text: string, panId: string) {
   return useQuery<Schemas['SentenceOut'], Problem>({
-    queryKey: ['sentence', text],
-    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/sentence', { body: { text }, signal })),
+    queryKey: ['sentence', text, panId],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/sentence', { body: { text, ...(panId && { pan_id: panId }) }, signal })),
     enabled: text.trim() !== '',
     retry: false,
   })

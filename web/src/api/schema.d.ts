@@ -295,7 +295,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a start would give; nothing is saved */
+        /** What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken */
         post: operations["batches_api_preview_start"];
         delete?: never;
         options?: never;
@@ -1008,8 +1008,7 @@ export interface components {
          */
         AlcoholOut: {
             grams: components["schemas"]["RangeOut"];
-            /** Percent Vol */
-            percent_vol: number;
+            percent: components["schemas"]["RangeOut"];
             /**
              * Rule
              * @enum {string}
@@ -1065,6 +1064,7 @@ export interface components {
             /** Label */
             label: string;
             span: components["schemas"]["SpanOut"];
+            percent: components["schemas"]["RangeOut"] | null;
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
         };
@@ -1167,6 +1167,11 @@ export interface components {
             ribbon: components["schemas"]["StretchOut"][];
             estimated: components["schemas"]["EstimatedOut"] | null;
             doubt: components["schemas"]["SaidOut"] | null;
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
         };
         /**
          * RangeOut
@@ -1730,6 +1735,8 @@ export interface components {
         SentenceIn: {
             /** Text */
             text: string;
+            /** Pan Id */
+            pan_id?: string | null;
         };
         /**
          * ConcentrateOut
@@ -5439,7 +5446,9 @@ export interface operations {
     };
     batches_api_preview_start: {
         parameters: {
-            query?: never;
+            query?: {
+                any_pan?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -162,10 +162,10 @@ export function AddSheet({ append, onClose }: Props) {
             options={schools.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
-        {what === 'other' && <IngredientSearch label="Search" placeholder="stock, cream, vinegar, resting juices" value={key} onChange={setKey} />}
+        {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={setKey} />}
         <TextField
           label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
-          placeholder={what === 'other' ? '100 ml or 30 g' : what === 'salt' ? '1.5 g' : '12 g'}
+          placeholder={what === 'other' ? '100 ml' : what === 'salt' ? '1.5 g' : '12 g'}
           value={amount}
           onChange={(next) => {
             setAmount(next)

@@ -10,22 +10,33 @@ interface AskProps {
   /** What stands there instead. */
   unsaid?: string
   wrong?: boolean
+  /** Nobody has said it: it is taken for granted until somebody does. */
+  assumed?: boolean
   children: (close: () => void) => ReactNode
 }
 
 /** A word of a sentence that can be tapped and said otherwise. */
-export function Ask({ label, said, unsaid = '…', wrong, children }: AskProps) {
+export function Ask({ label, said, unsaid = '…', wrong, assumed = false, children }: AskProps) {
   const [open, setOpen] = useState(false)
-  const edge = wrong ? 'border-heat' : said === null ? 'border-dashed border-quiet text-quiet' : 'border-ink'
+  const edge = wrong
+    ? 'border-heat font-bold'
+    : said === null
+      ? 'border-dashed border-quiet font-bold text-quiet'
+      : assumed
+        ? 'border-dotted border-quiet font-normal italic text-quiet'
+        : 'border-ink font-bold'
   return (
     <Popover
       open={open}
       onOpen={setOpen}
       label={label}
-      className={`my-0.5 inline-flex min-h-12 max-w-full items-center border-b-[3px] px-1 text-left leading-tight font-bold hover:bg-panel data-[state=open]:bg-panel ${edge}`}
+      className={`my-0.5 inline-flex min-h-12 max-w-full items-center border-b-[3px] px-1 text-left leading-tight hover:bg-panel data-[state=open]:bg-panel ${edge}`}
       trigger={
         <>
-          <span className="sr-only">{label}: </span>
+          <span className="sr-only">
+            {label}
+            {assumed && ', assumed'}:{' '}
+          </span>
           {said ?? unsaid}
         </>
       }
@@ -69,15 +80,16 @@ interface PickProps<T extends string> {
   value: T | null
   unsaid?: string
   wrong?: boolean
+  assumed?: boolean
   options: readonly { value: T; label: string; hint?: string; disabled?: boolean; said?: string }[]
   onPick: (value: T) => void
 }
 
 /** A word with a few others in its place: one tap opens them, one picks. */
-export function Pick<T extends string>({ label, value, unsaid, wrong, options, onPick }: PickProps<T>) {
+export function Pick<T extends string>({ label, value, unsaid, wrong, assumed = false, options, onPick }: PickProps<T>) {
   const now = options.find((option) => option.value === value)
   return (
-    <Ask label={label} said={now ? (now.said ?? now.label) : null} {...(unsaid !== undefined && { unsaid })} {...(wrong !== undefined && { wrong })}>
+    <Ask label={label} assumed={assumed} said={now ? (now.said ?? now.label) : null} {...(unsaid !== undefined && { unsaid })} {...(wrong !== undefined && { wrong })}>
       {(close) => (
         <Choice
           label={label}

@@ -7,6 +7,7 @@ import type { Cooked as Said } from './draft'
 interface Props {
   cooked: Said
   change: (part: Partial<Said>) => void
+  assumed: (key: keyof Said) => boolean
   wrong: Problem | null
 }
 
@@ -16,10 +17,10 @@ const yesNo = (yes: string, no: string) => [
 ]
 
 /** How it was cooked and strained, as a sentence to tap. */
-export function Cooked({ cooked, change, wrong }: Props) {
+export function Cooked({ cooked, change, assumed, wrong }: Props) {
   const { covers, sieves } = useLists()
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
-    <AskForm label={label} said={value.trim() || null} wrong={Boolean(error)}>
+    <AskForm label={label} said={value.trim() || null} assumed={assumed(field)} wrong={Boolean(error)}>
       <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
     </AskForm>
   )
@@ -30,6 +31,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Where"
           value={cooked.heat}
+          assumed={assumed('heat')}
           options={[
             { value: 'oven', label: 'in the oven' },
             { value: 'stove', label: 'on the stove' },
@@ -40,6 +42,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Cover"
           value={cooked.cover}
+          assumed={assumed('cover')}
           options={covers.map((c) => ({ value: c.key, label: c.cooked }))}
           onPick={(cover) => change({ cover })}
         />
@@ -47,6 +50,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Level"
           value={cooked.level}
+          assumed={assumed('level')}
           options={[
             { value: 'submerged', label: 'under the liquid' },
             { value: 'nearly', label: 'nearly covered' },
@@ -58,6 +62,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Pieces"
           value={cooked.pieces}
+          assumed={assumed('pieces')}
           options={[
             { value: 'large', label: 'large pieces' },
             { value: 'small', label: 'small pieces' },
@@ -68,6 +73,7 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Trimmed"
           value={cooked.trimmed ? 'yes' : 'no'}
+          assumed={assumed('trimmed')}
           options={yesNo('trimmed of fat', 'with its fat')}
           onPick={(trimmed) => change({ trimmed: trimmed === 'yes' })}
         />
@@ -75,12 +81,14 @@ export function Cooked({ cooked, change, wrong }: Props) {
         <Pick
           label="Overnight"
           value={cooked.overnight ? 'yes' : 'no'}
+          assumed={assumed('overnight')}
           options={yesNo('after a night in the liquid', 'the same day')}
           onPick={(overnight) => change({ overnight: overnight === 'yes' })}
         />{' '}
         <Pick
           label="Strained through"
           value={cooked.strain}
+          assumed={assumed('strain')}
           options={sieves.map((s) => ({ value: s.key, label: s.cooked, hint: s.hint }))}
           onPick={(strain) => change({ strain })}
         />

@@ -13,7 +13,7 @@ import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { ByTheList } from '../shared/ByTheList'
 import { Cooked } from './Cooked'
-import { missing, previewOf, withSentence, type Draft } from './draft'
+import { assumed, changed, missing, previewOf, withSentence, type Draft } from './draft'
 import { Telling } from './Telling'
 import { useSettled } from '../shared/useSettled'
 import { WentIn } from './WentIn'
@@ -34,20 +34,23 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   const [draft, setDraft] = useState(initial)
   const say = useSay()
   const settled = useSettled(draft)
-  const preview = useStartPreview(previewOf(settled))
+  const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'))
   const asking = useSettled(draft.said, 250)
-  const sentence = useSentence(asking)
+  const sentence = useSentence(asking, draft.panId)
   const [taken, setTaken] = useState(initial.said)
-  const change = (part: Partial<Draft>) => {
-    const next = { ...draft, ...part }
+  const keep = (next: Draft) => {
     setDraft(next)
     onDraft?.(next)
   }
+  const change = (part: Partial<Draft>) => keep(changed(draft, part))
   // What was just read of the sentence goes into the draft once, and can then be said otherwise.
-  if (sentence.data && asking === draft.said && taken !== draft.said) {
+  if (asking === draft.said && taken !== draft.said && (sentence.data ?? !asking.trim())) {
     setTaken(draft.said)
-    change(withSentence(draft, sentence.data))
+    keep(withSentence(draft, asking.trim() ? (sentence.data ?? null) : null))
   }
+  // While nobody has said which pan it is, it is the smallest that suits.
+  const suits = preview.data?.pan_id
+  if (suits && !preview.isPlaceholderData && assumed(draft, 'panId') && suits !== draft.panId) keep({ ...draft, panId: suits })
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
   const open = missing(draft)
   const filled = open !== 'amount'
@@ -124,7 +127,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
               label="Say what you have"
               placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
               value={draft.said}
-              onChange={(said) => change({ said })}
+              onChange={(said) => keep({ ...draft, said })}
               maxLength={500}
               autoComplete="off"
               autoFocus
@@ -137,7 +140,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
           <WentIn lines={draft.lines} onLines={(lines) => change({ lines })} />
           {draft.lines.length > 0 && (
-            <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} wrong={wrong} />
+            <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} assumed={(key) => assumed(draft, key)} wrong={wrong} />
           )}
           {shown?.estimated && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
         </div>

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
 import { Ask, AskForm, Pick, Wrong } from './Ask'
-import type { Draft } from './draft'
+import { assumed, type Draft } from './draft'
 
 interface Props {
   draft: Draft
@@ -15,7 +15,7 @@ interface Props {
   wrong: Problem | null
 }
 
-const placeholders = { jug: '1.4 l, 6 cups, 1 1/2 qt', eye: 'a bit over 2 l', dip: '53 mm or 2 1/8 in', scale: '2620 g with the pan' }
+const placeholders = { jug: '1.4 l', eye: 'a bit over 2 l', dip: '53 mm', scale: '2620 g' }
 const byWord = { jug: 'by jug', eye: 'by eye', dip: 'by dip', scale: 'on the scale' }
 
 function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): string | null {
@@ -49,6 +49,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
         <Pick
           label="Pan"
           value={draft.panId}
+          assumed={assumed(draft, 'panId')}
           unsaid="which pan?"
           options={kitchen.pans.map((p) => ({ value: p.id, label: p.name, hint: `holds ${say(p.capacity)}` }))}
           onPick={(panId) => change({ panId })}
@@ -58,6 +59,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           label="How much"
           said={draft.value.trim() ? `${draft.value.trim()} ${byWord[draft.method]}` : draft.lines.length > 0 ? 'what the list makes' : null}
           unsaid="how much?"
+          assumed={!draft.value.trim()}
           wrong={Boolean(amountWrong)}
         >
           <Choice
@@ -94,6 +96,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
         <Pick
           label="Hot or cold"
           value={draft.hot ? 'hot' : 'cold'}
+          assumed={assumed(draft, 'hot')}
           options={[
             { value: 'hot', label: 'hot' },
             { value: 'cold', label: 'cold' },
@@ -101,7 +104,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           onPick={(hot) => change({ hot: hot === 'hot' })}
         />
         , with{' '}
-        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" wrong={Boolean(fatWrong)}>
+        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" assumed={!draft.fat.trim()} wrong={Boolean(fatWrong)}>
           <Choice
             label="Fat measured by"
             value={draft.fatBy}
@@ -113,7 +116,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
           <TextField
             label="Fat on top, if any"
-            placeholder={draft.fatBy === 'mm' ? '4 mm or 2 cm' : '120 ml'}
+            placeholder={draft.fatBy === 'mm' ? '2 cm' : '120 ml'}
             value={draft.fat}
             onChange={(fat) => change({ fat })}
             error={fatWrong}
@@ -121,7 +124,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
         </AskForm>{' '}
         on top and{' '}
-        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} wrong={Boolean(solidsWrong)}>
+        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} assumed={assumed(draft, 'solids')} wrong={Boolean(solidsWrong)}>
           <TextField
             label="Meat or vegetables still in the pan"
             hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
@@ -133,7 +136,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
         </AskForm>{' '}
         in it. Salt:{' '}
-        <Ask label="Salt" said={saltWords(draft, lists)} unsaid="how salty?" wrong={Boolean(saltWrong)}>
+        <Ask label="Salt" said={saltWords(draft, lists)} unsaid="how salty?" assumed={draft.saltBy === 'unsaid'} wrong={Boolean(saltWrong)}>
           {(close) => (
             <div className="grid gap-4">
               <Choice
@@ -184,6 +187,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
             <Pick
               label="What it is like"
               value={draft.character}
+              assumed={assumed(draft, 'character')}
               options={[
                 { value: 'thin', label: 'thin stock', hint: 'Lean meat. Hardly sets when cold.' },
                 { value: 'gelatin_rich', label: 'gelatin-rich', hint: 'Cheek, shin, neck, tail. Sets firm.' },
@@ -198,6 +202,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
         <Pick
           label="Burner"
           value={draft.burnerId}
+          assumed={assumed(draft, 'burnerId')}
           unsaid="which burner?"
           options={kitchen.burners.map((b) => ({ value: b.id, label: b.name }))}
           onPick={(burnerId) => change({ burnerId })}

@@ -24,7 +24,14 @@ export interface Draft {
   solids: string
   lines: Line[]
   cooked: Cooked
+  /** What the sentence says, as long as it says it. */
+  heard: Partial<Facts>
+  /** What the cook chose by hand: everything else is only assumed. */
+  chosen: (keyof Draft | keyof Cooked)[]
 }
+
+/** What a sentence may say of a strained liquid. */
+type Facts = Pick<Draft, 'method' | 'value' | 'hot' | 'fatBy' | 'fat' | 'saltBy' | 'verdict' | 'percent' | 'stock' | 'character'>
 
 /** A draft belongs to the person who made it; what an earlier version kept goes to whoever comes first. */
 const KEY = 'spissus-start'
@@ -37,6 +44,7 @@ export const fresh: Draft = {
     cover: 'tight', heat: 'oven', oven: '150 °C', hours: '3 h', level: 'nearly', pieces: 'large', overnight: false,
     trimmed: false, strain: 'fine',
   },
+  heard: {}, chosen: [],
 }
 
 /** The draft of an interrupted start, if there is one. */
@@ -55,10 +63,32 @@ export function saveDraft(person: string, draft: Draft | null): void {
   localStorage.removeItem(KEY)
 }
 
-/** The draft with what a sentence says of it; what the sentence leaves open stays as it is. */
-export function withSentence(draft: Draft, read: Schemas['SentenceOut']): Draft {
+/** The draft with what a sentence says of it: what it no longer says goes, what was set by hand stays. */
+export function withSentence(draft: Draft, read: Schemas['SentenceOut'] | null): Draft {
+  const heard = read ? factsOf(read) : {}
+  const before = draft.heard
+  const gone = Object.keys(before).filter((key) => !(key in heard) && draft[key as keyof Facts] === before[key as keyof Facts])
+  const told = Object.entries(heard).filter(([key, fact]) => before[key as keyof Facts] !== fact)
   return {
     ...draft,
+    ...Object.fromEntries(gone.map((key) => [key, fresh[key as keyof Facts]])),
+    ...Object.fromEntries(told),
+    heard,
+  }
+}
+
+/** The draft with what the cook changed in it: from then on that was chosen. */
+export function changed(draft: Draft, part: Partial<Draft>): Draft {
+  const cooked = part.cooked ? (Object.keys(part.cooked) as (keyof Cooked)[]).filter((key) => part.cooked?.[key] !== draft.cooked[key]) : []
+  const chosen = new Set([...draft.chosen, ...(Object.keys(part) as (keyof Draft)[]), ...cooked])
+  return { ...draft, ...part, chosen: [...chosen] }
+}
+
+/** Whether nobody has said this yet, by hand or in the sentence. */
+export const assumed = (draft: Draft, key: keyof Draft | keyof Cooked): boolean => !draft.chosen.includes(key) && !(key in draft.heard)
+
+function factsOf(read: Schemas['SentenceOut']): Partial<Facts> {
+  return {
     ...(read.method !== null && read.value !== null && { method: read.method, value: read.value }),
     ...(read.hot !== null && { hot: read.hot }),
     ...(read.fat_mm !== null && { fatBy: 'mm' as const, fat: read.fat_mm }),
@@ -92,6 +122,8 @@ export function draftOf(batch: Batch, kitchen: Kitchen): Draft {
     solids: Number(liquid.solids_g) > 0 ? `${liquid.solids_g} g` : '',
     lines,
     ...(braise && { cooked: cookedOf(braise) }),
+    // What was recorded was said.
+    chosen: Object.keys({ ...fresh, ...fresh.cooked }) as Draft['chosen'],
   }
 }
 

@@ -272,8 +272,8 @@ function PanSheet({ pan, onClose }: { pan: Pan | null; onClose: () => void }) {
         <div className="grid grid-cols-2 gap-3">
           <TextField label={round ? 'Width of the base' : 'Length of the base'} placeholder="24 cm" value={draft.base} onChange={set('base')} error={save.error?.at('base_length_mm')} required />
           {!round && <TextField label="Width of the base" placeholder="18 cm" value={draft.baseWidth} onChange={set('baseWidth')} error={save.error?.at('base_width_mm')} required />}
-          <TextField label={round ? 'Width at the rim' : 'Length at the rim'} placeholder="as the base" value={draft.rim} onChange={set('rim')} error={save.error?.at('rim_length_mm')} />
-          {!round && <TextField label="Width at the rim" placeholder="as the base" value={draft.rimWidth} onChange={set('rimWidth')} error={save.error?.at('rim_width_mm')} />}
+          <TextField label={round ? 'Width at the rim' : 'Length at the rim'} placeholder="28 cm" hint="Empty: as the base." value={draft.rim} onChange={set('rim')} error={save.error?.at('rim_length_mm')} />
+          {!round && <TextField label="Width at the rim" placeholder="28 cm" hint="Empty: as the base." value={draft.rimWidth} onChange={set('rimWidth')} error={save.error?.at('rim_width_mm')} />}
           <TextField label="Depth" placeholder="12 cm" value={draft.height} onChange={set('height')} error={save.error?.at('height_mm')} required />
           <TextField label="Empty weight" placeholder="1680 g" value={draft.empty} onChange={set('empty')} error={save.error?.at('empty_g')} hint="Without its lid" />
         </div>

@@ -163,11 +163,11 @@ function OwnSheet({ own, onClose, onKept }: SheetProps) {
         />
         <div className="grid grid-cols-2 gap-3">
           <TextField label={by === 'sodium' ? 'Sodium in a serving' : 'Salt in a serving'} placeholder={by === 'sodium' ? '480 mg' : '1.2 g'} value={amount} onChange={setAmount} error={wrong?.at('sodium_g', 'salt_g', 'sodium')} autoComplete="off" />
-          <TextField label="A serving is" placeholder="240 ml or 15 g" value={serving} onChange={setServing} error={wrong?.at('serving')} autoComplete="off" />
+          <TextField label="A serving is" placeholder="240 ml" value={serving} onChange={setServing} error={wrong?.at('serving')} autoComplete="off" />
           <TextField label="Strength, if any" placeholder="12.5 %" value={abv} onChange={setAbv} error={wrong?.at('abv')} autoComplete="off" />
-          <TextField label="Gelatin in 100 g" placeholder="as that" value={gelatin} onChange={setGelatin} error={wrong?.at('gelatin')} autoComplete="off" />
-          <TextField label="Sugar in 100 g" placeholder="as that" value={sugar} onChange={setSugar} error={wrong?.at('sugar')} autoComplete="off" />
-          <TextField label="Fat in 100 g" placeholder="as that" value={fat} onChange={setFat} error={wrong?.at('fat')} autoComplete="off" />
+          <TextField label="Gelatin in 100 g" placeholder="1.5 g" hint="Empty: as that." value={gelatin} onChange={setGelatin} error={wrong?.at('gelatin')} autoComplete="off" />
+          <TextField label="Sugar in 100 g" placeholder="2 g" hint="Empty: as that." value={sugar} onChange={setSugar} error={wrong?.at('sugar')} autoComplete="off" />
+          <TextField label="Fat in 100 g" placeholder="1 g" hint="Empty: as that." value={fat} onChange={setFat} error={wrong?.at('fat')} autoComplete="off" />
         </div>
         <Choice
           label="In lists, it is"

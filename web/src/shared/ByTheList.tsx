@@ -18,7 +18,7 @@ export function ByTheList({ estimated, doubt }: Props) {
   const { alcohol, liquid } = estimated
   const likely = (span: typeof liquid) => `likely ${say(span.low)} to ${say(span.high)}`
   const rows = [
-    { name: 'liquid', label: 'strained liquid', span: liquid, reasons: estimated.liquid_reasons },
+    { name: 'liquid', label: 'strained liquid', span: liquid, percent: null, reasons: estimated.liquid_reasons },
     ...estimated.figures,
   ]
   return (
@@ -39,7 +39,14 @@ export function ByTheList({ estimated, doubt }: Props) {
                   <span>{row.label}</span>
                   <span className="text-xl font-bold">{say(row.span.best)}</span>
                   <SpanBar low={row.span.low.value} best={row.span.best.value} high={row.span.high.value} ink={inks[row.name] ?? 'var(--quiet)'} />
-                  <span className="text-right text-sm text-quiet">{row.span.low.value === row.span.high.value ? 'as measured' : likely(row.span)}</span>
+                  <span className="text-right text-sm text-quiet">
+                    {row.span.low.value === row.span.high.value ? 'as measured' : likely(row.span)}
+                    {row.percent && (
+                      <span className="block">
+                        {row.percent.low.toFixed(2)} to {row.percent.high.toFixed(2)} % of it
+                      </span>
+                    )}
+                  </span>
                 </span>
               }
             >
@@ -53,7 +60,7 @@ export function ByTheList({ estimated, doubt }: Props) {
               <span className="flex-1">alcohol</span>
               <span className="text-xl font-bold">{alcohol.grams.best.toFixed(1)} g</span>
               <span className="text-sm text-quiet">
-                {alcohol.percent_vol.toFixed(2)} % vol, likely {alcohol.grams.low.toFixed(1)} to {alcohol.grams.high.toFixed(1)} g
+                likely {alcohol.grams.low.toFixed(1)} to {alcohol.grams.high.toFixed(1)} g, {alcohol.percent.low.toFixed(2)} to {alcohol.percent.high.toFixed(2)} % vol
               </span>
             </p>
             <p className="text-[0.95rem] leading-snug text-quiet">

@@ -33,7 +33,7 @@ export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']
       >
         <TextField
           label="Temperature in the thickest part"
-          placeholder="38 °C or 100 °F"
+          placeholder="38 °C"
           value={celsius}
           onChange={setCelsius}
           error={problem?.at('celsius')}

@@ -144,7 +144,7 @@ function TakeOff({ way, cooling }: TakeOffProps) {
       {way.way === 'boil_dry' && (
         <>
           <TextField label="Liquid to dissolve what sticks" value={dissolved} onChange={setDissolved} error={problem?.at('dissolved_ml')} />
-          <IngredientSearch label="Which liquid, if not water" placeholder="stock, wine, cider" value={liquid} onChange={setLiquid} />
+          <IngredientSearch label="Which liquid, if not water" placeholder="cider" value={liquid} onChange={setLiquid} />
         </>
       )}
       <TextField label="Fat that came off, if you measured it" placeholder={say(way.takes)} value={amount} onChange={setAmount} error={problem?.at('fat_ml')} autoComplete="off" />

@@ -82,7 +82,7 @@ export default function PlanPanel() {
   const most = data?.most
   const now = data?.wanted
   const ways = data?.routes ?? []
-  const readyIn = <TextField label="Ready in" placeholder="whenever" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
+  const readyIn = <TextField label="Ready in" placeholder="45 min" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrong?.at('minutes')} autoComplete="off" />
   const card = (route: Route) => (
     <RouteCard
       key={route.kind}
