@@ -397,7 +397,10 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         rest = unit[1]
         if more := _AND_PARTS.match(rest):
             value, rest = value + _part(more["part"], more["n"]), re.sub(rf"^{_OF_A}", "", rest[more.end() :])
-        said = Said(value, unit[0], (spread**2 + unit[0].spread ** 2) ** 0.5, rest, fill=full)
+        # "a 500 ml bottle of cider", with or without its article.
+        box = _CONTAINER.match(rest) if unit[0].kind == "exact" else None
+        came_in, rest = (box.group(1).lower(), rest[box.end() :]) if box else ("", rest)
+        said = Said(value, unit[0], (spread**2 + unit[0].spread ** 2) ** 0.5, rest, came_in, full)
         return _to_the_other(said, of, field, example)
     # "a 75 cl bottle", "two 400 g tins": the number counts containers of a size.
     if _FIGURES.match(rest.lstrip(" -")):
@@ -405,7 +408,7 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
             inner = _term(rest.lstrip(" -"), of, field, example)
         except QuantityError:
             inner = None
-        if inner and inner.unit and _CONTAINER.match(inner.rest):
+        if inner and inner.came_in:
             return _each(value, spread, inner)
         if inner and inner.unit:
             raise QuantityError(field, say("amounts.not_one_number", text=text, example=example))
@@ -414,14 +417,7 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
 
 def _each(count: float, spread: float, one: Said) -> Said:
     """So many of a size: "2 × 700 ml", "two 400 g tins"."""
-    container = _CONTAINER.match(one.rest)
-    return replace(
-        one,
-        count=count * one.count,
-        spread=(spread**2 + one.spread**2) ** 0.5,
-        rest=one.rest[container.end() :] if container else one.rest,
-        came_in=container.group(1).lower() if container else "",
-    )
+    return replace(one, count=count * one.count, spread=(spread**2 + one.spread**2) ** 0.5)
 
 
 def _range(

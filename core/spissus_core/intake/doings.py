@@ -57,7 +57,7 @@ _TIMES = r"(?:\s+for\s+[^,;()]+)?"
 #: What is told of a use, as patterns; what changes nothing is only understood.
 _USE_WORDS: tuple[tuple[Use, str], ...] = (
     ("in", rf"(?:simmered|cooked|boiled|braised|stewed)\s+(?:together\s+|down\s+)?with\s+{_MEAT}{_TIMES}"),
-    ("flamed", r"flamed|flamb[eé]+d?|set (?:alight|on fire)|ignited|burnt off"),
+    ("flamed", r"flamed|flamb[eé]+d?|set (?:alight|on fire)|ignited|burn(?:ed|t) off"),
     (
         "late",
         r"(?:added |stirred in |whisked in |put in )?"

@@ -70,7 +70,9 @@ class ReadList:
 
 # -- a line -----------------------------------------------------------------------------------------
 
-_JOINT = re.compile(r"\s*[;+]\s*|\s+(?:and|plus|with|&|stuck with|mixed with|rolled in|in)\s+|,\s*(?:and\s+)?", re.I)
+_JOINT = re.compile(
+    r"\s*[;+]\s*|\s+(?:and|plus|with|&|stuck with|studded with|mixed with|rolled in|in)\s+|,\s*(?:and\s+)?", re.I
+)
 _SQUEEZED = re.compile(
     r"(?P<before>.*?)(?:the )?(?:(?:strained|finely|grated|pared|thin|fresh)\s+)*"
     r"(?P<one>juice|zest|rind|peel)"
@@ -170,7 +172,7 @@ def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> boo
         return _is_named(left, own) and _is_named(right.partition(",")[0], own) and not _stands(f"{left} {right}", own)
     if one is not None and two is None:
         # "2 carrots and onions" are two; "1 tsp salt and pepper" too; "300 g ham and bacon trimmings" are not known.
-        if joint not in ("and", "&", "stuck with", "mixed with", "rolled in"):
+        if joint not in ("and", "&", "stuck with", "studded with", "mixed with", "rolled in"):
             return joint in (";", "+") and _stands(right.partition(",")[0], own)
         both = f"{one.rest} {right}"
         return _stands(one.rest, own) and _stands(right.partition(",")[0], own) and not _stands(both, own)
@@ -226,7 +228,7 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
         raise QuantityError("ingredient", say("intake.not_of_what"))
     found = _by_measure(parts, own)
     if parts.first is None and not parts.sizes and _has_number(parts.words):
-        raise QuantityError("amount", say("amounts.not_one_number", text=shown[:60], example="500 g"))
+        raise QuantityError("amount", say("intake.how_much"))
     candidates = tuple(one.ingredient for one in found[:4])
     if meant is None and (not found or found[0].missing):
         candidates = candidates or tuple(one.ingredient for one in search(parts.words, own, 4))
@@ -235,6 +237,9 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
         problem = say("intake.not_in_catalogue", name=name, hint=hint)
         return ReadLine(text, name, problem=problem, candidates=candidates, use=done.use)
     taken = found[0] if meant is None else Taken(meant)
+    if meant is None and (part := _OF_IT.search(body)):
+        # "half of it for frying": of which part something is told, nobody can guess.
+        taken = replace(taken, left=(*taken.left, part.group()))
     return _weighed(text, parts, taken, done, candidates)
 
 
@@ -242,9 +247,12 @@ def _has_number(words: str) -> bool:
     return re.search(r"\d", words) is not None
 
 
+_OF_IT = re.compile(r"\b(?:half|some|part|most|the rest|a third|a quarter) of (?:it|them|this|that)\b", re.I)
 #: Skin and bone that the figures of a cut have with it.
 _AS_IT_GROWS = re.compile(
-    r"\b(?:(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone|with (?:the )?(?:skin|bone|rind)s?)\b", re.I
+    r"\b(?:white parts? only|(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone"
+    r"|with (?:the )?(?:skin|bone|rind)s?)\b",
+    re.I,
 )
 
 

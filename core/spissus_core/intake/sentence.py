@@ -45,9 +45,10 @@ _VERDICTS = (
     ),
     (
         "right",
-        r"(?:about |just |tastes )?right|well seasoned|seasoned|good for salt|salt is (?:good|fine|ok)|perfect|spot on",
+        r"(?:about |just |tastes )?right|well seasoned|seasoned|good for salt|salt(?:y|ed) enough"
+        r"|salt is (?:good|fine|ok)|perfect|spot on",
     ),
-    ("salty", r"salty|salted enough"),
+    ("salty", r"salty"),
 )  # fmt: skip
 _STOCKS = (
     ("reduced_salt", r"reduced[- ]salt|salt[- ]reduced"), ("low_salt", r"low[- ]salt|low in salt|low[- ]sodium"),
@@ -81,7 +82,7 @@ def read_sentence(text: str, pan_ml: float | None = None) -> ReadSentence:
 #: What says nothing that a figure could hold.
 _PRAISE = re.compile(
     r"(?:it (?:is|tastes|looks|smells) )?(?:very |quite |really )?"
-    r"(?:nice|good|fine|tasty|lovely|rich|dark|brown|clear|delicious)",
+    r"(?:the pan|pan and all|nice|good|fine|tasty|lovely|rich|dark|brown|clear|delicious)",
     re.I,
 )
 
@@ -125,7 +126,7 @@ _FAT_LAYERS = (
     (r"lots of|a lot of|plenty of|loads of|much|very|thick layer|swimming|heavy", 15.0),
     (r"(?:thin|light) (?:film|layer|skin)|a film|a skin|a few eyes|some eyes", 1.0),
     (r"a (?:little|bit of)|not much|some|a few drops", 2.0),
-    (r"a (?:good|thick) layer|quite a bit of|a fair bit of", 8.0),
+    (r"a (?:good|thick) layer|quite a bit of|a fair bit of|fatty|greasy|oily", 8.0),
 )
 _NO_FAT = (
     r"\bno (?:visible )?(?:fat|grease|oil)\b"
@@ -160,8 +161,8 @@ def _clause(said: ReadSentence, clause: str, pan_ml: float | None) -> ReadSenten
     else:
         out = _taste(out, low)
     for character, pattern in _CHARACTERS:
-        if out.character is None and re.search(pattern, low):
-            out = replace(out, character=character)  # type: ignore[arg-type]
+        if re.search(pattern, low):
+            out = replace(out, character=out.character or character)  # type: ignore[arg-type]
     if out.value is None:
         if (share := _of_pot(low)) and pan_ml:
             return replace(out, method="eye", value=round(share * pan_ml))
@@ -205,7 +206,12 @@ def _of_pot(low: str) -> float | None:
 
 def _fat_clause(said: ReadSentence, low: str) -> ReadSentence:
     if re.search(_NO_FAT, low):
-        return replace(said, fat_ml=0.0)
+        without = replace(said, fat_ml=0.0)
+        # "1 litre skimmed stock": how much of it stands in the same words.
+        liquid = None if said.value is not None else _sentence_amount(low)
+        if liquid is None or liquid[0] not in ("jug", "eye", "scale", "dip"):
+            return without
+        return replace(without, method=liquid[0], value=liquid[1])
     amount = _sentence_amount(low)
     if amount is None:
         layer = next((mm for pattern, mm in _FAT_LAYERS if re.search(rf"\b(?:{pattern})\b", low)), None)
