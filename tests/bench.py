@@ -21,11 +21,13 @@ from urllib.parse import urlsplit
 from uuid import uuid4
 
 import psycopg
+from corpus import cases
 from makers import event, read, started, wanted
 from running import ROOT, Site, served
 from spissus_core import events as ev
 from spissus_core.estimation.thinning import thinned
 from spissus_core.fold import fold, progress
+from spissus_core.intake.lines import read_line, read_list
 from spissus_core.planning.routes import solve_routes, trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
@@ -79,6 +81,29 @@ def core() -> None:
     assert pot is not None
     print(f"four routes                {timed(lambda: solve_routes(pot, wanted(900)), 300)[0]:7.2f} ms")
     print(f"the trade, 17 volumes      {timed(lambda: trade(pot, wanted(900)), 300)[0]:7.2f} ms")
+
+
+def reader() -> None:
+    """Lines of the corpus one by one, a list of forty, and what nobody would type."""
+    lines = [one.text for one in cases()]
+    taken = []
+    for line in lines:
+        begin = time.perf_counter()
+        read_line(line)
+        taken.append((time.perf_counter() - begin) * 1000)
+    print(
+        f"a line                     {statistics.median(taken):7.2f} ms, p95 {statistics.quantiles(taken, n=20)[-1]:.2f}"
+    )
+    forty = "\n".join(lines[:: len(lines) // 40][:40])
+    print(f"a list of 40               {timed(lambda: read_list(forty), 20)[0]:7.2f} ms")
+    for name, text in (
+        ("10,000 characters", "2 carrots, " * 910),
+        ("90 nested brackets", f"2 onions {'(' * 90}big{')' * 90}"),
+        ("190 digits", f"{'9' * 180} g salt"),
+        ("190 hedges", "about " * 30 + "1 l"),
+        ("60 things", ", ".join(["1 g salt"] * 19)),
+    ):
+        print(f"{name:26} {timed(lambda text=text: read_line(text), 20)[0]:7.2f} ms")  # type: ignore[misc]
 
 
 def devices_core() -> None:
@@ -315,6 +340,7 @@ for hours in (1, 28):
 if __name__ == "__main__":
     print(f"{os.cpu_count()} processors")
     core()
+    reader()
     devices_core()
     os.environ |= {"SPISSUS_STREAMS": "1000"}
     with served("spissus_bench") as running:

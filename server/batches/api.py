@@ -49,7 +49,7 @@ def _not_ahead(at: datetime) -> datetime:
     return min(at, datetime.now(UTC))
 
 
-@router.post("/previews/start", response=intake.PreviewOut)
+@router.post("/previews/start", response=intake.PreviewOut, openapi_extra=may_refuse(404))
 def preview_start(request: HttpRequest, data: door.StartedIn, *, any_pan: bool = False) -> intake.PreviewOut:
     """What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken."""
     member = member_of(request)
@@ -97,7 +97,7 @@ def preview_line(request: HttpRequest, data: intake.LineIn) -> intake.LinesOut:
     return intake.LinesOut(lines=[intake.read_out(line, own) for line in lines], rest="")
 
 
-@router.post("/previews/sentence", response=intake.SentenceOut)
+@router.post("/previews/sentence", response=intake.SentenceOut, openapi_extra=may_refuse(404))
 def preview_sentence(request: HttpRequest, data: intake.SentenceIn) -> intake.SentenceOut:
     """A sentence about the strained liquid, read."""
     member = member_of(request)

@@ -59,6 +59,61 @@ def test_a_line_can_be_put_right(cook: Caller) -> None:
     assert "not in the catalogue" in field_errors(wrong)["ingredient"]
 
 
+def test_a_line_that_is_not_sure_offers_other_readings_and_to_leave_it_out(cook: Caller) -> None:
+    (line,) = read(cook, "200 ml wine")["lines"]
+    assert "several are called so" in text_of(line["doubt"])
+    assert [text_of(choice["said"]) for choice in line["choices"]] == ["white wine", "Leave it out"]
+    for choice in line["choices"]:
+        (other,) = cook.send("/previews/line", choice["line"]).json()["lines"]
+        assert other["doubt"] is None
+        assert other["choices"] == []
+    (sure,) = cook.send("/previews/line", {"text": "200 ml wine", "ingredient": line["line"]["ingredient"]}).json()[
+        "lines"
+    ]
+    assert sure["doubt"] is None
+    (left,) = read(cook, "2 onions blorple")["lines"]
+    assert "“blorple” says nothing" in text_of(left["doubt"])
+
+
+def test_half_a_pot_is_of_the_pan_that_is_meant(cook: Caller) -> None:
+    pan = cook.get("/kitchen").json()["pans"][0]
+    said = cook.send("/previews/sentence", {"text": "half a pot, lots of fat", "pan_id": pan["id"]}).json()
+    assert float(said["value"].split()[0]) == pytest.approx(pan["capacity"]["value"] / 2, abs=1)
+    assert cook.send("/previews/sentence", {"text": "half a pot"}).json()["unread"] == ["half a pot"]
+
+
+def test_the_pan_that_is_assumed_holds_twice_the_liquid(cook: Caller) -> None:
+    pans = sorted(cook.get("/kitchen").json()["pans"], key=lambda pan: pan["capacity"]["value"])
+    body = cook.start_body(measured={"method": "jug", "value": "900 ml", "hot": False}, fat_ml=0)
+    assumed = cook.send("/previews/start?any_pan=true", body).json()["pan_id"]
+    assert assumed == next(pan["id"] for pan in pans if pan["capacity"]["value"] >= 1800)
+    assert cook.send("/previews/start", body).json()["pan_id"] == body["pan_id"]
+    dipped = body | {"liquid": body["liquid"] | {"measured": {"method": "dip", "value": "40 mm", "hot": False}}}
+    assert cook.send("/previews/start?any_pan=true", dipped).json()["pan_id"] == body["pan_id"]
+
+
+def test_what_does_not_fit_names_the_pans_that_it_fits_in(cook: Caller) -> None:
+    pans = sorted(cook.get("/kitchen").json()["pans"], key=lambda pan: pan["capacity"]["value"])
+    small, large = pans[0], pans[-1]
+    volume = 0.5 * (small["capacity"]["value"] + large["capacity"]["value"])
+    body = cook.start_body(measured={"method": "jug", "value": volume, "hot": False}, fat_ml=0)
+    refused = cook.send("/previews/start", body | {"pan_id": small["id"]})
+    assert refused.status_code == 422
+    assert large["name"] in " ".join(field_errors(refused).values())
+
+
+def test_spoons_of_salt_and_starch_are_weighed_as_they_lie_in_a_spoon(cook: Caller) -> None:
+    batch = cook.start()
+    for payload, grams in (
+        ({"kind": "salted", "salt_g": "1/2 tsp", "salt": "light_flake"}, 1.4),
+        ({"kind": "salted", "salt_g": "a pinch"}, 0.5),
+        ({"kind": "thickened", "thickener": "corn_starch", "dry_g": "1 tbsp"}, 8.0),
+    ):
+        assert cook.record(batch["id"], payload).status_code == 200
+        stored = Event.objects.filter(batch_id=batch["id"]).latest("seq").payload
+        assert stored.get("salt_g", stored.get("dry_g")) == pytest.approx(grams)
+
+
 def test_a_start_from_the_list_alone(cook: Caller) -> None:
     batch = cook.start(measured=None, fat_ml=None, salt={"by": "list"}, braise=braise(cook))
     assert batch["estimated"]["liquid"]["low"]["value"] < batch["pot"]["liquid"]["value"]

@@ -164,8 +164,9 @@ def _clause(said: ReadSentence, clause: str, pan_ml: float | None) -> ReadSenten
         if re.search(pattern, low):
             out = replace(out, character=out.character or character)  # type: ignore[arg-type]
     if out.value is None:
-        if (share := _of_pot(low)) and pan_ml:
-            return replace(out, method="eye", value=round(share * pan_ml))
+        if share := _of_pot(low):
+            # Of which pot, nobody has said.
+            return out if pan_ml is None else replace(out, method="eye", value=round(share * pan_ml))
         amount = _sentence_amount(low)
         if amount is not None and amount[0] != "percent" and not re.search(r"knob|butter|flour|wine|meat", low):
             out = replace(out, method=amount[0], value=amount[1])

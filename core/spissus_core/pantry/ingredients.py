@@ -218,6 +218,7 @@ class Found:
     score: float
 
 
+@lru_cache(maxsize=16384)
 def plain(text: str) -> str:
     """A name as it is compared: small letters, no accents, no punctuation, no plural s."""
     bare = "".join(c for c in unicodedata.normalize("NFD", text.lower()) if not unicodedata.combining(c))

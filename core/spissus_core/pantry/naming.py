@@ -110,6 +110,11 @@ def _catalogue_index() -> _Index:
     return _index_of(list(catalogue().values()))
 
 
+@lru_cache(maxsize=64)
+def _own_index(own: tuple[Ingredient, ...]) -> _Index:
+    return _index_of(own)
+
+
 @lru_cache(maxsize=1)
 def _places() -> dict[str, int]:
     return {key: place for place, key in enumerate(catalogue())}
@@ -187,7 +192,7 @@ def taken_for(text: str, own: Sequence[Ingredient] = ()) -> list[Taken]:
     own : a kitchen's own ingredients; one with the key of a catalogue row stands in its place.
     """
     mine = {item.key: item for item in own}
-    indexes = [_catalogue_index()] if not mine else [_index_of(list(mine.values())), _catalogue_index()]
+    indexes = [_catalogue_index()] if not mine else [_own_index(tuple(mine.values())), _catalogue_index()]
     sought = _sought(text, indexes)
     if not sought:
         return []
@@ -238,10 +243,15 @@ def taken_for(text: str, own: Sequence[Ingredient] = ()) -> list[Taken]:
     return out
 
 
+@lru_cache(maxsize=4096)
+def _all_words(item: Ingredient) -> frozenset[str]:
+    """The words of all its names: what any of them says of it is no riddle."""
+    return frozenset(word for name in (item.name, *names_of(item)) for word in _words(name))
+
+
 def _taken(item: Ingredient, phrase: _Phrase, sought: Sequence[_Word]) -> Taken:
     explained = phrase.words | phrase.may
-    # What any of its names says of it is no riddle either.
-    also = {word for name in (item.name, *names_of(item)) for word in _words(name)}
+    also = _all_words(item)
     left = tuple(
         one.written for one in sought
         if one.word not in explained and one.word not in also and one.word not in describing()

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Line, Schemas } from '../api/hooks'
-import { counts, missing, previewOf, savedDraft, saveDraft, startOf, withSentence, type Draft } from './draft'
+import { assumed, changed, counts, missing, previewOf, savedDraft, saveDraft, startOf, withSentence, type Draft } from './draft'
 
 const kept = new Map<string, string>()
 vi.stubGlobal('localStorage', {
@@ -104,5 +104,24 @@ describe('the draft of a start', () => {
     expect(savedDraft('1').method).toBe('jug')
     kept.set('spissus-start', '{"cooked": {"hours": "2 h"}}')
     expect(savedDraft('1').cooked).toMatchObject({ hours: '2 h', cover: 'tight' })
+  })
+
+  it('forgets what the sentence no longer says, and keeps what was set by hand', () => {
+    const draft = savedDraft('1')
+    const heard = withSentence(draft, { ...silent, method: 'eye', value: '2100 ml', fat_mm: '20 mm', verdict: 'nearly' })
+    expect([heard.value, heard.fat, heard.saltBy]).toEqual(['2100 ml', '20 mm', 'taste'])
+    const byHand = changed(heard, { fat: '12 mm' })
+    const shorter = withSentence(byHand, { ...silent, verdict: 'nearly' })
+    expect([shorter.value, shorter.method, shorter.fat, shorter.saltBy]).toEqual(['', 'jug', '12 mm', 'taste'])
+    expect(withSentence(shorter, null).saltBy).toBe('unsaid')
+  })
+
+  it('takes for granted what nobody has said', () => {
+    const draft = savedDraft('1')
+    expect(assumed(draft, 'panId')).toBe(true)
+    expect(assumed(changed(draft, { panId: 'big' }), 'panId')).toBe(false)
+    expect(assumed(withSentence(draft, { ...silent, hot: false }), 'hot')).toBe(false)
+    const covered = changed(draft, { cooked: { ...draft.cooked, cover: 'open' } })
+    expect([assumed(covered, 'cover'), assumed(covered, 'hours')]).toEqual([false, true])
   })
 })

@@ -43,7 +43,7 @@ export function ByTheList({ estimated, doubt }: Props) {
                     {row.span.low.value === row.span.high.value ? 'as measured' : likely(row.span)}
                     {row.percent && (
                       <span className="block">
-                        {row.percent.low.toFixed(2)} to {row.percent.high.toFixed(2)} % of it
+                        {[...new Set([row.percent.low, row.percent.high].map((end) => end.toFixed(2)))].join(' to ')} % of it
                       </span>
                     )}
                   </span>
