@@ -91,9 +91,8 @@ def reader() -> None:
         begin = time.perf_counter()
         read_line(line)
         taken.append((time.perf_counter() - begin) * 1000)
-    print(
-        f"a line                     {statistics.median(taken):7.2f} ms, p95 {statistics.quantiles(taken, n=20)[-1]:.2f}"
-    )
+    p95 = statistics.quantiles(taken, n=20)[-1]
+    print(f"a line                     {statistics.median(taken):7.2f} ms, p95 {p95:.2f}")
     forty = "\n".join(lines[:: len(lines) // 40][:40])
     print(f"a list of 40               {timed(lambda: read_list(forty), 20)[0]:7.2f} ms")
     for name, text in (

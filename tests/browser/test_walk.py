@@ -31,7 +31,7 @@ def start(
 
 def word(page: Page, name: str) -> Locator:
     """A word of the intake's sentence that can be tapped."""
-    return page.get_by_role("button", name=re.compile(f"^{name}: "))
+    return page.get_by_role("button", name=re.compile(f"^{name}(, assumed)?: "))
 
 
 def pick(page: Page, name: str, option: str) -> None:

@@ -106,12 +106,16 @@ def test_spoons_of_salt_and_starch_are_weighed_as_they_lie_in_a_spoon(cook: Call
     batch = cook.start()
     for payload, grams in (
         ({"kind": "salted", "salt_g": "1/2 tsp", "salt": "light_flake"}, 1.4),
+        ({"kind": "salted", "salt_g": "2 g"}, 2.0),
         ({"kind": "salted", "salt_g": "a pinch"}, 0.5),
         ({"kind": "thickened", "thickener": "corn_starch", "dry_g": "1 tbsp"}, 8.0),
     ):
         assert cook.record(batch["id"], payload).status_code == 200
         stored = Event.objects.filter(batch_id=batch["id"]).latest("seq").payload
         assert stored.get("salt_g", stored.get("dry_g")) == pytest.approx(grams)
+        # A spoon and a pinch are no scales, and the ledger knows it.
+        spooned = payload["kind"] == "salted" and payload["salt_g"] != "2 g"
+        assert (stored.get("spread", 0.0) > 0.0) == spooned
 
 
 def test_a_start_from_the_list_alone(cook: Caller) -> None:

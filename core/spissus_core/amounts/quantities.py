@@ -90,7 +90,7 @@ def parse(
     1656.118
     """
     example = _EXAMPLES[dimension]
-    said = _whole_amount(text, dimension, field, default_unit=default_unit, signed=signed)
+    said = whole_amount(text, dimension, field, default_unit=default_unit, signed=signed)
     if said.unit is None:
         raise QuantityError(field, say("amounts.which_unit", text=_SPACES.sub(" ", text.strip()), example=example))
     if said.unit.dimension != dimension:
@@ -114,7 +114,7 @@ def parse_any(text: str, among: Collection[Dimension], *, field: str = "amount")
     QuantityError : unreadable, or of none of these kinds.
     """
     first = next(iter(among))
-    said = _whole_amount(text, first, field, default_unit=None, signed=False, among=among)
+    said = whole_amount(text, first, field, default_unit=None, signed=False, among=among)
     if said.unit is None or said.unit.dimension not in among:
         return first, parse(text, first, field=field)
     return said.unit.dimension, said.value
@@ -131,11 +131,16 @@ def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["
     return ("mass" if dimension == "mass" else "volume"), value
 
 
-def _whole_amount(
+def whole_amount(
     text: str, dimension: Dimension, field: str, *, default_unit: str | None, signed: bool,
     among: Collection[Dimension] | None = None,
 ) -> Said:  # fmt: skip
-    """A text that is one amount and nothing else."""
+    """A text that is one amount and nothing else, with how far it may be off.
+
+    Raises
+    ------
+    QuantityError : it is none, or holds more than one amount.
+    """
     cleaned = _SPACES.sub(" ", text.strip())
     example = _EXAMPLES[dimension]
     if not cleaned:

@@ -599,9 +599,7 @@ def _loss(braise: Braise, pan: Pan) -> Estimate:
         rate = oven_rate_g_min(2.0 * surface + wall, braise.oven_c)
     else:
         rate = simmering_rate_g_min(surface)
-    cover = COVERS[braise.cover].share
-    minutes = 60.0 * braise.hours
-    return Estimate(rate.low * cover.low * minutes, rate.best * cover.best * minutes, rate.high * cover.high * minutes)
+    return rate.times(COVERS[braise.cover].share).scaled(60.0 * braise.hours)
 
 
 def _alcohol(braise: Braise, poured: Sequence[_Poured], best: _Balance, *, measured: bool) -> AlcoholLeft:

@@ -155,8 +155,7 @@ def _resolved(said: Said, what: Ingredient, words: str) -> Amount:
         return Amount("mass", what.pieces[unit.name] * said.count * said.fill, max(said.spread, wide))
     if said.came_in in ("", "piece") and unit.kind == "hand" and (same := _same_piece(unit.name, what)):
         return Amount("mass", what.pieces[same] * said.count * said.fill, max(said.spread, _PIECE_SPREAD))
-    small = what.group == "wine" and what.abv < _SMALL_BOTTLE_BELOW_ABV and unit.name in ("bottle", "tin")
-    if small:
+    if comes_in_small(what) and unit.name in ("bottle", "tin"):
         return Amount("volume", _SMALL_BOTTLE_ML * said.count * said.fill, max(said.spread, 0.25))
     if unit.name == "oz" and what.group in ("wine", "juice") and what.pours:
         # Twelve ounces of a drink are fluid ounces.
@@ -185,6 +184,11 @@ def _by_size(said: Said, words: str) -> Said:
 
 
 _FLUID_OUNCE = ML_PER_TBSP * 2.0
+
+
+def comes_in_small(what: Ingredient) -> bool:
+    """Whether it comes in small bottles, as beer and cider do, unless the catalogue knows the size of its own."""
+    return what.group == "wine" and 0.0 < what.abv < _SMALL_BOTTLE_BELOW_ABV and "bottle" not in what.pieces
 
 
 def _same_piece(word: str, what: Ingredient) -> str | None:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import NamedTuple
 
-from ..amounts.quantities import ML_PER_TBSP, show_mass
+from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
 from ..amounts.rows import rows
 from ..errors import QuantityError
 from ..messages import Message, say
@@ -22,7 +22,7 @@ from ..pantry.naming import Taken, taken_for
 from .clauses import Parts, amount_of_list, apart, cleaned, same_container, size_last
 from .diluted import diluted
 from .doings import Done, Use, doings
-from .how_much import Amount, after, in_all, of_a_kind, piece_of
+from .how_much import Amount, after, comes_in_small, in_all, of_a_kind, piece_of
 
 #: More lines than any braise has; what follows is not read.
 MOST_LINES = 200
@@ -304,12 +304,30 @@ def _weighed(
     if not 0.0 < amount.value <= 100_000.0:
         return replace(line, problem=say("intake.no_amount"))
     line = replace(line, amount=amount, left=left)
+    if small := _small_bottles(parts, what):
+        sizes = tuple(
+            Choice(say("intake.in_all", amount=show_volume(ml)), f"{show_volume(ml).metric} {what.name}", what.key)
+            for ml in small
+        )
+        return replace(line, doubt=say("intake.small_bottle", amount=amount.shown, name=what.name), choices=sizes)
     if unclear is not None:
         said = say("intake.each_or_all", amount=amount.shown, name=what.name)
         text_else = f"{show_mass(unclear).metric} {what.name}"
         other = Choice(say("intake.in_all", amount=show_mass(unclear)), text_else, what.key)
         return replace(line, doubt=said, choices=(other,))
     return _doubted(line, taken)
+
+
+#: Beer and cider come in these bottles too, mL (common practice).
+_LARGER_BOTTLES = (500.0, 750.0)
+
+
+def _small_bottles(parts: Parts, what: Ingredient) -> tuple[float, ...]:
+    """What bottles of beer or cider may hold instead, mL, where nobody said; nothing where it is said or plain."""
+    first = parts.first
+    if first is None or first.unit is None or first.unit.name != "bottle" or parts.sizes or not comes_in_small(what):
+        return ()
+    return tuple(ml * first.count for ml in _LARGER_BOTTLES)
 
 
 def _doubted(line: ReadLine, taken: Taken) -> ReadLine:
@@ -346,6 +364,7 @@ def _eyes() -> dict[str, tuple[float, float, float]]:
 def _by_eye(text: str, shown: str) -> ReadLine | None:
     """ "Salted by eye", "season generously": a usual amount with a wide range, and said so."""
     words = re.sub(r"^(?:the meat |meat |it |i |we |the pot )(?:was |is )?|[.!]+$", "", shown.lower()).strip()
+    words = re.sub(r"\s+(?:the (?:meat|joint|birds?|pieces)|it|them|all over)(?=\s|$)", "", words)
     known = _eyes().get(words)
     if known is None:
         return None

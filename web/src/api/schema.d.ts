@@ -2705,7 +2705,7 @@ export interface components {
         };
         /**
          * Salted
-         * @description Salt stirred in.
+         * @description Salt stirred in; ``spread`` is how far its weight may be off, as a share: spoons and pinches are no scales.
          */
         Salted: {
             /**
@@ -2721,6 +2721,11 @@ export interface components {
              * @enum {string}
              */
             salt: "table" | "fine_sea" | "dense_flake" | "light_flake";
+            /**
+             * Spread
+             * @default 0
+             */
+            spread: number;
         };
         /**
          * Seen
