@@ -283,7 +283,7 @@ _TIMES = re.compile(r"\s*[x×*]\s*(?=[\d½¼¾])", re.I)
 _OR_SO = re.compile(
     r"\s*(?:or\s+(?:so|thereabouts)|approx\.?|approximately|ish|roughly|about|more or less)(?![^\W\d_])", re.I
 )
-_PLUS = re.compile(r"\s*(?P<how>plus|\+|and|&|,)?\s*", re.I)
+_PLUS = re.compile(r"\s*(?P<how>plus|\+|and|&)?\s*", re.I)
 _CLOCK = re.compile(r"(\d{1,2}):([0-5]\d)(?:\s*(?:h|hrs?|hours?))?(?![\w:])", re.I)
 _CONTAINER = re.compile(r"[\s-]*(bottle|tin|can|carton|jar|packet|package|pack|box|tub|bag|piece)s?(?![^\W\d_])", re.I)
 #: A spread that "or so" gives. Modelling choice.
@@ -291,7 +291,12 @@ _OR_SO_SPREAD = 0.08
 
 
 def amount_at(
-    text: str, of: Collection[Dimension] | None = None, *, field: str = "amount", example: Argument = "500 g"
+    text: str,
+    of: Collection[Dimension] | None = None,
+    *,
+    field: str = "amount",
+    example: Argument = "500 g",
+    alone: bool = False,
 ) -> Said | None:
     """The amount that ``text`` begins with; None where it begins with none.
 
@@ -299,6 +304,7 @@ def amount_at(
     ----------
     text : without leading spaces.
     of : the dimensions that units are sought in first, where a spelling may mean several.
+    alone : an "and" begins another thing: "two litres and 100 ml of fat".
 
     Raises
     ------
@@ -311,7 +317,7 @@ def amount_at(
         hedge = found.group(1).lower()
         times, half = known[hedge]
         factor, spread, rest = factor * times, max(spread, half), rest[found.end() :]
-    said = _between(rest, of, field, example) or _sum(rest, of, field, example)
+    said = _between(rest, of, field, example) or _sum(rest, of, field, example, alone=alone)
     if said is None and hedge and hedge.startswith("a "):
         # "a good pinch": the hedge ate the article, so one is meant.
         said = _term(f"1 {rest}", of, field, example)
@@ -338,13 +344,13 @@ def _between(text: str, of: Collection[Dimension] | None, field: str, example: A
     return replace(high, count=middle, spread=max(high.spread, abs(high.count - low[0]) / 2.0 / middle))
 
 
-def _sum(text: str, of: Collection[Dimension] | None, field: str, example: Argument) -> Said | None:
+def _sum(text: str, of: Collection[Dimension] | None, field: str, example: Argument, *, alone: bool) -> Said | None:
     """Terms of one dimension that stand together."""
     said = _term(text, of, field, example)
     while said and (unit := said.unit) and unit.kind != "container":
         joint = _PLUS.match(said.rest)
         how = (joint["how"] or "").lower() if joint else ""
-        if joint is None or (not joint.group() and not said.rest[:1].isdigit()):
+        if joint is None or (alone and how in ("and", "&")) or (not joint.group() and not said.rest[:1].isdigit()):
             break
         after = said.rest[joint.end() :]
         try:

@@ -105,7 +105,7 @@ def _clauses(text: str) -> list[str]:
         if whole and start.start() < whole[-1][1]:
             continue
         try:
-            said = amount_at(text[start.start() :], _SOUGHT)
+            said = amount_at(text[start.start() :], _SOUGHT, alone=True)
         except QuantityError:
             continue
         if said and said.unit:
@@ -235,7 +235,7 @@ def _sentence_amount(
     words = _FILLER.sub("", low)
     for start in _WORD_START.finditer(words):
         try:
-            amount = amount_at(words[start.start() :], of)
+            amount = amount_at(words[start.start() :], of, alone=True)
         except QuantityError:
             continue
         if amount is None or amount.unit is None or amount.unit.dimension not in of:
