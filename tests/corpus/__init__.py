@@ -100,6 +100,12 @@ def cases() -> tuple[Case, ...]:
     return (*out, *(case("forms", text, expected) for text, expected in made()))
 
 
+@cache
+def later() -> tuple[Case, ...]:
+    """Lines that came up after the corpus was set down."""
+    return tuple(case(*row) for row in written("later.txt"))
+
+
 def kept_apart() -> tuple[Case, ...]:
     """A tenth of them, drawn by seed: looked at only when all else is done."""
     return tuple(random.Random(1126).sample(cases(), len(cases()) // 10))

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections import Counter
 
 import pytest
-from corpus import Case, amounts, cases, kept_apart, outcome, sentences
+from corpus import Case, amounts, cases, kept_apart, later, outcome, sentences
 from spissus_core.amounts.quantities import parse
 from spissus_core.errors import QuantityError
 from spissus_core.intake.lines import read_line
@@ -36,6 +36,10 @@ def test_the_corpus_holds() -> None:
 
 def test_the_tenth_that_was_kept_apart_holds_too() -> None:
     assert share_right(kept_apart()) >= RIGHT
+
+
+def test_what_came_up_later_holds_too() -> None:
+    assert share_right(later()) >= RIGHT
 
 
 def test_most_lines_are_read_without_a_doubt() -> None:

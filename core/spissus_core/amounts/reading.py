@@ -379,7 +379,11 @@ def _sum(text: str, of: Collection[Dimension] | None, field: str, example: Argum
     return said
 
 
-def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argument) -> Said | None:
+#: "2 × 6 × 330 ml": nobody multiplies more.
+DEEPEST = 2
+
+
+def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argument, depth: int = 0) -> Said | None:
     """One number with its unit, if it has one."""
     if of is not None and "time" in of and (clock := _CLOCK.match(text)):
         hours = int(clock.group(1)) + int(clock.group(2)) / 60.0
@@ -390,8 +394,8 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
     value, rest = number
     spread = 0.0
     rest, value, spread = _range(rest, value, of, field, example)
-    if times := _TIMES.match(rest):
-        inner = _term(rest[times.end() :], of, field, example)
+    if depth < DEEPEST and (times := _TIMES.match(rest)):
+        inner = _term(rest[times.end() :], of, field, example, depth + 1)
         if inner and inner.unit:
             return _each(value, spread, inner)
     pattern, known = _fills()
@@ -409,15 +413,13 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         said = Said(value, unit[0], (spread**2 + unit[0].spread ** 2) ** 0.5, rest, came_in, full)
         return _to_the_other(said, of, field, example)
     # "a 75 cl bottle", "two 400 g tins": the number counts containers of a size.
-    if _FIGURES.match(rest.lstrip(" -")):
+    if depth < DEEPEST and _FIGURES.match(rest.lstrip(" -")):
         try:
-            inner = _term(rest.lstrip(" -"), of, field, example)
+            inner = _term(rest.lstrip(" -"), of, field, example, depth + 1)
         except QuantityError:
             inner = None
-        if inner and inner.came_in:
-            return _each(value, spread, inner)
         if inner and inner.unit:
-            raise QuantityError(field, say("amounts.not_one_number", text=text, example=example))
+            return _each(value, spread, inner)
     return Said(value, None, spread, rest, fill=full)
 
 

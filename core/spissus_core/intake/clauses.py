@@ -13,7 +13,7 @@ from ..errors import QuantityError
 #: What a list measures in.
 DIMENSIONS: tuple[Dimension, ...] = ("mass", "volume")
 
-_EACH = re.compile(r"\s*(?:each|apiece|a piece|per piece|the piece|ea\.?)(?![^\W\d_])", re.I)
+_EACH = re.compile(r"\s*(?:/\s*(?:pcs?|piece|each|ea)|each|apiece|a piece|per piece|the piece|ea\.?)(?![^\W\d_])", re.I)
 _ALL = re.compile(
     r"\s*(?:in all|in total|total|altogether|all told|together|all together|the lot|of them|in weight|in the whole|"
     r"whole weight|raw weight|raw|net|gross|drained|by weight|weight)(?![^\W\d_])",
@@ -110,9 +110,13 @@ def apart(text: str) -> Parts:
     if found_last := size_last(words[0]):
         words[0], size = found_last
         sizes.append(size)
+    elif first is None and (found_within := _size_within(words[0])):
+        words[0], size = found_within
+        sizes.append(size)
     for clause in [*others, *clauses]:
         if size_ := _size(clause):
-            sizes.append(size_)
+            # What is left of a tin when it is drained is what goes in.
+            sizes.insert(0 if re.search(r"\bdrained\b", clause, re.I) else len(sizes), size_)
         elif _PIECES.fullmatch(clause.strip()):
             continue
         elif first is None and not sizes and (said := amount_of_list(clause.strip())):
@@ -155,11 +159,16 @@ def same_container(word: str) -> str:
     return "tin" if word in ("tin", "can") else word
 
 
+#: Where an amount may begin within words, and how many such places, from the end, are looked at.
+_SIZE_BEGINS = re.compile(
+    r"(?<=\s)(?=[\d½⅓⅔¼¾⅛~≈]|(?:about|a|an|one|two|three|four|five|six|seven|eight|nine|ten|half)\s)", re.I
+)
+MOST_SIZES = 8
+
+
 def size_last(text: str) -> tuple[str, Size] | None:
     """ "pork cheek 1.2 kg", "carrots × 2", "3 quails of 200 g": the words before, and the size."""
-    for found in re.finditer(
-        r"(?<=\s)(?=[\d½⅓⅔¼¾⅛~≈]|(?:about|a|an|one|two|three|four|five|six|seven|eight|nine|ten|half)\s)", text
-    ):
+    for found in list(_SIZE_BEGINS.finditer(text))[-MOST_SIZES:]:
         size = None
         try:
             size = _size(text[found.start() :]) or _counted(text[found.start() :])
@@ -175,5 +184,17 @@ def size_last(text: str) -> tuple[str, Size] | None:
 
 def _counted(text: str) -> Size | None:
     """ "carrots × 2": a bare number at the end."""
-    said = amount_of_list(re.sub(r"^[x×]\s*", "", text))
+    said = amount_of_list(re.sub(r"^[x×]\s*|\s*(?:pcs?\.?|pieces?|nos?\.?)$", "", text))
     return Size(said, "") if said and said.unit is None and not said.rest.strip(" .") else None
+
+
+def _size_within(text: str) -> tuple[str, Size] | None:
+    """ "Soured cream 150 ml pot", "veal stock 2 l unsalted": an amount with the name on both sides of it."""
+    for found in list(_SIZE_BEGINS.finditer(text))[-MOST_SIZES:]:
+        try:
+            said = amount_of_list(text[found.start() :])
+        except QuantityError:
+            continue
+        if said and said.unit and said.unit.kind == "exact":
+            return f"{text[: found.start()].rstrip()} {said.rest.strip()}", Size(said, "")
+    return None

@@ -64,7 +64,10 @@ _NOT_COUNTED = frozenset({"pinch", "grind", "handful", "squeeze", "cup", "tsp", 
 
 
 def _single(word: str) -> str:
-    irregular = {"leaves": "leaf", "bunches": "bunch", "branches": "branch", "berries": "berry", "leafs": "leaf"}
+    irregular = {
+        "leaves": "leaf", "bunches": "bunch", "branches": "branch", "berries": "berry", "leafs": "leaf", "spr": "sprig",
+        "hd": "head", "bch": "bunch", "lf": "leaf",
+    }  # fmt: skip
     low = word.lower()
     return irregular.get(low, low[:-1] if low.endswith("s") and low != "s" else low)
 

@@ -104,6 +104,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
             raise QuantityError("amount", say("intake.below_zero", text=text.strip()))
         if meant is not None:
             return [_sure(_thing(text, shown, own, meant))]
+        shown = _AS_IT_GROWS.sub(" ", shown)
         if made := diluted(shown, own):
             return [_sure(replace(_thing(shown, part.read, own, part.meant), text=part.written)) for part in made]
         things = _things(shown, own)
@@ -139,6 +140,8 @@ def _things(shown: str, own: Sequence[Ingredient]) -> list[str]:
         return [f"{head} {part}{comma}{tail}" for part in what]
     if egg := _EGG.fullmatch(shown):
         return [f"{re.sub(r'(?i)eggs?', '', egg['rest']).strip() or '1'} egg {egg['part']}"]
+    if each := _of_each(shown, own):
+        return each
     out: list[str] = []
     rest, start = shown, 0
     while found := _JOINT.search(rest, start):
@@ -149,6 +152,17 @@ def _things(shown: str, own: Sequence[Ingredient]) -> list[str]:
         else:
             start = found.end()
     return [*out, rest]
+
+
+def _of_each(shown: str, own: Sequence[Ingredient]) -> list[str]:
+    """ "50 g each butter and flour", "150 g each of carrot, celery and onion": as many things, if it is so told."""
+    said = amount_of_list(shown)
+    after = re.match(r"\s*(?:of\s+)?each(?:\s+of)?\s+(?=[^\W\d_])", said.rest, re.I) if said else None
+    if said is None or after is None:
+        return []
+    names = re.split(r",\s*(?:and\s+)?|\s+(?:and|&)\s+", said.rest[after.end() :])
+    amount = shown[: len(shown) - len(said.rest)]
+    return [f"{amount} {name}" for name in names] if names[1:] and all(_stands(name, own) for name in names) else []
 
 
 def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> bool:
@@ -223,7 +237,7 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
     if _WEIGHT_OF.match(shown):
         raise QuantityError("amount", say("intake.how_much"))
     body, done = doings(shown)
-    parts = apart(_AS_IT_GROWS.sub(" ", body))
+    parts = apart(body)
     if not parts.words.strip() and meant is None:
         raise QuantityError("ingredient", say("intake.not_of_what"))
     found = _by_measure(parts, own)
@@ -248,10 +262,12 @@ def _has_number(words: str) -> bool:
 
 
 _OF_IT = re.compile(r"\b(?:half|some|part|most|the rest|a third|a quarter) of (?:it|them|this|that)\b", re.I)
-#: Skin and bone that the figures of a cut have with it.
+#: How thick or long it was cut, and skin and bone that the figures of a cut have with it.
 _AS_IT_GROWS = re.compile(
-    r"\b(?:white parts? only|(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone"
-    r"|with (?:the )?(?:skin|bone|rind)s?)\b",
+    r"\b(?:white parts? only|with (?:its|their|the) juices?|(?<=juice )only"
+    r"|(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone|with (?:the )?(?:skin|bone|rind)s?"
+    r"|(?:into |in )?\d[\d/.,–-]*\s*-?\s*(?:inch(?:es)?|cm|mm)(?:[ -](?:thick|long|wide|square))?"
+    r"(?: (?:chunks?|pieces?|cubes?|slices?|dice|lengths?|rounds?))?)(?![^\W\d_])",
     re.I,
 )
 
