@@ -45,7 +45,7 @@ def _number(text: str) -> float | None:
 
 
 def test_the_catalogue_covers_the_trade() -> None:
-    assert len(catalogue()) >= 150
+    assert len(catalogue()) >= 340
     assert {item.group for item in catalogue().values()} >= {
         "stock", "wine", "starch", "fat", "dairy", "salt", "condiment", "acid", "sugar", "tomato",
         "meat", "cured", "vegetable", "fruit", "pulse", "juice", "spice",

@@ -16,7 +16,7 @@ from typing import NamedTuple
 from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
 from ..amounts.rows import rows
 from ..errors import QuantityError
-from ..messages import Message, say
+from ..messages import Argument, Message, say
 from ..pantry.ingredients import Ingredient, ingredient, search
 from ..pantry.naming import Taken, taken_for
 from .clauses import Parts, amount_of_list, apart, cleaned, same_container, size_last
@@ -310,13 +310,13 @@ def _weighed(
         candidates=candidates,
     )  # fmt: skip
     if parts.first is None and not parts.sizes:
-        return replace(line, problem=say("intake.how_much"))
+        return _doubted(replace(line, problem=say("intake.how_much")), taken)
     try:
         amount, unclear = in_all(parts, what)
         amount = of_a_kind(amount, what)
         amount, left = after(amount, done, what)
     except QuantityError as error:
-        return replace(line, problem=error.message)
+        return _doubted(replace(line, problem=error.message), taken)
     if not 0.0 < amount.value <= 100_000.0:
         return replace(line, problem=say("intake.no_amount"))
     line = replace(line, amount=amount, left=left)
@@ -349,18 +349,18 @@ def _small_bottles(parts: Parts, what: Ingredient) -> tuple[float, ...]:
 def _doubted(line: ReadLine, taken: Taken) -> ReadLine:
     """With what is not sure of the name."""
     what, amount = taken.ingredient, line.amount
-    shown = amount.shown if amount else ""
+    taken_as: Argument = say("intake.so_much_of", amount=amount.shown, name=what.name) if amount else what.name
     # The word for a piece was counted.
     left = " ".join(word for word in taken.left if piece_of(word, what) is None)[:60]
     also = taken.others or tuple(item for item in line.candidates if item.key != what.key)
     choices = tuple(Choice(say("intake.or_is_it", name=item.name), line.text, item.key) for item in also[:2])
     if left:
-        doubt = say("intake.left_over", amount=shown, name=what.name, words=left)
+        doubt = say("intake.left_over", what=taken_as, words=left)
         return replace(line, doubt=doubt, choices=choices)
     if taken.others:
-        return replace(line, doubt=say("intake.several", amount=shown, name=what.name), choices=choices)
+        return replace(line, doubt=say("intake.several", what=taken_as), choices=choices)
     if taken.guessed:
-        doubt = say("intake.guessed", amount=shown, name=what.name, words=" ".join(taken.guessed)[:60])
+        doubt = say("intake.guessed", what=taken_as, words=" ".join(taken.guessed)[:60])
         return replace(line, doubt=doubt, choices=choices)
     return line
 
