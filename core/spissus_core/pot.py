@@ -19,7 +19,7 @@ from .phenomena.body import AS_TABLED, Body, Strength, body_of
 from .phenomena.heating import Burner
 
 #: Share of water in cooked meat and vegetables, and how far their salt follows the liquid's (modelling
-#: choices; see :data:`.braise.EXCHANGE`).
+#: choices; see :data:`.balance.EXCHANGE`).
 SOLIDS_WATER, SOLIDS_EXCHANGE = 0.6, 0.5
 
 
@@ -130,7 +130,7 @@ class Pot(Changeable):
         """``contents`` once the solids have taken up, or given, their share of the salt.
 
         The liquid's share is its water over its water and half of the solids' (modelling choice: see
-        :data:`.braise.EXCHANGE`). Boiled down, liquid with meat in it gets less salty than without.
+        :data:`.balance.EXCHANGE`). Boiled down, liquid with meat in it gets less salty than without.
         """
         if self.solids is None:
             return contents

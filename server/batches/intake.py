@@ -13,11 +13,13 @@ from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
 from spissus_core.amounts.quantities import show_mass, show_volume
 from spissus_core.errors import SpissusError
-from spissus_core.intake.braise import Braise, Estimated, Line, brings, line_of, reduced_note
+from spissus_core.intake.braise import Braise, Line, line_of
 from spissus_core.intake.doings import Use
+from spissus_core.intake.estimated import Estimated
 from spissus_core.intake.lines import Choice, ReadLine
 from spissus_core.intake.liquid import Character, StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import ReadSentence
+from spissus_core.intake.terms import brings, reduced_note
 from spissus_core.measuring.measurement import Method
 from spissus_core.measuring.vessels import Pan, comfortable
 from spissus_core.messages import Message, Shown, say, sentences, several

@@ -10,8 +10,10 @@ from hypothesis import strategies as st
 from makers import PAN, in_words, listed, refused
 from pydantic import ValidationError
 from spissus_core.errors import QuantityError
-from spissus_core.intake.braise import Braise, Estimated, Line, brings, estimate, reduced_note
+from spissus_core.intake.braise import Braise, Line
+from spissus_core.intake.estimated import Estimated, estimate
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
+from spissus_core.intake.terms import brings, reduced_note
 from spissus_core.measuring.measurement import JUG_ERROR_SHARE
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.ingredients import ingredient

@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from makers import BURNER, PAN, braise, in_words, listed, pot, wanted
-from spissus_core.intake.braise import estimate
+from spissus_core.intake.estimated import estimate
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import Argument, Message, Reason, Shown

@@ -9,7 +9,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.tables import rows
 from spissus_core.errors import TargetError
 from spissus_core.events.base import Form, form_of
-from spissus_core.intake.braise import estimate
+from spissus_core.intake.estimated import estimate
 from spissus_core.pantry.ingredients import catalogue
 from spissus_core.pantry.schools import SCHOOLS, School, school_of
 from spissus_core.phenomena.body import LADDER, STARCHES, body_of

@@ -18,8 +18,10 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import parse
 from spissus_core.amounts.rows import rows
 from spissus_core.board import Board
-from spissus_core.intake.braise import Braise, brings, estimate, reduced_note
+from spissus_core.intake.braise import Braise
+from spissus_core.intake.estimated import estimate
 from spissus_core.intake.lines import read_line
+from spissus_core.intake.terms import brings, reduced_note
 from spissus_core.learning.rates import combined
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import error_ml

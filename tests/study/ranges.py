@@ -12,7 +12,9 @@ from pathlib import Path
 import numpy as np
 from makers import PAN, listed
 from spissus_core.amounts.estimate import Z80, Estimate
-from spissus_core.intake import braise as model
+from spissus_core.intake import balance as model
+from spissus_core.intake.estimated import IN_PERCENT, estimate
+from spissus_core.pantry.ingredients import SOLIDS
 
 #: A braise with a bit of everything that is uncertain.
 LIST = (
@@ -27,22 +29,22 @@ RESULT = Path(__file__).with_suffix(".json")
 def ends(cover: str, heat: str, draws: int) -> dict[str, tuple[Estimate, float, float]]:
     """Each figure's interval by the balance, and the two percentiles by as many draws."""
     braise = listed(LIST, cover=cover, heat=heat, hours=2.5)
-    found = model.estimate(braise, PAN)
+    found = estimate(braise, PAN)
     poured = tuple(
-        model._Poured(line, model._as_poured(line)) for line in braise.counted if line.what.group not in model.SOLIDS
+        model.Poured(line, model.as_poured(line)) for line in braise.counted if line.what.group not in SOLIDS
     )
-    names = [*model._LEANS, *(f"line {place}" for place, line in enumerate(braise.lines) if line.spread)]
+    names = [*model.LEANS, *(f"line {place}" for place, line in enumerate(braise.lines) if line.spread)]
     rng = np.random.default_rng(20261126)
     drawn: dict[str, list[float]] = {name: [] for name in ("liquid", "salt", "gelatin", "acid", "fat")}
     for leans in rng.normal(scale=1.0 / Z80, size=(draws, len(names))):
-        contents = model._balance(braise, poured, PAN, dict(zip(names, leans, strict=True)), None).contents
+        contents = model.balance(braise, poured, PAN, dict(zip(names, leans, strict=True)), None).contents
         drawn["liquid"].append(contents.liquid_ml)
         drawn["fat"].append(contents.fat_free)
-        for name, masses in model._IN_PERCENT.items():
+        for name, masses in IN_PERCENT.items():
             drawn[name].append(100.0 * sum(getattr(contents, mass) for mass in masses) / contents.liquid_g)
     # The estimate takes the alcohol that has left off the volume; the draws of the balance do not.
     liquid = found.liquid_ml.scaled(
-        float(model._balance(braise, poured, PAN, {}, None).contents.liquid_ml / found.liquid_ml.best)
+        float(model.balance(braise, poured, PAN, {}, None).contents.liquid_ml / found.liquid_ml.best)
     )
     told = {"liquid": liquid, "fat": found.ranges["fat_free"], **found.percent}
     return {name: (told[name], *map(float, np.percentile(values, (10, 90)))) for name, values in drawn.items()}

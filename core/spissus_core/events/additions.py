@@ -131,7 +131,7 @@ class Salted(ActsOnPot):
     kind: Literal["salted"] = "salted"
     salt_g: MassG
     salt: SaltKind = "table"
-    spread: Annotated[float, Field(ge=0, le=1)] = 0.0
+    spread: Annotated[float, Field(ge=0, le=1)] | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -142,7 +142,7 @@ class Salted(ActsOnPot):
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the salt in it."""
-        off_g = self.spread * self.salt_g
+        off_g = (self.spread or 0.0) * self.salt_g
         return pot.but(
             contents=pot.contents + Contents(salt=self.salt_g),
             salt_minus=math.hypot(pot.salt_minus, off_g), salt_plus=math.hypot(pot.salt_plus, off_g),

@@ -21,7 +21,8 @@ from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
 from ..phenomena.fat import layer_ml
 from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
-from .braise import Braise, Estimated, estimate
+from .braise import Braise
+from .estimated import Estimated, estimate
 
 Character = Literal["thin", "gelatin_rich", "milled"]
 

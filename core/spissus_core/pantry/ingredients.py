@@ -51,7 +51,7 @@ class Ingredient(BaseModel):
     ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
     What is ``whole`` is a thickener itself: it is counted whole, by weight, as starch of its ``plant``; of the rest
-    ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.braise.CUTS`),
+    ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.balance.CUTS`),
     ``lifts_below_c`` when its fat has set, °C. ``usda_row`` is the row of USDA SR Legacy that sodium, fat and
     sugars come from, ``source`` where the rest does.
     """
