@@ -102,6 +102,8 @@ describe('the draft of a start', () => {
     expect(savedDraft('1').value).toBe('')
     kept.set('spissus-start', '{nonsense')
     expect(savedDraft('1').method).toBe('jug')
+    kept.set('spissus-start', '{"lines": [{"line": {"text": "1 l stock"}, "name": "stock"}]}')
+    expect(savedDraft('1').lines[0]).toMatchObject({ doubt: null, choices: [] })
     kept.set('spissus-start', '{"cooked": {"hours": "2 h"}}')
     expect(savedDraft('1').cooked).toMatchObject({ hours: '2 h', cover: 'tight' })
   })

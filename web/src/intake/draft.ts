@@ -51,7 +51,9 @@ export const fresh: Draft = {
 export function savedDraft(person: string): Draft {
   try {
     const kept = JSON.parse(localStorage.getItem(keyOf(person)) ?? localStorage.getItem(KEY) ?? '{}') as Partial<Draft>
-    return { ...fresh, ...kept, cooked: { ...fresh.cooked, ...kept.cooked } }
+    // A line that an earlier version kept knows nothing of doubts.
+    const lines = (kept.lines ?? []).map((line) => ({ ...line, doubt: line.doubt ?? null, choices: line.choices ?? [] }))
+    return { ...fresh, ...kept, lines, cooked: { ...fresh.cooked, ...kept.cooked } }
   } catch {
     return fresh
   }
