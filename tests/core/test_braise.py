@@ -366,3 +366,11 @@ def test_allergens_and_the_set_point_come_from_the_list() -> None:
     assert found.lifts_below_c == 30
     assert not found.stays_soft
     assert estimated("4 duck legs\n1 l water").stays_soft
+
+
+@pytest.mark.parametrize(
+    ("line", "fat"), [("1.2 kg wild boar", "gives 40 g fat"), ("1.2 kg veal shank", "gives 36 to 40 g fat")]
+)
+def test_a_cut_is_said_to_give_no_more_fat_than_it_holds(line: str, fat: str) -> None:
+    (one,) = listed(line).lines
+    assert in_words(dict(brings(one))["fat"]) == fat

@@ -36,6 +36,10 @@ class Estimate:
         """The estimate times a non-negative constant."""
         return Estimate(self.low * factor, self.best * factor, self.high * factor)
 
+    def at_most(self, most: float) -> Estimate:
+        """The estimate where no more than ``most`` can be."""
+        return Estimate(min(self.low, most), min(self.best, most), min(self.high, most))
+
     def plus(self, other: Estimate) -> Estimate:
         """Both together, their ends added: for spans that are wide on the same day."""
         return Estimate(self.low + other.low, self.best + other.best, self.high + other.high)

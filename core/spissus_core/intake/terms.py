@@ -160,6 +160,15 @@ def _cut_terms(cuts: Sequence[tuple[Line, float]]) -> list[Reason]:
     ]
 
 
+def _gives(grams: Estimate, what: Message, *, first: bool) -> Message:
+    """What a cut gives of one thing, in whole grams."""
+    high = grams_shown(grams.high, 0)
+    if round(grams.low) == round(grams.high):
+        return say("intake.gives_just" if first else "intake.brings", grams=high, what=what)
+    how = "intake.gives" if first else "intake.gives_too"
+    return say(how, low=show_number(grams.low), high=high, what=what)
+
+
 def brings(line: Line) -> tuple[tuple[str, Message], ...]:
     """What a line puts into the pot, or gives to it, in short: each matter by its key, and how much of it."""
     if not line.counts:
@@ -167,11 +176,10 @@ def brings(line: Line) -> tuple[tuple[str, Message], ...]:
     what = line.what
     if what.cut:
         cut, raw = CUTS[what.cut], line.grams / 100.0
-        shares = [(key, e) for key, e in (("fat", cut.fat), ("gelatin", cut.gelatin)) if e.high * raw >= 1.0]
-        given = [
-            (key, say(how, low=show_number(e.low * raw), high=grams_shown(e.high * raw, 0), what=MATTERS[key]))
-            for (key, e), how in zip(shares, ("intake.gives", "intake.gives_too"), strict=False)
-        ]
+        # A cut gives no more fat than it holds.
+        fat = cut.fat.at_most(what.fat or 100.0)
+        shares = [(key, e) for key, e in (("fat", fat), ("gelatin", cut.gelatin)) if e.high * raw >= 1.0]
+        given = [(key, _gives(e.scaled(raw), MATTERS[key], first=place == 0)) for place, (key, e) in enumerate(shares)]
         salt = what.salt * raw
         own = [("salt", say("intake.brings", grams=grams_shown(salt), what=MATTERS["salt"]))] if salt >= 0.1 else []
         return (*given, *own)
