@@ -127,8 +127,6 @@ def apart(text: str) -> Parts:
             again = size_last(clause)
             words.append(again[0] if again else clause)
             sizes += [again[1]] if again else []
-    if first is not None and first.unit is None and (slash := re.match(r"\s*/\s*", words[0])):
-        words[0] = words[0][slash.end() :]
     # "500 ml / 18 fl oz stock"
     if first is not None and (slash := re.match(r"\s*/\s*", words[0])):
         second = amount_of_list(words[0][slash.end() :])
@@ -153,10 +151,6 @@ def _is_measure(head: str) -> bool:
     """Whether a text begins with a measure of the hand or a container: "splash of vinegar", "good pinch of salt"."""
     unit = unit_at(re.sub(r"^(?:good|generous|small|large|big|heaped|level)\s+", "", head), DIMENSIONS)
     return unit is not None and unit[0].kind != "exact" and re.match(r"\s+of\s", unit[1]) is not None
-
-
-def same_container(word: str) -> str:
-    return "tin" if word in ("tin", "can") else word
 
 
 #: Where an amount may begin within words, and how many such places, from the end, are looked at.

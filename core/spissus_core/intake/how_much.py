@@ -11,7 +11,7 @@ from ..amounts.quantities import ML_PER_CUP, ML_PER_TBSP, show_mass, show_volume
 from ..amounts.reading import Said, fill_of
 from ..errors import QuantityError
 from ..messages import Shown, say
-from ..pantry.ingredients import Ingredient
+from ..pantry.ingredients import Ingredient, plain
 from .clauses import Parts, Size
 from .doings import Done
 
@@ -30,7 +30,9 @@ class Amount:
         return show_mass(self.value) if self.dimension == "mass" else show_volume(self.value)
 
 
-#: Beer and cider come in bottles and cans of this size, mL, unless the line says otherwise.
+#: Beer and cider, below this strength in % vol, come in bottles and cans of this size, mL, and of one that may be
+#: another this share off (common practice).
+_SMALL_BOTTLE_SPREAD = 0.25
 _SMALL_BOTTLE_ML, _SMALL_BOTTLE_BELOW_ABV = 330.0, 10.0
 
 #: The weight of a piece varies by about this much, and a solid in a cup lies as loosely. Modelling choices.
@@ -39,11 +41,15 @@ _PIECE_SPREAD, _LOOSE_SPREAD = 0.2, 0.2
 #: Two amounts of one thing that differ by less are the same; a count that may be each or all together is clear where
 #: one of the two is this much likelier. Modelling choices.
 _SAME, _CLEAR = 1.15, 1.6
+#: A weight and a volume of one thing may differ by this much for how loosely it lies. Modelling choice.
+_ANOTHER = 2.0
+
+#: How far a share that stayed in the bowl may be off, as a share of the whole. Modelling choice.
+_STAYED_SPREAD = 0.1
 
 #: A cube or a powder is counted, weighed or spooned: more than this of it, mL, is the stock made from it, and less
 #: water than this, g per 100 g, makes it one. Modelling choices.
 _SPOONED_ML, _DRY_WATER = 5.0 * ML_PER_TBSP, 20.0
-
 
 #: Other words for the same piece.
 _SAME_PIECE = {
@@ -63,19 +69,14 @@ _PIECE_WORDS = frozenset({
 _NOT_COUNTED = frozenset({"pinch", "grind", "handful", "squeeze", "cup", "tsp", "lump"})
 
 
-def _single(word: str) -> str:
-    irregular = {
-        "leaves": "leaf", "bunches": "bunch", "branches": "branch", "berries": "berry", "leafs": "leaf", "spr": "sprig",
-        "hd": "head", "bch": "bunch", "lf": "leaf",
-    }  # fmt: skip
-    low = word.lower()
-    return irregular.get(low, low[:-1] if low.endswith("s") and low != "s" else low)
+#: How pieces are written short.
+_SHORT = {"spr": "sprig", "hd": "head", "bch": "bunch", "lf": "leaf", "leafs": "leaf"}
 
 
 def piece_of(words: str, what: Ingredient) -> str | None:
     """The word for a piece that a name holds, if this ingredient comes in it: "sticks of celery", "chicken thighs"."""
     for word in re.findall(r"[^\W\d_]+", words)[:6]:
-        single = _single(word)
+        single = _SHORT.get(word.lower()) or plain(word)
         if single in _PIECE_WORDS or single in what.pieces:
             for one in (single, *_SAME_PIECE.get(single, ())):
                 if one in what.pieces:
@@ -105,7 +106,10 @@ def in_all(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:
                 return other, None
             if theirs > 0.0 and amount.dimension == other.dimension:
                 return amount, theirs
-            return (other if other.dimension == "mass" else amount), None
+            # A weight beside a cup tells how it lies in it; one that no cup comes to is another thing.
+            weighed, poured = (other, mine) if other.dimension == "mass" else (amount, theirs)
+            far = max(mine, theirs) > _ANOTHER * min(mine, theirs)
+            return weighed, (poured if far else None)
     return amount, None
 
 
@@ -132,6 +136,7 @@ def _counted_sizes(
 
 
 def grams_of(amount: Amount, what: Ingredient) -> float:
+    """Its weight, g. Raises QuantityError for a volume of what is only weighed."""
     return amount.value if amount.dimension == "mass" else amount.value * what.density_g_ml
 
 
@@ -159,10 +164,10 @@ def _resolved(said: Said, what: Ingredient, words: str) -> Amount:
     if said.came_in in ("", "piece") and unit.kind == "hand" and (same := _same_piece(unit.name, what)):
         return Amount("mass", what.pieces[same] * said.count * said.fill, max(said.spread, _PIECE_SPREAD))
     if comes_in_small(what) and unit.name in ("bottle", "tin"):
-        return Amount("volume", _SMALL_BOTTLE_ML * said.count * said.fill, max(said.spread, 0.25))
+        return Amount("volume", _SMALL_BOTTLE_ML * said.count * said.fill, max(said.spread, _SMALL_BOTTLE_SPREAD))
     if unit.name == "oz" and what.group in ("wine", "juice") and what.pours:
         # Twelve ounces of a drink are fluid ounces.
-        return Amount("volume", said.count * _FLUID_OUNCE, said.spread)
+        return Amount("volume", said.count * said.fill * _FLUID_OUNCE, said.spread)
     if unit.dimension == "mass":
         return Amount("mass", said.value, said.spread)
     if what.pours and not (piece and unit.kind == "hand"):
@@ -215,7 +220,7 @@ def of_a_kind(amount: Amount, what: Ingredient) -> Amount:
 def after(amount: Amount, done: Done, what: Ingredient) -> tuple[Amount, float | None]:
     """Less what stayed in the bowl, and the share left where it was boiled down to an amount."""
     if isinstance(done.stayed, float):
-        amount = replace(amount, value=amount.value * (1.0 - done.stayed), spread=max(amount.spread, 0.1))
+        amount = replace(amount, value=amount.value * (1.0 - done.stayed), spread=max(amount.spread, _STAYED_SPREAD))
     elif done.stayed is not None:
         kept = grams_of(_resolved(done.stayed, what, ""), what)
         share = max(1.0 - kept / grams_of(amount, what), 0.0)

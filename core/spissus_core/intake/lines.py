@@ -16,10 +16,10 @@ from typing import NamedTuple
 from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
 from ..amounts.rows import rows
 from ..errors import QuantityError
-from ..messages import Argument, Message, say
+from ..messages import Argument, Message, Shown, say
 from ..pantry.ingredients import Ingredient, ingredient, search
 from ..pantry.naming import Taken, taken_for
-from .clauses import Parts, amount_of_list, apart, cleaned, same_container, size_last
+from .clauses import Parts, amount_of_list, apart, cleaned, size_last
 from .diluted import diluted
 from .doings import Done, Use, doings
 from .how_much import Amount, after, comes_in_small, in_all, of_a_kind, piece_of
@@ -27,6 +27,8 @@ from .how_much import Amount, after, comes_in_small, in_all, of_a_kind, piece_of
 #: More lines than any braise has; what follows is not read.
 MOST_LINES = 200
 LONGEST_LINE = 200
+#: More of one thing than any kitchen holds, g or mL. Modelling choice.
+MOST_OF_A_THING = 100_000.0
 
 
 class Choice(NamedTuple):
@@ -74,7 +76,7 @@ _JOINT = re.compile(
     r"\s*[;+]\s*|\s+(?:and|plus|with|&|stuck with|studded with|mixed with|rolled in|in)\s+|,\s*(?:and\s+)?", re.I
 )
 _SQUEEZED = re.compile(
-    r"(?P<before>.*?)(?:the )?(?:(?:strained|finely|grated|pared|thin|fresh)\s+)*"
+    r"(?:the )?(?:(?:strained|finely|grated|pared|thin|fresh)\s+)*"
     r"(?P<one>juice|zest|rind|peel)"
     r"(?:\s+(?:and|&|\+)\s+(?:the )?(?:grated )?(?P<two>juice|zest|rind|peel))?\s+(?:of|from)\s+(?P<fruit>.+)",
     re.I,
@@ -102,9 +104,9 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
     try:
         if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
             raise QuantityError("amount", say("intake.below_zero", text=text.strip()))
+        shown = _AS_IT_GROWS.sub(" ", shown)
         if meant is not None:
             return [_sure(_thing(text, shown, own, meant))]
-        shown = _AS_IT_GROWS.sub(" ", shown)
         if made := diluted(shown, own):
             return [_sure(replace(_thing(shown, part.read, own, part.meant), text=part.written)) for part in made]
         things = _things(shown, own)
@@ -128,13 +130,9 @@ def _either_way(shown: str) -> tuple[Choice, ...]:
 
 def _things(shown: str, own: Sequence[Ingredient]) -> list[str]:
     """The things that a line names: "2 carrots, 1 onion", "juice and zest of a lemon", "salt and pepper"."""
-    if (squeezed := _SQUEEZED.fullmatch(shown)) and not squeezed["before"].strip():
+    if squeezed := _SQUEEZED.fullmatch(shown):
         parts = [squeezed["one"], squeezed["two"]] if squeezed["two"] else [squeezed["one"]]
-        fruit = re.sub(
-            r"^(?:the|a|an)\s+(?=\S+\s|\w)",
-            lambda m: "1 " if m.group().strip().lower() != "the" else "",
-            squeezed["fruit"],
-        )
+        fruit = re.sub(r"(?i)^an?\s+", "1 ", re.sub(r"(?i)^the\s+", "", squeezed["fruit"]))
         what = ["juice" if part.lower() == "juice" else "peel" for part in parts]
         head, comma, tail = fruit.partition(",")
         return [f"{head} {part}{comma}{tail}" for part in what]
@@ -206,13 +204,10 @@ def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> boo
 def _whole_thing(text: str, own: Sequence[Ingredient]) -> bool:
     """Whether a text says both what and how much."""
     try:
-        parts = apart(doings(_JOINT_END.split(text, maxsplit=1)[0])[0])
+        parts = apart(doings(text.partition(";")[0])[0])
     except QuantityError:
         return False
     return (parts.first is not None or bool(parts.sizes)) and _stands(parts.words, own)
-
-
-_JOINT_END = re.compile(r";")
 
 
 def _is_named(name: str, own: Sequence[Ingredient]) -> bool:
@@ -241,7 +236,7 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
     if not parts.words.strip() and meant is None:
         raise QuantityError("ingredient", say("intake.not_of_what"))
     found = _by_measure(parts, own)
-    if parts.first is None and not parts.sizes and _has_number(parts.words):
+    if parts.first is None and not parts.sizes and re.search(r"\d", parts.words):
         raise QuantityError("amount", say("intake.how_much"))
     candidates = tuple(one.ingredient for one in found[:4])
     if meant is None and (not found or found[0].missing):
@@ -257,14 +252,10 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
     return _weighed(text, parts, taken, done, candidates)
 
 
-def _has_number(words: str) -> bool:
-    return re.search(r"\d", words) is not None
-
-
 _OF_IT = re.compile(r"\b(?:half|some|part|most|the rest|a third|a quarter) of (?:it|them|this|that)\b", re.I)
 #: How thick or long it was cut, and skin and bone that the figures of a cut have with it.
 _AS_IT_GROWS = re.compile(
-    r"\b(?:white parts? only|with (?:its|their|the) juices?|(?<=juice )only"
+    r"\b(?:white parts? only|for the (?:sauce|pot|braise|stew)|with (?:its|their|the) juices?|(?<=juice )only"
     r"|(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone|with (?:the )?(?:skin|bone|rind)s?"
     r"|(?:into |in )?\d[\d/.,–-]*\s*-?\s*(?:inch(?:es)?|cm|mm)(?:[ -](?:thick|long|wide|square))?"
     r"(?: (?:chunks?|pieces?|cubes?|slices?|dice|lengths?|rounds?))?)(?![^\W\d_])",
@@ -276,7 +267,7 @@ def _by_measure(parts: Parts, own: Sequence[Ingredient]) -> list[Taken]:
     """What a name may mean by how it is measured: a tin holds what is tinned, and a spoon of pepper is no vegetable."""
     first = parts.first
     found = taken_for(parts.words, own)
-    if first is not None and "tin" in (same_container(first.came_in), first.unit and first.unit.name):
+    if first is not None and (first.came_in in ("tin", "can") or (first.unit and first.unit.name == "tin")):
         tinned = taken_for(f"canned {parts.words}", own)
         comes_so = found and not found[0].missing and "tin" in found[0].ingredient.pieces
         if tinned and not comes_so and not tinned[0].missing and "canned" not in tinned[0].left:
@@ -317,21 +308,21 @@ def _weighed(
         amount, left = after(amount, done, what)
     except QuantityError as error:
         return _doubted(replace(line, problem=error.message), taken)
-    if not 0.0 < amount.value <= 100_000.0:
+    if not 0.0 < amount.value <= MOST_OF_A_THING:
         return replace(line, problem=say("intake.no_amount"))
     line = replace(line, amount=amount, left=left)
     if small := _small_bottles(parts, what):
-        sizes = tuple(
-            Choice(say("intake.in_all", amount=show_volume(ml)), f"{show_volume(ml).metric} {what.name}", what.key)
-            for ml in small
-        )
+        sizes = tuple(_so_much(show_volume(ml), what) for ml in small)
         return replace(line, doubt=say("intake.small_bottle", amount=amount.shown, name=what.name), choices=sizes)
     if unclear is not None:
         said = say("intake.each_or_all", amount=amount.shown, name=what.name)
-        text_else = f"{show_mass(unclear).metric} {what.name}"
-        other = Choice(say("intake.in_all", amount=show_mass(unclear)), text_else, what.key)
-        return replace(line, doubt=said, choices=(other,))
+        return replace(line, doubt=said, choices=(_so_much(show_mass(unclear), what),))
     return _doubted(line, taken)
+
+
+def _so_much(amount: Shown, what: Ingredient) -> Choice:
+    """That it is another amount of the same."""
+    return Choice(say("intake.in_all", amount=amount), f"{amount.metric} {what.name}", what.key)
 
 
 #: Beer and cider come in these bottles too, mL (common practice).
@@ -368,6 +359,10 @@ def _doubted(line: ReadLine, taken: Taken) -> ReadLine:
 # -- salted by eye ----------------------------------------------------------------------------------
 
 
+#: No amount that was told is more uncertain than this, as a share. Modelling choice.
+WIDEST_SPREAD = 0.9
+
+
 @lru_cache(maxsize=1)
 def _eyes() -> dict[str, tuple[float, float, float]]:
     return {
@@ -386,12 +381,10 @@ def _by_eye(text: str, shown: str) -> ReadLine | None:
         return None
     grams, low, high = known
     salt = ingredient("salt_table")
-    # The half-width of what is told on a scale of ratios, as a share.
-    spread = min(max(1.0 - low / grams, high / grams - 1.0), 0.9)
+    # A range of ratios as the half-width that a line has; it never reaches nothing.
+    spread = min(max(1.0 - low / grams, high / grams - 1.0), WIDEST_SPREAD)
     doubt = say("intake.by_eye", amount=show_mass(grams), low=show_mass(low), high=show_mass(high))
-    choices = tuple(
-        Choice(say("intake.in_all", amount=show_mass(g)), f"{show_mass(g).metric} salt", salt.key) for g in (low, high)
-    )
+    choices = tuple(_so_much(show_mass(g), salt) for g in (low, high))
     return ReadLine(text, shown, ingredient=salt, amount=Amount("mass", grams, spread), doubt=doubt, choices=choices)
 
 

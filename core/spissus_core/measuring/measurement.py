@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator, model_validator
 
 from ..amounts.fields import Accepts, number_or_text, on_the_shelf, read_amount
-from ..amounts.quantities import show_length, show_mass, show_volume
+from ..amounts.quantities import LONGEST_AMOUNT, show_length, show_mass, show_volume
 from ..amounts.reading import Dimension, amount_at
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
@@ -91,6 +91,8 @@ def method_named(text: str, method: str) -> str:
     QuantityError : a bare number that is no volume of a pot, but may be a depth, or litres.
     """
     expected = _READS[method].dimension
+    if len(text) > LONGEST_AMOUNT:
+        return method
     try:
         said = amount_at(" ".join(text.split()), (expected, *_BY_UNIT))
     except QuantityError:

@@ -31,7 +31,8 @@ _STOPS = frozenset({
     "of", "the", "a", "an", "with", "from", "in", "and", "for", "to", "its", "or", "s", "d", "de", "du", "la", "le",
 })  # fmt: skip
 
-#: How alike a word must be to one that is known, to be taken for a slip of it, 0 to 100; shorter words are not guessed.
+#: How alike a word must be to one that is known, to be taken for a slip of it, 0 to 100; shorter words are not
+#: guessed. Modelling choices.
 _A_SLIP, _SHORTEST = 74.0, 4
 #: What each kind of word explains of a name. Modelling choices.
 _TELLS, _NAMES, _DESCRIBES = 1.5, 1.0, 0.3
@@ -41,6 +42,9 @@ _MISSING, _UNSAID = 0.8, 0.02
 _GUESSED = 0.7
 #: What it adds that words stand together as the name has them: "fat bacon" is no bacon fat. Modelling choice.
 _IN_ORDER = 0.05
+#: A word that may stand in a name explains this share of one that must, and a kitchen's own is this much ahead of an
+#: equal. Modelling choices.
+_MAY_TELL, _OWN_FIRST = 0.9, 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,9 +125,17 @@ def _places() -> dict[str, int]:
 
 
 @lru_cache(maxsize=1)
-def describing() -> frozenset[str]:
-    """Words that describe a thing and do not name it."""
-    return frozenset(plain(word) for row in rows("describing") for word in row["words"].split())
+def _describing() -> dict[str, frozenset[str]]:
+    """Words that describe a thing and do not name it, with the groups of which they tell: a white wine is no red."""
+    return {
+        plain(word): frozenset(row["but_of"].split()) for row in rows("describing") for word in row["words"].split()
+    }
+
+
+def _describes(word: str, item: Ingredient) -> bool:
+    """Whether a word only describes this ingredient."""
+    groups = _describing().get(word)
+    return groups is not None and item.group not in groups
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,7 +168,7 @@ def _sought(text: str, indexes: Sequence[_Index]) -> list[_Word]:
         if following and known(word + following[1]) and not (known(word) and known(following[1])):
             out.append(_Word(f"{one} {following[0]}", word + following[1]))
             skip = True
-        elif known(word) or word in describing() or any(c.isdigit() for c in word):
+        elif known(word) or word in _describing() or any(c.isdigit() for c in word):
             out.append(_Word(one, word))
         elif parts := next((index.joined[word] for index in indexes if word in index.joined), None):
             out += [_Word(one, part) for part in parts]
@@ -180,7 +192,7 @@ def _slip(written: str, word: str, indexes: Sequence[_Index]) -> _Word:
 def _tells(word: str) -> float:
     if word in _TELLING:
         return _TELLS
-    return _DESCRIBES if word in describing() else _NAMES
+    return _DESCRIBES if word in _describing() else _NAMES
 
 
 def taken_for(text: str, own: Sequence[Ingredient] = ()) -> list[Taken]:
@@ -208,16 +220,16 @@ def taken_for(text: str, own: Sequence[Ingredient] = ()) -> list[Taken]:
             if index is indexes[-1] and mine and phrase.key in mine:
                 continue
             said = words & phrase.words
-            if not said - describing() and said != phrase.words:
+            if not said - _describing().keys() and said != phrase.words:
                 continue
             missing = sum(_MISSING * _tells(word) for word in phrase.words - words)
             score = (
                 sum(_tells(word) * unsure.get(word, 1.0) for word in said)
-                + 0.9 * sum(map(_tells, words & phrase.may))
+                + _MAY_TELL * sum(map(_tells, words & phrase.may))
                 - missing
             )
             score -= _UNSAID * len(phrase.may - words)
-            score += 0.01 if phrase.key in mine else 0.0
+            score += _OWN_FIRST if phrase.key in mine else 0.0
             ordered = len(phrase.order) == 1 or f" {' '.join(phrase.order)} " in in_order
             score += _IN_ORDER if ordered else 0.0
             if phrase.listed and phrase.words <= words and ordered:
@@ -254,7 +266,7 @@ def _taken(item: Ingredient, phrase: _Phrase, sought: Sequence[_Word]) -> Taken:
     also = _all_words(item)
     left = tuple(
         one.written for one in sought
-        if one.word not in explained and one.word not in also and one.word not in describing()
+        if one.word not in explained and one.word not in also and not _describes(one.word, item)
     )  # fmt: skip
     guessed = tuple(one.written for one in sought if one.guessed and one.word in explained)
     said = {one.word for one in sought}
