@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link } from 'wouter'
 import type { Problem } from '../api/client'
 import { useSentence, useStartPreview, type Kitchen } from '../api/hooks'
@@ -38,19 +38,24 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   const asking = useSettled(draft.said, 250)
   const sentence = useSentence(asking, draft.panId)
   const [taken, setTaken] = useState(initial.said)
-  const keep = (next: Draft) => {
-    setDraft(next)
-    onDraft?.(next)
-  }
-  const change = (part: Partial<Draft>) => keep(changed(draft, part))
+  // Each change is one of the draft as it is by then: an answer that comes late takes back nothing said since.
+  const change = (part: Partial<Draft>) => setDraft((now) => changed(now, part))
+  useEffect(() => {
+    if (draft !== initial) onDraft?.(draft)
+    // The page that keeps it makes both anew at every turn; only what is said counts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [draft])
   // What was just read of the sentence goes into the draft once, and can then be said otherwise.
   if (asking === draft.said && taken !== draft.said && (sentence.data ?? !asking.trim())) {
     setTaken(draft.said)
-    keep(withSentence(draft, asking.trim() ? (sentence.data ?? null) : null))
+    const heard = asking.trim() ? (sentence.data ?? null) : null
+    setDraft((now) => withSentence(now, heard))
   }
   // While nobody has said which pan it is, it is the smallest that suits.
   const suits = preview.data?.pan_id
-  if (suits && !preview.isPlaceholderData && assumed(draft, 'panId') && suits !== draft.panId) keep({ ...draft, panId: suits })
+  if (suits && !preview.isPlaceholderData && assumed(draft, 'panId') && suits !== draft.panId) {
+    setDraft((now) => ({ ...now, panId: suits }))
+  }
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
   const open = missing(draft)
   const filled = open !== 'amount'
@@ -127,7 +132,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
               label="Say what you have"
               placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
               value={draft.said}
-              onChange={(said) => keep({ ...draft, said })}
+              onChange={(said) => setDraft((now) => ({ ...now, said }))}
               maxLength={500}
               autoComplete="off"
               autoFocus
@@ -138,9 +143,9 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           </div>
           <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
           {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
-          <WentIn lines={draft.lines} onLines={(lines) => change({ lines })} />
+          <WentIn lines={draft.lines} onLines={(next) => setDraft((now) => changed(now, { lines: next(now.lines) }))} />
           {draft.lines.length > 0 && (
-            <Cooked cooked={draft.cooked} change={(part) => change({ cooked: { ...draft.cooked, ...part } })} assumed={(key) => assumed(draft, key)} wrong={wrong} />
+            <Cooked cooked={draft.cooked} change={(part) => setDraft((now) => changed(now, { cooked: { ...now.cooked, ...part } }))} assumed={(key) => assumed(draft, key)} wrong={wrong} />
           )}
           {shown?.estimated && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
         </div>

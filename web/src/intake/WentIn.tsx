@@ -12,7 +12,8 @@ import { useSettled } from '../shared/useSettled'
 
 interface Props {
   lines: readonly Line[]
-  onLines: (lines: Line[]) => void
+  /** What becomes of the lines as they are by then. */
+  onLines: (next: (lines: readonly Line[]) => Line[]) => void
 }
 
 /** What went into the braise, line by line, as a cook would write it; a whole list can be pasted. */
@@ -27,7 +28,7 @@ export function WentIn({ lines, onLines }: Props) {
   const preview = useLinePreview(useSettled(text.trim(), 160))
   const typing = text.trim() ? (preview.data?.lines ?? []) : []
   const put = (found: Schemas['LinesOut']) => {
-    onLines([...lines, ...found.lines])
+    onLines((now) => [...now, ...found.lines])
     setRest(found.rest)
     setRemoved(null)
     setText('')
@@ -39,7 +40,7 @@ export function WentIn({ lines, onLines }: Props) {
     event.preventDefault()
     read.mutate({ text: pasted.slice(0, 200_000), list: true }, { onSuccess: put })
   }
-  const replace = (at: number, by: readonly Line[]) => onLines([...lines.slice(0, at), ...by, ...lines.slice(at + 1)])
+  const replace = (at: number, by: readonly Line[]) => onLines((now) => [...now.slice(0, at), ...by, ...now.slice(at + 1)])
   const left = lines.filter((line) => !counts(line) && line.line.use !== 'left_out').length
   const unsure = lines.filter((line) => line.doubt !== null).length
   return (
@@ -124,7 +125,7 @@ export function WentIn({ lines, onLines }: Props) {
             type="button"
             className="min-h-12 font-semibold text-ink underline"
             onClick={() => {
-              onLines([...lines.slice(0, removed.at), removed.line, ...lines.slice(removed.at)])
+              onLines((now) => [...now.slice(0, removed.at), removed.line, ...now.slice(removed.at)])
               setRemoved(null)
             }}
           >
@@ -137,7 +138,7 @@ export function WentIn({ lines, onLines }: Props) {
           </button>
         )}
       </p>
-      {making && <ConcentrateSheet onClose={() => setMaking(false)} onMade={(made) => onLines([...lines, ...made])} />}
+      {making && <ConcentrateSheet onClose={() => setMaking(false)} onMade={(made) => onLines((now) => [...now, ...made])} />}
     </section>
   )
 }
