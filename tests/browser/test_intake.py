@@ -243,3 +243,21 @@ def test_a_pan_is_calibrated_and_an_ingredient_kept(page: Page, site: Site) -> N
         href = page.get_by_role("link", name="Print its skewer 18 cm straight pan").get_attribute("href")
         page.evaluate("href => fetch(href)", href)
     assert answer.value.headers["content-type"] == "application/pdf"
+
+
+def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.goto(f"{site.url}/start")
+    page.route("**/previews/line", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    box = page.get_by_label("What went into the braise?")
+    box.fill("200 ml wine")
+    page.get_by_role("button", name="Put it in").click()
+    page.get_by_label("Say what you have").fill("a bit over two litres, 2 cm of fat")
+    expect(word(page, "How much")).to_contain_text("2100 ml")
+    row = page.get_by_label("What went in", exact=True)
+    expect(row).to_contain_text("several are called so")
+    expect(word(page, "How much")).to_contain_text("2100 ml")
+    # One tap puts the line right.
+    row.get_by_role("button", name="white wine").click()
+    expect(row).not_to_contain_text("several are called so")
+    expect(row).to_contain_text("white wine")
