@@ -12,7 +12,7 @@ from .errors import MeasurementError
 from .intake.liquid import SOLIDS_G_ML
 from .ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from .ledger.water import HOT_EXPANSION
-from .measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
+from .measuring.measurement import Measured, Method, Reads, error_ml, gross_to_net_g, measured_volume_ml
 from .measuring.vessels import Pan
 from .messages import say
 from .phenomena.body import AS_TABLED, Body, Strength, body_of
@@ -153,6 +153,10 @@ class Pot(Changeable):
     def mark_mm(self, liquid_ml: float) -> float:
         """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""
         return self._stands_mm((liquid_ml + self.contents.fat_ml) * HOT_EXPANSION)
+
+    def reads(self, contents: Contents) -> Reads:
+        """What each way to measure shows once it is boiled down to ``contents``."""
+        return Reads(self.mark_mm(contents.liquid_ml), contents.volume_ml * HOT_EXPANSION, self.gross_of(contents))
 
     def part(self, share: float) -> Pot:
         """A share of the liquid, fat and all, known as well as the whole; the rest is kept."""

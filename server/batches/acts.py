@@ -15,6 +15,7 @@ from spissus_core.events import State
 from spissus_core.events.alarm import quiet
 from spissus_core.events.state import ConcernKind, Taste
 from spissus_core.fold import Timeline
+from spissus_core.measuring.measurement import Method
 from spissus_core.messages import Message, Until, say
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act, ActKind, Why
@@ -40,7 +41,8 @@ class ActOut(Shape):
     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
     is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
-    ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already.
+    ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is
+    the way to measure that its mark is told in.
     """
 
     kind: ActKind
@@ -49,6 +51,7 @@ class ActOut(Shape):
     answers: list[AnswerOut]
     way: str | None
     measure: Literal["jug", "dip", "scale", "eye", "spoon"] | None
+    reads_by: Method
     wait_min: RangeOut | None
     stage: ev.Stage
     sentence: SaidOut
@@ -64,7 +67,8 @@ def act_out(act: Act, timeline: Timeline) -> ActOut:
     """The next act in the words that are spoken, with what answers it."""
     thickener = act.route.thickener if act.route and act.kind == "thicken" else None
     return ActOut(
-        kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, wait_min=_wait(act),
+        kind=act.kind, doing=act.doing.kind, why=act.why, way=act.way, measure=act.measure, reads_by=act.doing.reads_by,
+        wait_min=_wait(act),
         answers=answers_to(act, timeline), stage=stage_of(act), amount=act.amount,
         sentence=SaidOut.of(now_line(act, timeline)),
         thickener=None if thickener is None else thickener.key,
@@ -98,8 +102,8 @@ def _wait(act: Act) -> RangeOut | None:
 def alone() -> ActOut:
     """What stands in its place where it cannot be worked out."""
     return ActOut(
-        kind="alone", doing="alone", why=None, way=None, measure=None, wait_min=None, answers=[], stage="strain",
-        sentence=SaidOut.of(ALONE), look_at=None, quiet=False, countdown=None, overdue=None, amount=0.0,
+        kind="alone", doing="alone", why=None, way=None, measure=None, reads_by="dip", wait_min=None, answers=[],
+        stage="strain", sentence=SaidOut.of(ALONE), look_at=None, quiet=False, countdown=None, overdue=None, amount=0.0,
         thickener=None,
     )  # fmt: skip
 

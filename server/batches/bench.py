@@ -28,7 +28,7 @@ from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
 from .intake import EstimatedOut, StartOut, estimated_out, start_out
 from .marks import MarkOut, StretchOut, marks_out, stretch_out
 from .models import Batch
-from .pot import PotOut, StepOut, pot_out, word
+from .pot import PotOut, StepOut, pot_out, step_out
 from .ways import RouteOut, WantedOut, route_out, wanted_out
 
 
@@ -163,7 +163,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
             ),
             SaidOut.of_all(SERVING_CAUTIONS),
         ),
-        ladder=[StepOut(index=step.index, word=word(step.word), does=word(step.does)) for step in LADDER],
+        ladder=[step_out(step) for step in LADDER],
         # Last: by now every part has been asked for.
         missing=_missing(batch, board),
     )  # fmt: skip

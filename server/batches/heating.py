@@ -8,11 +8,13 @@ from typing import Annotated, Literal
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
-from spissus_core.amounts.quantities import show_length, show_mass, show_temperature, show_volume
+from spissus_core.amounts.quantities import show_temperature, show_volume
 from spissus_core.amounts.tables import key_of
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
 from spissus_core.fold import Timeline
+from spissus_core.ledger.water import HOT_EXPANSION
+from spissus_core.measuring.measurement import Reads
 from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.planning.guidance import Act
@@ -29,15 +31,30 @@ class CurvePoint(Shape):
     error_ml: float
 
 
+class ReadsOut(Shape):
+    """What a dip, a jug (hot, the fat with it) and a scale show; null where the pan was never weighed."""
+
+    dip: ShownOut
+    jug: ShownOut
+    scale: ShownOut | None
+
+    @classmethod
+    def of(cls, reads: Reads) -> ReadsOut:
+        """What they show, in words."""
+        return cls(
+            dip=ShownOut.of(reads.shown("dip")), jug=ShownOut.of(reads.shown("jug")),
+            scale=None if reads.scale is None else ShownOut.of(reads.shown("scale")),
+        )  # fmt: skip
+
+
 class CoursePoint(Shape):
-    """Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan."""
+    """Where the pot is thought to stand at a time, with its 80 % interval, and what is read of it then."""
 
     at: datetime
     liquid: ShownOut
     low_ml: float
     high_ml: float
-    depth: ShownOut
-    gross: ShownOut | None
+    reads: ReadsOut
 
 
 class HeatOut(Shape):
@@ -65,6 +82,7 @@ class CurveOut(Shape):
 
     points: list[CurvePoint]
     stop: ShownOut | None
+    stop_reads: ReadsOut | None
     ceiling: ShownOut | None
     arrive: ArrivalOut | None
     steam_g_min: RangeOut
@@ -83,6 +101,11 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
         m for m in timeline.moments
         if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
     ]  # fmt: skip
+    # The boil in hand, from the look before it.
+    window = timeline.heating
+    if window is not None and window.heating:
+        before = max((i for i, m in enumerate(measured) if m.event.at <= window.began), default=0)
+        measured = measured[before:]
     outlook = act.outlook
     known = outlook is not None and outlook.readings > 0
     rate = power_of(pot, FULL_BOIL)
@@ -96,6 +119,7 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
             if m.pot is not None
         ],
         stop=ShownOut.of(show_volume(act.amount)) if act.kind in ("boil", "heat") else None,
+        stop_reads=None if act.stop is None else ReadsOut.of(act.stop),
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
         arrive=None if outlook is None else ArrivalOut(
             low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
@@ -120,15 +144,17 @@ def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -
     """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present."""
     begin, end = ahead.last, max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
     steps = 16
-    gross = pot.gross_g
+    gross, fat_ml = pot.gross_g, pot.contents.fat_ml
+
+    def reads(liquid_ml: float, mass_g: float) -> Reads:
+        weight = None if gross is None else gross + (mass_g - pot.contents.mass_g) * pot.share
+        return Reads(pot.mark_mm(liquid_ml), (liquid_ml + fat_ml) * HOT_EXPANSION, weight)
+
     return [
         CoursePoint(
             at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
             liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
-            depth=ShownOut.of(show_length(pot.mark_mm(one.liquid_ml.best))),
-            gross=None if gross is None else ShownOut.of(
-                show_mass(gross + (one.mass_g - pot.contents.mass_g) * pot.share)
-            ),
+            reads=ReadsOut.of(reads(one.liquid_ml.best, one.mass_g)),
         )
         for one in ahead.course([begin + (end - begin) * i / steps for i in range(steps + 1)])
     ]  # fmt: skip

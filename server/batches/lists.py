@@ -18,6 +18,7 @@ from spissus_core.intake.braise import Strain
 from spissus_core.intake.doings import Use
 from spissus_core.intake.lines import MOST_LINES
 from spissus_core.ledger.water import HOT_EXPANSION
+from spissus_core.measuring.measurement import METHOD_WORDS, Method
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
@@ -158,8 +159,16 @@ class RestOut(Shape):
 class SaltWordOut(Shape):
     """What a salt content is called, % by weight."""
 
+    key: str
     label: str
     percent: float
+
+
+class MeasureOut(Shape):
+    """A way to measure the pot, as a word on a button."""
+
+    key: Method
+    label: str
 
 
 class ListsOut(Shape):
@@ -185,6 +194,7 @@ class ListsOut(Shape):
     poured_off: list[ShareOut]
     hot_expansion_percent: float
     steam_g_min_per_kw: float
+    ways_to_measure: list[MeasureOut]
     most_lines: int
 
 
@@ -212,7 +222,9 @@ def lists(request: HttpRequest) -> ListsOut:
         tongue=[TongueOut(key=verdict, label=plain(said)) for said, verdict in TONGUE],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
         stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],
-        salt_words=[SaltWordOut(label=word(r["label"]), percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")],
+        salt_words=[
+            SaltWordOut(key=r["key"], label=word(r["label"]), percent=SALT_WORDS[r["key"]]) for r in rows("salt_words")
+        ],
         heats=[HeatWordOut(key=k, label=word(h.label), heat=h.heat, share=h.share) for k, h in HEATS.items()],
         fat_rests=[
             RestOut(key=r["key"], label=word(r["label"]), g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
@@ -227,5 +239,6 @@ def lists(request: HttpRequest) -> ListsOut:
         ],
         hot_expansion_percent=100.0 * (HOT_EXPANSION - 1.0),
         steam_g_min_per_kw=boiling_rate_g_min(1.0).best,
+        ways_to_measure=[MeasureOut(key=method, label=plain(label)) for method, label in METHOD_WORDS.items()],
         most_lines=MOST_LINES,
     )

@@ -70,8 +70,8 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
     if act is not None and act.kind == "take":
         # What the sauce needs is taken first: the marks are those of what is left then.
         return marks
-    if act is not None and act.kind in ("boil", "heat"):
-        marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop_mm))))
+    if act is not None and act.stop is not None:
+        marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop.dip))))
     elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH:
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
     ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None

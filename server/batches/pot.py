@@ -2,28 +2,32 @@
 
 from __future__ import annotations
 
-import math
 from typing import Literal
 
 from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import show_length, show_mass, show_volume
+from spissus_core.estimation.spoon import height
 from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
 from spissus_core.messages import Term
-from spissus_core.phenomena.body import Body
+from spissus_core.phenomena.body import Body, Step
 from spissus_core.planning.explanation import parts_of, pot_reasons
-from spissus_core.planning.journey import tone
+from spissus_core.planning.tone import tone
 from spissus_core.pot import Pot
 from words import plain
 
 
 class BodyOut(Shape):
-    """Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing."""
+    """Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing, and ``low`` and ``high`` where its
+    range ends. ``word`` is the trade's, ``everyday`` anyone's."""
 
     step: int
     word: str
+    everyday: str
     does: str
     viscosity: RangeOut
+    low: float
     position: float
+    high: float
 
 
 class ContentsRow(Shape):
@@ -36,10 +40,11 @@ class ContentsRow(Shape):
 
 
 class MethodOut(Shape):
-    """A way to measure this pot, and how far it may be off."""
+    """A way to measure this pot, and how far it may be off: in mL, and in mm of its depth."""
 
     method: Method
     error: ShownOut
+    error_mm: float
     best: bool
     usable: bool
 
@@ -65,10 +70,12 @@ class PotOut(Shape):
 
 
 class StepOut(Shape):
-    """A step of the ladder of body."""
+    """A step of the ladder of body in anyone's word, and what it does; ``trade`` is the trade's word where that is
+    another one."""
 
     index: int
-    word: str
+    everyday: str
+    trade: str | None
     does: str
 
 
@@ -77,14 +84,20 @@ def word(text: str) -> str:
     return plain(Term(text))
 
 
+def step_out(step: Step) -> StepOut:
+    """A step of the ladder as it is shown."""
+    trade = None if step.word == step.everyday else word(step.word)
+    return StepOut(index=step.index, everyday=word(step.everyday), trade=trade, does=word(step.does))
+
+
 def body_out(body: Body) -> BodyOut:
     """A body on the ladder, and how far along it."""
-    step = body.step
-    low, high = max(step.low, 1.0), min(step.high, 2000.0)
-    along = math.log(max(body.viscosity, low) / low) / math.log(high / low)
+    step, spread = body.step, body.estimate
     return BodyOut(
-        step=step.index, word=word(step.word), does=word(step.does), viscosity=RangeOut.of(body.estimate),
-        position=step.index + min(max(along, 0.0), 0.999),
+        step=step.index, word=word(step.word), everyday=word(step.everyday), does=word(step.does),
+        viscosity=RangeOut.of(spread), low=height(spread.low),
+        # As drawn it stands within its step.
+        position=min(max(height(spread.best), step.index), step.index + 0.999), high=height(spread.high),
     )  # fmt: skip
 
 
@@ -128,8 +141,15 @@ def _methods(pot: Pot) -> list[MethodOut]:
     methods: tuple[Method, ...] = ("jug", "dip", "scale")
     errors = {m: error_ml(pot.pan, m, c.volume_ml, c.density_g_ml) for m in methods}
     usable = {"jug": True, "dip": pot.depth_mm > 4 * DIP_ERROR_MM, "scale": pot.pan.empty_g is not None}
+    surface_mm2 = pot.pan.area_mm2(min(pot.depth_mm, pot.pan.height_mm))
     best = min((m for m in methods if usable[m]), key=lambda m: errors[m])
     return [
-        MethodOut(method=m, error=ShownOut.of(show_volume(errors[m])), best=m == best, usable=usable[m])
+        MethodOut(
+            method=m,
+            error=ShownOut.of(show_volume(errors[m])),
+            error_mm=1000.0 * errors[m] / surface_mm2,
+            best=m == best,
+            usable=usable[m],
+        )
         for m in methods
     ]

@@ -29,7 +29,8 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
-from spissus_core.planning.journey import stage_of, tone
+from spissus_core.planning.journey import stage_of
+from spissus_core.planning.tone import tone
 
 from .bench import BatchOut, batch_out
 from .models import Batch, Event

@@ -17,14 +17,15 @@ from spissus_core.fold import Timeline
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
 from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
+from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import FIRST_SHARE
 from spissus_core.planning.explanation import because, leave, notes, reasons
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, suggested
-from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount
+from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, suggested, too_salty_ml, work_min
+from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount, way_line
 from spissus_core.pot import Pot
 
 from .pot import BodyOut, body_out, word
@@ -33,6 +34,9 @@ from .pot import BodyOut, body_out, word
 class RouteOut(Shape):
     """A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
 
+    ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
+    ``to_amount`` says that all of the pot boils down to the amount that is wanted.
+
     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
     ``leave`` is how far it boils down and for how long; null where nothing boils away.
@@ -40,6 +44,10 @@ class RouteOut(Shape):
 
     kind: ev.RouteKind
     label: str
+    flag: str
+    said: SaidOut
+    takes: ShownOut
+    to_amount: bool
     feasible: bool
     recommended: bool
     because: SaidOut | None
@@ -77,21 +85,26 @@ class RouteOut(Shape):
 
 
 class TradeOut(Shape):
-    """One point of the trade between volume, thickener and salt; ``dry_g`` is the dry thickener by school."""
+    """One point of the trade between volume, thickener and salt: where boiling stops for that much sauce, how dark it
+    is drawn then, and the dry thickener by school."""
 
     volume: ShownOut
+    boil_to: ShownOut
+    tone: float
     salt_percent: float
-    dry_g: dict[str, float]
+    dry: dict[str, ShownOut]
 
 
 class RoutesOut(Shape):
-    """The ways there, the one to propose first, and what each volume costs."""
+    """The ways there, the one to propose first, and what each volume costs. Boiled down below ``too_salty`` its sauce
+    is past the ceiling; null where it never is."""
 
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
     salt_percent: float
     ceiling_percent: float
+    too_salty: ShownOut | None
     least: ShownOut
     most: ShownOut
 
@@ -159,6 +172,10 @@ def route_out(
     return RouteOut(
         kind=route.kind,
         label=word(WAYS[route.kind].label),
+        flag=word(WAYS[route.kind].flag),
+        said=SaidOut.of(way_line(pot, route)),
+        takes=ShownOut.of(show_minutes(work_min(route))),
+        to_amount=WAYS[route.kind].stop == "volume" and not WAYS[route.kind].part,
         feasible=route.feasible,
         recommended=recommended,
         because=SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
@@ -229,6 +246,7 @@ def routes_out(
     The way that was ``chosen`` comes first while it leads there, and nothing else is recommended then.
     """
     wanted = wanted.of(pot)
+    salty = too_salty_ml(points, wanted.ceiling_percent)
     found = {r.kind: hurried(pot, wanted, r, [(p.pan, p.burner) for p in pairs]) for r in routes} if pairs else {}
     ways = [
         (one.route, _quick(one, pairs[one.place])) if (one := found.get(route.kind)) else (route, None)
@@ -243,14 +261,16 @@ def routes_out(
         ],
         trade=[
             TradeOut(
-                volume=ShownOut.of(show_volume(p.volume_ml)), salt_percent=p.salt_percent,
-                dry_g=dict(p.dry_g),
+                volume=ShownOut.of(show_volume(p.volume_ml)), boil_to=ShownOut.of(show_volume(p.boil_to_ml)),
+                tone=p.tone, salt_percent=p.salt_percent,
+                dry={key: ShownOut.of(dry_amount(grams, SCHOOLS[key]).main) for key, grams in p.dry_g.items()},
             )
             for p in points
         ],
         wanted=ShownOut.of(show_volume(wanted.amount_ml)),
         salt_percent=wanted.salt_percent,
         ceiling_percent=wanted.ceiling_percent,
+        too_salty=None if salty is None else ShownOut.of(show_volume(salty)),
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )  # fmt: skip

@@ -333,7 +333,8 @@ def test_a_ruler_gives_way_to_finer_means() -> None:
     near = next_act(story(dip(3, 34.0), dip(16, 21.5)))
     assert near.kind == "boil"
     assert near.measure == "scale"
-    assert near.stop_gross_g is not None
+    assert near.stop is not None
+    assert (near.reads_by, near.stop.scale is None) == ("scale", False)
 
 
 def test_where_the_pot_is_now_is_foretold_between_readings() -> None:

@@ -17,8 +17,9 @@ from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.guidance import next_act, plan
-from spissus_core.planning.journey import journey, tone
+from spissus_core.planning.journey import journey
 from spissus_core.planning.routes import salt_ceiling_ml, solve_route, solve_routes, trade
+from spissus_core.planning.tone import tone
 
 
 def test_the_worked_example_of_the_trade() -> None:
@@ -181,7 +182,9 @@ def test_the_now_line_leads_through_the_whole_work() -> None:
     assert next_act(told(*PLAN)).kind == "skim"
     boil = next_act(told(*SKIMMED))
     assert boil.kind == "boil"
-    assert boil.expect_mm >= boil.stop_mm
+    assert boil.expect is not None
+    assert boil.stop is not None
+    assert boil.expect.dip >= boil.stop.dip
     skimmed_at = told(*SKIMMED).moments[-1].event.at
     assert boil.look_at is not None
     assert 1 <= (boil.look_at - skimmed_at).total_seconds() / 60 <= 12
@@ -237,7 +240,8 @@ def test_reduction_alone_boils_on_until_the_spoon_says_so() -> None:
     way = (weak, wanted(500, body=1), ev.Chosen(route="reduction"))
     stop = next_act(told(*way))
     assert stop.kind == "boil"
-    reached = (*way, read("scale", stop.stop_gross_g), read("scale", stop.stop_gross_g))
+    assert stop.stop is not None
+    reached = (*way, read("scale", stop.stop.scale), read("scale", stop.stop.scale))
     assert next_act(told(*reached)).kind == "test_body"
     again = next_act(told(*reached, ev.Tested(of="body", verdict="low")))
     assert (again.kind, again.why) == ("boil", "too_thin")

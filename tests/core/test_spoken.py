@@ -31,7 +31,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
     ("steps", "metric", "us"),
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
-        ((START,), "For four people, with something to soak it up: 450 mL, nappe, 0.9 % salt.", "Is that it?"),
+        ((START,), "For four people, with something to soak it up: 450 mL.", "Is that it?"),
         ((START, wanted(900)), "Take what you need, with corn starch. There is more", "of it away."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
         (SKIMMED, "Stop at 20 mm.", "Stop at 3/4 in."),

@@ -67,6 +67,17 @@ class Spoonful:
     verdict: Verdict
 
 
+def like(contents: Contents, step: int) -> Spoonful:
+    """A spoon that looked like the one drawn for a step: on the first and the last it may be beyond, on any other it
+    is within it."""
+    last = len(LADDER) - 1
+    if step <= 0:
+        return Spoonful(contents, 1, "low")
+    if step >= last:
+        return Spoonful(contents, last - 1, "high")
+    return Spoonful(contents, step, "right")
+
+
 @dataclass(frozen=True, slots=True)
 class Chances:
     """How likely a sauce is too thin, right and too thick."""

@@ -7,18 +7,19 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated, Any, Literal, NamedTuple, cast
 
-from pydantic import ValidationInfo, model_validator
+from pydantic import Field, ValidationInfo, model_validator
 
 from ..amounts.estimate import Z80
 from ..amounts.fields import Remark, on_the_shelf
 from ..amounts.quantities import show_volume
 from ..amounts.tables import one_of, table
 from ..errors import SpissusError
-from ..estimation.spoon import Spoonful, Verdict, belief
+from ..estimation.spoon import Spoonful, Verdict, belief, like
 from ..estimation.window import boiled_by
 from ..ledger.contents import Contents
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
+from ..phenomena.body import LADDER
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, tasted
 from ..pot import Pot
 from .base import ActsOnPot, Kind
@@ -43,17 +44,23 @@ _TONGUE: Mapping[str, Message] = {
 class Tested(ActsOnPot):
     """A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
 
-    A spoon is low, right or high; a tongue that, or one of the five words a cook would use.
+    A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; a tongue
+    is low, right or high, or one of the five words a cook would use.
     """
 
     kind: Literal["tested"] = "tested"
     of: Literal["body", "salt"]
-    verdict: Taste
+    verdict: Taste | None = None
+    step: Annotated[int, Field(ge=0, lt=len(LADDER))] | None = None
 
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
-        if self.of == "body" and self.verdict not in _SPOON and not on_the_shelf(info):
+        if on_the_shelf(info):
+            return self
+        if self.of == "body" and (self.verdict not in _SPOON if self.step is None else self.verdict is not None):
             raise SpissusError("verdict", say("events.a_spoons_words"))
+        if self.of == "salt" and (self.verdict is None or self.step is not None):
+            raise SpissusError("verdict", say("events.a_tongues_words"))
         return self
 
     def on_pot(self, pot: Pot) -> Pot:
@@ -65,24 +72,39 @@ class Tested(ActsOnPot):
         pot = state.pot
         if pot is None:
             return state
-        if state.at_its_mark and (self.of == "salt" or self.verdict != "low"):
+        said = self._against(state)
+        if state.at_its_mark and (self.of == "salt" or said != "low"):
             state = state.but(boiled_enough=True)
         if self.of == "salt":
-            return _tasted(state, pot, self.verdict)
-        said = cast(Verdict, self.verdict)
-        wanted = state.wanted
-        if wanted is None or said not in _SPOON:
-            return state.but(body_tested=(*state.body_tested, said))
-        spoons = (*state.spoons, Spoonful(pot.contents, wanted.body, said))
-        return state.but(
-            spoons=spoons, body_tested=(*state.body_tested, said), pot=pot.but(strength=belief(spoons).strength)
-        )  # fmt: skip
+            return state if self.verdict is None else _tasted(state, pot, self.verdict)
+        if said is not None:
+            state = state.but(body_tested=(*state.body_tested, said))
+        if self.step is not None:
+            found = like(pot.contents, self.step)
+        elif state.wanted is not None and said in _SPOON:
+            found = Spoonful(pot.contents, state.wanted.body, cast(Verdict, said))
+        else:
+            return state
+        spoons = (*state.spoons, found)
+        return state.but(spoons=spoons, pot=pot.but(strength=belief(spoons).strength))
+
+    def _against(self, state: State) -> Verdict | None:
+        """The verdict on what is wanted: of a drawn spoon, on which side of it that one stands."""
+        if self.step is None:
+            return cast("Verdict | None", self.verdict)
+        if state.wanted is None:
+            return None
+        wanted = state.wanted.body
+        return "low" if self.step < wanted else "high" if self.step > wanted else "right"
 
     def said(self) -> Message:
         """The verdict."""
+        if self.step is not None and self.step < len(LADDER):
+            return say("events.tested_like", like=Term(LADDER[self.step].on_the_spoon))
+        said = self.verdict or ""
         if self.of == "body":
-            return say("events.tested_body", verdict=_SPOON.get(self.verdict, self.verdict))
-        return say("events.tested_salt", verdict=_TONGUE.get(self.verdict, self.verdict))
+            return say("events.tested_body", verdict=_SPOON.get(said, said))
+        return say("events.tested_salt", verdict=_TONGUE.get(said, said))
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:

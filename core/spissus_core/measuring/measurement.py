@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from collections.abc import Mapping
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator, model_validator
 
@@ -11,7 +12,7 @@ from ..amounts.quantities import LONGEST_AMOUNT, show_length, show_mass, show_vo
 from ..amounts.reading import Dimension, amount_at
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
-from ..messages import Shown, say
+from ..messages import Message, Shown, say
 from .vessels import Pan
 
 #: Errors at one standard deviation (common practice): a jug's share, a dip's depth, a scale's weight.
@@ -23,6 +24,14 @@ SCALE_ERROR_SHARE = 0.002
 EYE_ERROR_SHARE = 0.08
 
 Method = Literal["jug", "dip", "scale", "eye"]
+
+#: What each is called, on a button.
+METHOD_WORDS: Mapping[Method, Message] = {
+    "dip": say("measuring.dip"),
+    "scale": say("measuring.scale"),
+    "jug": say("measuring.jug"),
+    "eye": say("measuring.eye"),
+}
 
 #: What each method reads, with the unit a bare number is taken in and the range a kitchen can hold.
 _READS: dict[str, Accepts] = {
@@ -74,6 +83,21 @@ class Measured(BaseModel):
     def expansion(self) -> float:
         """Volume as measured over volume at 20 °C."""
         return HOT_EXPANSION if self.hot else 1.0
+
+
+class Reads(NamedTuple):
+    """What each way to measure shows of one pot at one level, straight off the boil: a dip in mm, a jug in mL of hot
+    liquid and fat, and a scale in g with the pan; None where the pan was never weighed."""
+
+    dip: float
+    jug: float
+    scale: float | None
+
+    def shown(self, method: Method) -> Shown:
+        """What that one shows; where it shows nothing, a dip."""
+        if method == "scale" and self.scale is not None:
+            return show_mass(self.scale)
+        return show_volume(self.jug) if method == "jug" else show_length(self.dip)
 
 
 #: What each kind of unit measures with: litres stand in a jug, millimetres on a skewer, grams on a scale.

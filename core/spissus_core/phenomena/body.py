@@ -25,10 +25,15 @@ from ..ledger.water import VISCOSITY_60C_MPAS
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Step:
-    """One step of the ladder of body: bounds and aim in mPa·s at 60 °C and 50 s⁻¹."""
+    """One step of the ladder of body: bounds and aim in mPa·s at 60 °C and 50 s⁻¹.
+
+    ``word`` is the trade's, ``everyday`` what anyone would say, and ``on_the_spoon`` the same in full.
+    """
 
     index: int
     word: str
+    everyday: str
+    on_the_spoon: str
     low: float
     high: float
     aim: float
@@ -38,7 +43,16 @@ class Step:
 def _step(row: Row) -> Step:
     low, high = float(row["low"]), float(row["high"])
     aim = float(row["aim"]) if row["aim"] else math.sqrt(low * high)
-    return Step(index=int(row["key"]), word=row["word"], low=low, high=high, aim=aim, does=row["does"])
+    return Step(
+        index=int(row["key"]),
+        word=row["word"],
+        everyday=row["everyday"],
+        on_the_spoon=row["on_the_spoon"],
+        low=low,
+        high=high,
+        aim=aim,
+        does=row["does"],
+    )
 
 
 #: Rows of ``data/ladder.csv``. The aim is the geometric middle of a step, but at the open ends.

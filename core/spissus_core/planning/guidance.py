@@ -27,7 +27,7 @@ from ..events.assumed import NO_BOILING, Boiling, there
 from ..events.state import Concern, Slip
 from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
-from ..measuring.measurement import Method, error_ml
+from ..measuring.measurement import Method, Reads, error_ml
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena.body import flour_equivalent_g
 from ..phenomena.cooling import Cooling, judge
@@ -83,8 +83,9 @@ class Act:
     """What to do next.
 
     ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down and measure, dry
-    g for thicken, g for salt. ``look_at`` and ``expect_mm`` belong to boil, ``stop_mm`` and ``stop_gross_g`` to
-    boil and to heat, where the heat has to be turned on first; ``thought_ml`` is where it is thought to be now,
+    g for thicken, g for salt. ``look_at`` and ``expect`` belong to boil, ``stop`` to boil and to heat, where
+    the heat has to be turned on first, and ``reads_by`` is the way to measure that they are told in; ``thought_ml``
+    is where it is thought to be now,
     ``late_min`` how much later than wanted it will be ready. ``measure`` says what to measure with where what was
     used so far is too coarse, and ``outlook`` the rest of what is known. ``first`` tells the first helping of
     thickener or salt from those that follow, ``why`` what the pot contradicts. ``wait_min`` is what a thickener wants
@@ -98,9 +99,9 @@ class Act:
     amount: float = 0.0
     prepare: float = 0.0
     look_at: datetime | None = None
-    expect_mm: float = 0.0
-    stop_mm: float = 0.0
-    stop_gross_g: float | None = None
+    expect: Reads | None = None
+    stop: Reads | None = None
+    reads_by: Method = "dip"
     thought_ml: float = 0.0
     late_min: float = 0.0
     first: bool = True
@@ -366,19 +367,29 @@ class _Bench:
         """Boil on until the next look; where the heat is off, turn it on."""
         pot = self.pot
         stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
+        finer = _finer(self.seen, self.seen.contents.liquid_ml - stop_ml)
         act = Act(
-            "heat", self.route, amount=stop_ml, stop_mm=pot.mark_mm(stop_ml), stop_gross_g=pot.gross_of(stop),
-            measure=_finer(self.seen, self.seen.contents.liquid_ml - stop_ml), why=why,
-            thought_ml=pot.contents.liquid_ml,
+            "heat", self.route, amount=stop_ml, stop=pot.reads(stop), reads_by=self._reads_by(finer), measure=finer,
+            why=why, thought_ml=pot.contents.liquid_ml,
         )  # fmt: skip
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
         if outlook is None:
             return act
         late = self._late_min(outlook)
+        expect = boiled_to_volume(pot.contents, min(outlook.expect_ml, pot.contents.liquid_ml))
         return replace(
-            act, kind="boil", look_at=outlook.look_at, expect_mm=pot.mark_mm(outlook.expect_ml), outlook=outlook,
+            act, kind="boil", look_at=outlook.look_at, expect=pot.reads(expect), outlook=outlook,
             late_min=late, why="no_time" if late > 0.0 and act.why is None else act.why,
         )  # fmt: skip
+
+    def _reads_by(self, finer: Method | Literal["spoon"] | None) -> Method:
+        """What a mark is told in: by what is used, or is to be used from now on; else a dip, which needs no pouring."""
+        if finer in ("scale", "jug"):
+            return finer
+        used, window = self.seen.measured_by, self.timeline.heating
+        # Who strained into a jug does not pour a boiling pot back into it to look.
+        poured = used == "jug" and window is not None and window.readings > 0
+        return "jug" if poured else "scale" if used == "scale" and self.seen.pan.empty_g is not None else "dip"
 
     def _late_min(self, outlook: Outlook) -> float:
         """How much later than it is wanted it will be ready, boiled down to its mark, min; nothing where in time."""

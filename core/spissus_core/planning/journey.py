@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass, replace
 
 from .. import events as ev
@@ -13,6 +12,7 @@ from ..phenomena.fat import WAYS
 from ..pot import Pot
 from .guidance import Act, ActKind, plan
 from .routes import Route
+from .tone import tone
 
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
@@ -62,19 +62,6 @@ class _Change:
 def stage_of(act: Act) -> Stage:
     """The stage an act belongs to; what is asked before it leaves the stage in hand."""
     return _STAGE_OF_ACT[act.doing.kind]
-
-
-#: Shares of solids at which the liquid is drawn palest and darkest. Modelling choice.
-PALE, DARK = 0.03, 0.40
-
-
-def tone(contents: Contents) -> float:
-    """How dark the liquid is drawn, 0 to 1, from its dissolved and suspended solids.
-
-    Logarithmic between 3 % and 40 % of solids. Modelling choice; a picture, not a measurement.
-    """
-    solids = 1.0 - (contents.water + contents.ethanol) / contents.liquid_g
-    return min(max(math.log(max(solids, 1e-6) / PALE) / math.log(DARK / PALE), 0.0), 1.0)
 
 
 def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ...]:

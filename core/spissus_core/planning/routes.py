@@ -15,6 +15,7 @@ from dataclasses import dataclass, replace
 from functools import cache, lru_cache
 from typing import Literal, NamedTuple, cast
 
+import numpy as np
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
@@ -33,6 +34,7 @@ from ..phenomena.evaporation import boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, salt_to_add_g
 from ..pot import Pot
+from .tone import tone
 
 #: Boiling further than this share of the water is frying, not reducing. Modelling choice.
 LEAST_WATER_SHARE = 0.03
@@ -49,9 +51,13 @@ Stop = Literal["body", "volume", "salt", "here", "stretch", "time"]
 
 
 class Way(NamedTuple):
-    """A way that is offered: whether it takes all of the pot, where it stops, and the school it binds with."""
+    """A way that is offered: whether it takes all of the pot, where it stops, and the school it binds with.
+
+    ``flag`` is its name where there is room for two or three words.
+    """
 
     label: str
+    flag: str
     part: bool
     stop: Stop
     school: School | None
@@ -62,6 +68,7 @@ WAYS: Mapping[str, Way] = table(
     "ways",
     lambda row: Way(
         row["label"],
+        row["flag"],
         row["amount"] == "part",
         cast(Stop, row["stop"]),
         SCHOOLS[row["school"]] if row["school"] else None,
@@ -114,9 +121,14 @@ class Route:
 
 @dataclass(frozen=True, slots=True)
 class TradePoint:
-    """What one finished volume costs for the body wanted: salt, %, and dry thickener by school, g."""
+    """What one finished volume costs for the body wanted: salt, %, and dry thickener by school, g.
+
+    ``boil_to_ml`` is the liquid at which boiling stops for it, and ``tone`` how dark it is drawn then.
+    """
 
     volume_ml: float
+    boil_to_ml: float
+    tone: float
     salt_percent: float
     dry_g: Mapping[str, float]
 
@@ -373,7 +385,7 @@ def _why_not_here(wanted: Wanted, route: Route) -> Message | None:
     return None
 
 
-_NO_WAY = Way("", part=False, stop="here", school=None)
+_NO_WAY = Way("", "", part=False, stop="here", school=None)
 
 #: The thinnest that is called a sauce: this step of the ladder.
 THINNEST_STEP = 1
@@ -609,6 +621,7 @@ def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
 @lru_cache(maxsize=64)
 def _trade(now: Contents, strength: bd.Strength, body: int, points: int) -> tuple[TradePoint, ...]:
     schools = list(dict.fromkeys(way.school for way in WAYS.values() if way.school is not None))
+    first = schools[0]
     out = []
     for i in range(points):
         volume = now.liquid_ml * (LEAST_DRAWN + (1.0 - LEAST_DRAWN) * i / (points - 1))
@@ -618,6 +631,15 @@ def _trade(now: Contents, strength: bd.Strength, body: int, points: int) -> tupl
             dry = {key: _dose(sauce, at.aim_mpas, now.mass_g, strength) for key, sauce in sauces.items()}
         except TargetError:
             continue
-        first = next(iter(sauces))
-        out.append(TradePoint(volume, sauces[first](dry[first]).salt_percent, dry))
+        bound = sauces[first.key](dry[first.key])
+        stops = boiled_to_water(now, min(bound.water - dry[first.key] * first.water_g, now.water))
+        out.append(TradePoint(volume, stops.liquid_ml, tone(stops), bound.salt_percent, dry))
     return tuple(out)
+
+
+def too_salty_ml(points: Sequence[TradePoint], ceiling_percent: float) -> float | None:
+    """The liquid below which its sauce would be past the ceiling, mL, between the points of a trade; None for none."""
+    if not points or points[0].salt_percent <= ceiling_percent:
+        return None
+    falling = points[::-1]
+    return float(np.interp(ceiling_percent, [p.salt_percent for p in falling], [p.boil_to_ml for p in falling]))

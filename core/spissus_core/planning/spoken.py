@@ -25,13 +25,14 @@ from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
-from ..phenomena.body import LADDER
+from ..phenomena.body import LADDER, Step
 from ..phenomena.cooling import HOLD_HOT_C, STARTS_C, Cooling
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
+from ..pot import Pot
 from .explanation import because
 from .guidance import Act
-from .routes import WAYS, suggested
+from .routes import WAYS, Route, suggested
 
 
 @dataclass(frozen=True, slots=True)
@@ -174,15 +175,12 @@ def _want_line(act: Act, timeline: State) -> Message:
     pot = timeline.pot
     assert pot is not None
     wish = suggested(pot)
-    asked: dict[str, Argument] = {
-        "volume": show_volume(act.amount), "body": Term(LADDER[wish.body].word),
-        "salt": show_plain(wish.salt_percent, "%"),
-    }  # fmt: skip
+    volume = show_volume(act.amount)
     if not wish.people:
-        return say("bar.want_all", **asked)
+        return say("bar.want_all", volume=volume)
     usual = wish.people == USUAL_PEOPLE
     people = say("bar.four_people") if usual else say("bar.people", count=wish.people)
-    return say("bar.want", **asked, people=people, dish=Term(DISHES[wish.dish].under))
+    return say("bar.want", volume=volume, people=people, dish=Term(DISHES[wish.dish].under))
 
 
 def _choose_line(act: Act, timeline: State) -> Message:
@@ -194,6 +192,31 @@ def _choose_line(act: Act, timeline: State) -> Message:
     return say("bar.choose", way=Term(WAYS[act.route.kind].label), because=because(pot, wanted, act.route))
 
 
+def way_line(pot: Pot, route: Route) -> Message:
+    """What a way asks for, in the order in which it is done."""
+    steps: list[Message] = []
+    if route.aside_ml > 0.0:
+        steps.append(say("bar.way_take", volume=show_volume(pot.contents.liquid_ml - route.aside_ml)))
+    if route.let_down_ml > 0.0:
+        steps.append(say("bar.way_stir_in", volume=show_volume(route.let_down_ml)))
+    if route.steam_g > 0.0:
+        volume = show_volume(route.boil_to_ml)
+        read = say("bar.way_mark", depth=show_length(route.mark_mm), volume=volume)
+        steps.append(say("bar.way_boil", mark=volume if route.mark_mm < LEAST_RULER_MM else read))
+    if route.thickener is not None:
+        dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=Term(route.thickener.dry))
+        steps.append(say("bar.way_bind", dry=dry))
+    if not steps:
+        return say("bar.way_ready")
+    return say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
+
+
+def body_words(step: Step) -> Argument:
+    """A body as anyone would say it, and the trade's word where that is another one."""
+    plain = Term(step.on_the_spoon)
+    return plain if step.word in step.on_the_spoon else say("bar.body", plain=plain, word=Term(step.word))
+
+
 #: Hot-holding limit. England asks for more; local rules come first.
 HOLD_HOT = show_temperature(HOLD_HOT_C)
 
@@ -201,10 +224,11 @@ HOLD_HOT = show_temperature(HOLD_HOT_C)
 def _boil_line(act: Act) -> Message:
     back = {"too_thin": say("bar.too_thin"), "no_time": say("bar.too_late", time=show_minutes(act.late_min))}
     # Thought to be at its mark already, there is nothing to expect above it.
-    above = act.expect_mm >= act.stop_mm >= LEAST_RULER_MM
-    expect = say("bar.expect", depth=show_length(act.expect_mm)) if above else None
+    expect, stop = act.expect, act.stop
+    above = expect is not None and stop is not None and expect.dip >= stop.dip >= LEAST_RULER_MM
+    expected = say("bar.expect", depth=expect.shown(act.reads_by)) if expect is not None and above else None
     binds = say("bar.salt_binds") if act.why == "salt_binds" else None
-    return sentences(back.get(act.why or ""), expect, say("bar.stop_at", mark=_stop(act)), binds, _finer(act))
+    return sentences(back.get(act.why or ""), expected, say("bar.stop_at", mark=_stop(act)), binds, _finer(act))
 
 
 def _finer(act: Act) -> Message | None:
@@ -221,14 +245,14 @@ def _finer(act: Act) -> Message | None:
 
 
 def _stop(act: Act) -> Argument:
-    """The mark in the pan, and the weight where a scale is the better judge; where no ruler reads it, no mark."""
-    mark, volume = show_length(act.stop_mm), show_volume(act.amount)
-    weight = None if act.stop_gross_g is None else show_mass(act.stop_gross_g)
-    if act.stop_mm < LEAST_RULER_MM:
-        return weight or volume
-    if act.measure != "scale" or weight is None:
-        return mark
-    return say("bar.weight_and_mark", weight=weight, mark=mark)
+    """The mark in what is measured with, and in the pan; where no ruler reads it, no mark."""
+    stop = act.stop
+    if stop is None:
+        return show_volume(act.amount)
+    mark, read = stop.shown("dip"), stop.shown(act.reads_by)
+    if stop.dip < LEAST_RULER_MM:
+        return stop.shown("scale") if stop.scale is not None else show_volume(act.amount)
+    return mark if act.reads_by == "dip" or read == mark else say("bar.read_and_mark", read=read, mark=mark)
 
 
 #: A ruler reads nothing in less liquid than this, mm (common practice).

@@ -1,4 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient, queryOptions } from '@tanstack/react-query'
+import { useState } from 'react'
 import { answer, client, EVENTS_VERSION, Problem, type Schemas } from './client'
 import { newId } from './id'
 import { belongs, isKept, putOut, waiting, type Owner } from './outbox'
@@ -99,7 +100,7 @@ export function useLists(): Schemas['ListsOut'] {
 /** Whether the lists are there, or cannot be had just now. */
 export const useListed = (): boolean => !useQuery(theLists).isLoading
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0 }
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0 }
 
 export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })
@@ -189,22 +190,26 @@ export function useStartPreview(start: StartedIn | null, anyPan: boolean) {
 }
 
 /** Ways from the pot as it is (`seq`) to a wish. The last answer stays in sight while dragging. */
-export function useRoutes(batchId: string, seq: number, wanted: Wanted | null) {
-  return useQuery<Routes, Problem>({
-    queryKey: ['routes', batchId, seq, wanted],
+/** The ways to a wish. While it is dragged one question is out at a time, the newest next, and every answer is shown. */
+export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
+  const [asked, setAsked] = useState({ seq, wanted })
+  const query = useQuery<Routes, Problem>({
+    queryKey: ['routes', batchId, asked.seq, asked.wanted],
     queryFn: ({ signal }) =>
       answer(
         client.POST('/api/v1/batches/{batch_id}/routes', {
           params: { path: { batch_id: batchId } },
-          body: wanted as Wanted,
+          body: asked.wanted,
           signal,
         }),
       ),
-    enabled: wanted !== null,
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,
   })
+  const newer = asked.seq !== seq || JSON.stringify(asked.wanted) !== JSON.stringify(wanted)
+  if (newer && !query.isFetching) setAsked({ seq, wanted })
+  return { ...query, isPlaceholderData: newer || query.isPlaceholderData }
 }
 
 /** What a sentence says of the strained liquid. */

@@ -1029,18 +1029,25 @@ export interface components {
         };
         /**
          * BodyOut
-         * @description Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing.
+         * @description Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing, and ``low`` and ``high`` where its
+         *     range ends. ``word`` is the trade's, ``everyday`` anyone's.
          */
         BodyOut: {
             /** Step */
             step: number;
             /** Word */
             word: string;
+            /** Everyday */
+            everyday: string;
             /** Does */
             does: string;
             viscosity: components["schemas"]["RangeOut"];
+            /** Low */
+            low: number;
             /** Position */
             position: number;
+            /** High */
+            high: number;
         };
         /**
          * ContentsRow
@@ -1106,7 +1113,7 @@ export interface components {
         };
         /**
          * MethodOut
-         * @description A way to measure this pot, and how far it may be off.
+         * @description A way to measure this pot, and how far it may be off: in mL, and in mm of its depth.
          */
         MethodOut: {
             /**
@@ -1115,6 +1122,8 @@ export interface components {
              */
             method: "jug" | "dip" | "scale" | "eye";
             error: components["schemas"]["ShownOut"];
+            /** Error Mm */
+            error_mm: number;
             /** Best */
             best: boolean;
             /** Usable */
@@ -1832,7 +1841,8 @@ export interface components {
          *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
          *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
          *     is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
-         *     ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already.
+         *     ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is
+         *     the way to measure that its mark is told in.
          */
         ActOut: {
             /**
@@ -1853,6 +1863,11 @@ export interface components {
             way: string | null;
             /** Measure */
             measure: ("jug" | "dip" | "scale" | "eye" | "spoon") | null;
+            /**
+             * Reads By
+             * @enum {string}
+             */
+            reads_by: "jug" | "dip" | "scale" | "eye";
             wait_min: components["schemas"]["RangeOut"] | null;
             /**
              * Stage
@@ -2003,7 +2018,7 @@ export interface components {
         };
         /**
          * CoursePoint
-         * @description Where the pot is thought to stand at a time, with its 80 % interval; depth and gross in its first pan.
+         * @description Where the pot is thought to stand at a time, with its 80 % interval, and what is read of it then.
          */
         CoursePoint: {
             /**
@@ -2016,8 +2031,7 @@ export interface components {
             low_ml: number;
             /** High Ml */
             high_ml: number;
-            depth: components["schemas"]["ShownOut"];
-            gross: components["schemas"]["ShownOut"] | null;
+            reads: components["schemas"]["ReadsOut"];
         };
         /**
          * CurveOut
@@ -2027,6 +2041,7 @@ export interface components {
             /** Points */
             points: components["schemas"]["CurvePoint"][];
             stop: components["schemas"]["ShownOut"] | null;
+            stop_reads: components["schemas"]["ReadsOut"] | null;
             ceiling: components["schemas"]["ShownOut"] | null;
             arrive: components["schemas"]["ArrivalOut"] | null;
             steam_g_min: components["schemas"]["RangeOut"];
@@ -2152,8 +2167,20 @@ export interface components {
             why: components["schemas"]["SaidOut"];
         };
         /**
+         * ReadsOut
+         * @description What a dip, a jug (hot, the fat with it) and a scale show; null where the pan was never weighed.
+         */
+        ReadsOut: {
+            dip: components["schemas"]["ShownOut"];
+            jug: components["schemas"]["ShownOut"];
+            scale: components["schemas"]["ShownOut"] | null;
+        };
+        /**
          * RouteOut
          * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
+         *
+         *     ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
+         *     ``to_amount`` says that all of the pot boils down to the amount that is wanted.
          *
          *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
          *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
@@ -2167,6 +2194,12 @@ export interface components {
             kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time";
             /** Label */
             label: string;
+            /** Flag */
+            flag: string;
+            said: components["schemas"]["SaidOut"];
+            takes: components["schemas"]["ShownOut"];
+            /** To Amount */
+            to_amount: boolean;
             /** Feasible */
             feasible: boolean;
             /** Recommended */
@@ -2288,13 +2321,16 @@ export interface components {
         };
         /**
          * StepOut
-         * @description A step of the ladder of body.
+         * @description A step of the ladder of body in anyone's word, and what it does; ``trade`` is the trade's word where that is
+         *     another one.
          */
         StepOut: {
             /** Index */
             index: number;
-            /** Word */
-            word: string;
+            /** Everyday */
+            everyday: string;
+            /** Trade */
+            trade: string | null;
             /** Does */
             does: string;
         };
@@ -2843,7 +2879,8 @@ export interface components {
          * Tested
          * @description A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
          *
-         *     A spoon is low, right or high; a tongue that, or one of the five words a cook would use.
+         *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; a tongue
+         *     is low, right or high, or one of the five words a cook would use.
          */
         Tested: {
             /**
@@ -2856,11 +2893,10 @@ export interface components {
              * @enum {string}
              */
             of: "body" | "salt";
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty";
+            /** Verdict */
+            verdict?: ("flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty") | null;
+            /** Step */
+            step?: number | null;
         };
         /**
          * ThickenedIn
@@ -2945,7 +2981,8 @@ export interface components {
         };
         /**
          * RoutesOut
-         * @description The ways there, the one to propose first, and what each volume costs.
+         * @description The ways there, the one to propose first, and what each volume costs. Boiled down below ``too_salty`` its sauce
+         *     is past the ceiling; null where it never is.
          */
         RoutesOut: {
             /** Routes */
@@ -2957,20 +2994,25 @@ export interface components {
             salt_percent: number;
             /** Ceiling Percent */
             ceiling_percent: number;
+            too_salty: components["schemas"]["ShownOut"] | null;
             least: components["schemas"]["ShownOut"];
             most: components["schemas"]["ShownOut"];
         };
         /**
          * TradeOut
-         * @description One point of the trade between volume, thickener and salt; ``dry_g`` is the dry thickener by school.
+         * @description One point of the trade between volume, thickener and salt: where boiling stops for that much sauce, how dark it
+         *     is drawn then, and the dry thickener by school.
          */
         TradeOut: {
             volume: components["schemas"]["ShownOut"];
+            boil_to: components["schemas"]["ShownOut"];
+            /** Tone */
+            tone: number;
             /** Salt Percent */
             salt_percent: number;
-            /** Dry G */
-            dry_g: {
-                [key: string]: number;
+            /** Dry */
+            dry: {
+                [key: string]: components["schemas"]["ShownOut"];
             };
         };
         /**
@@ -3163,8 +3205,23 @@ export interface components {
             hot_expansion_percent: number;
             /** Steam G Min Per Kw */
             steam_g_min_per_kw: number;
+            /** Ways To Measure */
+            ways_to_measure: components["schemas"]["MeasureOut"][];
             /** Most Lines */
             most_lines: number;
+        };
+        /**
+         * MeasureOut
+         * @description A way to measure the pot, as a word on a button.
+         */
+        MeasureOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "jug" | "dip" | "scale" | "eye";
+            /** Label */
+            label: string;
         };
         /**
          * PlaceOut
@@ -3207,6 +3264,8 @@ export interface components {
          * @description What a salt content is called, % by weight.
          */
         SaltWordOut: {
+            /** Key */
+            key: string;
             /** Label */
             label: string;
             /** Percent */

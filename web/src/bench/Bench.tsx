@@ -1,11 +1,11 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { useLocation } from 'wouter'
-import { isWhole, useAppend, useBatch, useListed, type Batch, type Payload, type Wanted } from '../api/hooks'
+import { isWhole, useAppend, useBatch, useListed, type Batch, type Payload } from '../api/hooks'
 import { Header } from '../shared/Header'
 import { clock } from '../shared/clock'
 import { Notice } from '../shared/Notice'
 import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
-import { BenchContext, type View } from '../stages/useBench'
+import { BenchContext, type Proposal, type View } from '../stages/useBench'
 import { useAlarm, useAwake } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { useSay, Words } from '../shared/units'
@@ -17,7 +17,6 @@ import { DeadClocks, MissingParts } from './BatchNotices'
 import { LogSheet } from './LogSheet'
 import { NowLine } from './NowLine'
 import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
-import { Signs } from './Signs'
 import { HelpSheet, useLetters, type SheetName } from './letters'
 
 // Rare, and they bring the whole start with them.
@@ -55,7 +54,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const append = useAppend(batch.id)
   const [, go] = useLocation()
   const [sheet, setSheet] = useState<SheetName | null>(null)
-  const [draft, setDraft] = useState<Wanted | null>(null)
+  const [proposal, setProposal] = useState<Proposal | null>(null)
   // The stage in hand stays open, whatever a device or somebody else records; it follows only what is done in it.
   const [inHand, setInHand] = useState(() => viewOf(batch))
   const view = isView(asked) ? asked : inHand
@@ -125,7 +124,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const wish = batch.wanted
   const stage = STAGES.find((one) => one.stage === view)
   const Panel = stage?.Panel
-  const parts = { batch, view, busy: append.isPending, problem: append.error, draft, onRecord: record, onOpen: open, onDraft: setDraft }
+  const parts = { batch, view, busy: append.isPending, problem: append.error, proposal, onRecord: record, onOpen: open, onPropose: setProposal }
   return (
     <BenchContext value={parts}>
       <div className="flex min-h-dvh flex-col">
@@ -135,7 +134,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
               <>
                 {say(wish.amount)}
                 <span className="hidden text-quiet sm:inline">
-                  {batch.ladder[wish.body]?.word} · {wish.salt_percent.toFixed(2)} %
+                  {batch.ladder[wish.body]?.everyday} · {wish.salt_percent.toFixed(2)} %
                 </span>
               </>
             ) : (
@@ -165,6 +164,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
             open={view === 'plan' ? null : view}
             onOpen={open}
             clock={clock(now)}
+            slim={view === 'plan'}
           />
         </div>
         {offline && (
@@ -183,7 +183,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
               // A wish that was kept is begun from anew.
               <PlanPanel key={batch.log.findLast((entry) => entry.kind === 'wanted' && !entry.struck)?.seq} />
             ) : (
-              <div className="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-4 lg:grid-cols-[30rem_1fr]">
+              <div className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 ${view === 'reduce' ? 'lg:grid-cols-[23rem_minmax(0,1fr)]' : 'lg:grid-cols-[28rem_minmax(0,1fr)]'}`}>
                 <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
                   <PotSection
                     pan={batch.pan}
@@ -194,16 +194,16 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
                     steaming={batch.act.doing === 'boil'}
                     marks={batch.marks.map((mark) =>
                       mark.kind === 'now' && stands
-                        ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.depth) }
+                        ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.reads.dip) }
                         : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
                     )}
-                    height={400}
+                    height={view === 'reduce' ? 330 : 400}
                   />
                   <p className="text-quiet">
                     {batch.pan.name}
                     {batch.pan.empty_g ? `, ${Math.round(batch.pan.empty_g)} g empty` : ''} · {batch.burner}
                   </p>
-                  {view === 'reduce' && !batch.finished && <Signs />}
+                  {stage && <stage.Beneath />}
                 </section>
                 <section aria-label={stage?.label} className="order-1 min-w-0 lg:order-2">
                   <Panel />

@@ -4,12 +4,12 @@ import type { Alarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'
-import { useBench } from '../stages/useBench'
+import { useBench, type Proposal } from '../stages/useBench'
 import type { SheetName } from './letters'
 
 interface Props {
   /** What the bar asks for leads on, whatever is open. */
-  onRecord: (payload: Payload) => void
+  onRecord: (payload: Payload | Payload[]) => void
   problem: Problem | null
   onSheet: (sheet: SheetName) => void
   undo: { label: string; act: () => void } | null
@@ -21,12 +21,11 @@ const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
 export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
-  const { batch, view, draft, busy, onOpen } = useBench()
+  const { batch, view, proposal, busy, onOpen } = useBench()
+  // On the plan the bar speaks the way in hand, where nothing is asked that comes before it.
+  const proposed = proposal !== null && !alarm.ringing && speaksOf(batch, proposal) ? proposal : null
   // What the open stage offers itself is not offered twice.
-  const changed = draft !== null && (batch.act.kind === 'want' || batch.act.kind === 'choose')
-  const answers: Answer[] = changed
-    ? [{ label: 'Keep this wish', payload: { ...draft }, opens: null, asks: null }]
-    : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
+  const answers = proposed ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
     if (payload) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
@@ -34,17 +33,32 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
   }
   const asked = new Set(answers.map((answer) => answer.asks))
   return (
-    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-3 text-bar-ink md:px-7 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}>
+    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-3 text-bar-ink md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}>
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
           {problem.message}
         </p>
       )}
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
-        <p role="status" className="min-w-64 flex-1 text-xl leading-snug font-semibold text-balance md:text-[1.45rem]">
-          {changed ? 'You changed what you want: keep it, or take one of the ways.' : <Sentence batch={batch} />}
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-3 xl:flex-nowrap">
+        <p role="status" className={`min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
+          {!proposed ? <Sentence batch={batch} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
-        <div className="flex flex-wrap gap-2">
+        <div className="flex flex-wrap gap-2 xl:max-w-[31rem] xl:justify-end">
+          {proposed?.take && (
+            <Button look="bar-main" disabled={busy} onClick={() => proposed.take && onRecord(proposed.take)}>
+              Take this way
+            </Button>
+          )}
+          {proposed?.next && (
+            <Button look="bar" disabled={busy} onClick={proposed.next}>
+              Next way
+            </Button>
+          )}
+          {proposed?.wish && (
+            <Button look="bar" disabled={busy} onClick={() => proposed.wish && onRecord({ ...proposed.wish })}>
+              Keep this wish
+            </Button>
+          )}
           {answers.map((answer, i) => (
             <Button
               key={answer.label}
@@ -94,6 +108,13 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
       </div>
     </section>
   )
+}
+
+/** Whether the way in hand is what the bar speaks of: not before a doubt, nor before what was thought for the cook is asked. */
+function speaksOf(batch: Batch, proposal: Proposal): boolean {
+  const { kind } = batch.act
+  if (kind === 'warn' || kind === 'slip' || batch.finished) return false
+  return kind === 'choose' || proposal.changed
 }
 
 /** The sentence, with its countdown where there is a time to look. */

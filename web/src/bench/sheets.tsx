@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
 import { useLists } from '../api/hooks'
+import { useKept } from '../shared/useKept'
 import { useSay } from '../shared/units'
+import { SpoonRow } from '../figures/SpoonRow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
@@ -23,8 +25,12 @@ const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 /** A reading of the pot: a method and a number, for a wet thumb. */
 export function ReadingSheet({ batch, append, onClose }: Props) {
   const say = useSay()
-  const best = batch.pot.methods.find((m) => m.best)?.method ?? 'dip'
-  const [method, setMethod] = useState<Method>(best)
+  // It opens on what the sentence was told in, or on what was looked at last on the stage.
+  const [inUse] = useKept<Method>(`reads-${batch.id}`)
+  const [method, setMethod] = useState<Method>(
+    () => batch.pot.methods.find((m) => m.usable && m.method === (batch.act.measure ?? inUse ?? batch.act.reads_by))?.method ?? batch.pot.methods.find((m) => m.best)?.method ?? 'dip',
+  )
+  const { ways_to_measure: names } = useLists()
   const [value, setValue] = useState('')
   const [hot, setHot] = useState(true)
   const send = (gain: 'added' | 'misread' | null) =>
@@ -53,7 +59,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             }}
             options={batch.pot.methods.map((m) => ({
               value: m.method,
-              label: { jug: 'Jug', eye: 'Eye', dip: 'Dip', scale: 'Scale' }[m.method],
+              label: names.find(({ key }) => key === m.method)?.label ?? m.method,
               disabled: !m.usable,
             }))}
           />
@@ -186,7 +192,7 @@ export function AddSheet({ append, onClose }: Props) {
 export function TasteSheet({ batch, append, onClose }: Props) {
   const { spoon, tongue } = useLists()
   const rows = [
-    { of: 'body', title: `Body: it should be a ${batch.ladder[batch.wanted?.body ?? 3]?.word ?? 'sauce'}`, words: spoon },
+    { of: 'body', title: 'Draw a finger across the back of the spoon. Which one is yours?', words: spoon },
     { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} % by the ledger`, words: tongue },
   ] as const
   return (
@@ -195,6 +201,17 @@ export function TasteSheet({ batch, append, onClose }: Props) {
         {rows.map((row) => (
           <div key={row.of} role="group" aria-label={row.of}>
             <p className="mb-2 font-semibold">{row.title}</p>
+            {row.of === 'body' && (
+              <div className="mb-2">
+                <SpoonRow
+                  steps={batch.ladder}
+                  now={null}
+                  wanted={batch.wanted?.body ?? null}
+                  busy={append.isPending}
+                  onPick={(step) => append.mutate({ kind: 'tested', of: 'body', step }, { onSuccess: onClose })}
+                />
+              </div>
+            )}
             <div className="flex flex-wrap gap-2">
               {row.words.map(({ key: verdict, label }) => (
                 <Button

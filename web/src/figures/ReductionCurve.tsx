@@ -65,7 +65,7 @@ export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clo
             </text>
           </>
         )}
-        {y.ticks(4).map((ml) => (
+        {y.ticks(height < 200 ? 2 : 4).map((ml) => (
           <g key={ml}>
             <line x1={M.left} x2={width - M.right} y1={y(ml)} y2={y(ml)} stroke="var(--line)" />
             <text x={M.left - 8} y={y(ml) + 5} fontSize="14" textAnchor="end" fill="var(--quiet)">

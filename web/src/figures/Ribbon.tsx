@@ -26,22 +26,25 @@ interface Props<S extends string> {
   fullMl?: number | undefined
   /** A lower ribbon without its stages, for where the way only begins. */
   low?: boolean
+  /** A lower ribbon with its stages; on a small screen the stages alone, for where another picture tells the same. */
+  slim?: boolean
   /** Said where nothing is planned yet. */
   ahead: string
 }
 
 const TALL = 138
 const LOW = 92
+const SLIM = 106
 const TOP = 34
 /** Room a letter takes, so that words are left out rather than cut off. */
 const LETTER = 8.5
 
 /** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
-export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead, fullMl, low = false }: Props<S>) {
+export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead, fullMl, low = false, slim = false }: Props<S>) {
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const id = useId()
   const narrow = width < 640
-  const HEIGHT = low ? LOW : TALL
+  const HEIGHT = low ? LOW : slim ? SLIM : TALL
   const FLOOR = HEIGHT - 6
   const most = Math.max(fullMl ?? 0, ...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
   const y = (ml: number) => FLOOR - (ml / most) * (FLOOR - TOP)
@@ -81,7 +84,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         height={HEIGHT}
         role="img"
         aria-label={`The sauce's way: ${placed.map((p) => `${p.stretch.stage}${p.stretch.planned ? ', planned' : ''}, ${p.stretch.volume}`).join('; ')}`}
-        className="block overflow-visible"
+        className={`block overflow-visible ${slim ? 'max-xl:hidden' : ''}`}
       >
         <defs>
           <linearGradient id={`${id}-tone`} x1="0" x2="1" y1="0" y2="0">

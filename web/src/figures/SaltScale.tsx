@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale'
-import { useWidth } from './useSize'
+import { spread } from './geometry'
 
 interface Props {
   low: number
@@ -7,38 +7,53 @@ interface Props {
   high: number
   wanted: number | null
   ceiling: number | null
+  height: number
 }
 
-/** Salt by weight on one line: where it is likely to be, where it should be, and where it must not go. */
-export function SaltScale({ low, best, high, wanted, ceiling }: Props) {
-  const [ref, width] = useWidth<HTMLDivElement>(720)
-  const x = scaleLinear([0, Math.max(2, high * 1.1)], [8, width - 8])
+const WIDE = 200
+const COLUMN = { x: 6, width: 34 }
+
+/** Salt by weight, standing upright: where it is likely to be, where it should be, and where it must not go. */
+export function SaltScale({ low, best, high, wanted, ceiling, height }: Props) {
+  const top = Math.max(2, high * 1.1, (ceiling ?? 0) * 1.2)
+  const y = scaleLinear([0, top], [height - 8, 8])
+  const percent = (value: number) => `${value.toFixed(2)}\u00a0%`
+  const words = [
+    ...(ceiling === null ? [] : [{ key: 'ceiling', at: ceiling, text: percent(ceiling), note: 'too salty above', ink: 'var(--salt)', bold: 600 }]),
+    ...(wanted === null ? [] : [{ key: 'yours', at: wanted, text: percent(wanted), note: 'yours', ink: 'var(--done)', bold: 700 }]),
+    { key: 'now', at: best, text: percent(best), note: `now, ${low.toFixed(2)} to ${high.toFixed(2)}`, ink: 'var(--ink)', bold: 700 },
+  ]
+  const at = spread(words.map((word) => y(word.at)), 38, 18, height - 20)
   return (
-    <div ref={ref} className="min-w-0">
-      <svg width={width} height={112} role="img" aria-label={`Salt about ${best.toFixed(2)} %`} className="block">
-        {ceiling !== null && (
-          <rect x={x(ceiling)} y={38} width={width - 8 - x(ceiling)} height={22} fill="var(--salt)" opacity="0.22" rx="4" />
-        )}
-        <line x1={8} x2={width - 8} y1={49} y2={49} stroke="var(--line)" strokeWidth="4" strokeLinecap="round" />
-        <line x1={x(low)} x2={x(high)} y1={49} y2={49} stroke="var(--salt)" strokeWidth="10" strokeLinecap="round" opacity="0.45" />
-        <circle cx={x(best)} cy={49} r="11" fill="var(--salt)" />
-        <text x={x(best)} y={28} textAnchor="middle" fontSize="18" fontWeight="700" fill="var(--salt)">
-          {best.toFixed(2)} %
-        </text>
-        {wanted !== null && (
-          <g>
-            <path d={`M${x(wanted)},66l7,12h-14z`} fill="var(--done)" />
-            <text x={x(wanted)} y={96} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--done)">
-              yours {wanted.toFixed(2)} %
-            </text>
-          </g>
-        )}
-        {ceiling !== null && (
-          <text x={Math.min(x(ceiling) + 6, width - 110)} y={80} fontSize="14" fill="var(--salt)">
-            ceiling {ceiling.toFixed(2)} %
+    <svg
+      width={WIDE}
+      height={height}
+      role="img"
+      aria-label={`Salt: ${words.map((word) => `${word.note} ${word.text}`).join('; ')}`}
+      className="block shrink-0"
+    >
+      <rect x={COLUMN.x} y={8} width={COLUMN.width} height={height - 16} rx="8" fill="var(--panel)" stroke="var(--line)" strokeWidth="2" />
+      {ceiling !== null && (
+        <rect x={COLUMN.x} y={8} width={COLUMN.width} height={Math.max(y(ceiling) - 8, 0)} rx="8" fill="var(--salt)" opacity="0.25" />
+      )}
+      <rect x={COLUMN.x + 9} y={y(high)} width={COLUMN.width - 18} height={Math.max(y(low) - y(high), 3)} rx="5" fill="var(--salt)" opacity="0.5" />
+      {words.map((word, i) => (
+        <g key={word.key} fill={word.ink}>
+          <polyline
+            points={`${COLUMN.x},${y(word.at)} ${COLUMN.x + COLUMN.width + 4},${y(word.at)} ${COLUMN.x + COLUMN.width + 18},${at[i] ?? 0}`}
+            fill="none"
+            stroke={word.ink}
+            strokeWidth={word.key === 'now' ? 4 : 2.5}
+            strokeDasharray={word.key === 'ceiling' ? '6 4' : undefined}
+          />
+          <text x={COLUMN.x + COLUMN.width + 24} y={(at[i] ?? 0) + 4} fontSize="18" fontWeight={word.bold}>
+            {word.text}
           </text>
-        )}
-      </svg>
-    </div>
+          <text x={COLUMN.x + COLUMN.width + 24} y={(at[i] ?? 0) + 19} fontSize="13.5">
+            {word.note}
+          </text>
+        </g>
+      ))}
+    </svg>
   )
 }

@@ -3,7 +3,7 @@ import { standsAt } from './course'
 
 const shown = (value: number) => ({ value, metric: `${value}`, us: `${value}` })
 const point = (minute: number, ml: number, mm: number) => ({
-  at: new Date(minute * 60_000).toISOString(), liquid: shown(ml), depth: shown(mm), low_ml: ml, high_ml: ml, gross: null,
+  at: new Date(minute * 60_000).toISOString(), liquid: shown(ml), low_ml: ml, high_ml: ml, reads: { dip: shown(mm), jug: shown(ml), scale: null },
 })
 const course = [point(0, 1000, 40), point(10, 800, 32), point(20, 600, 24)]
 

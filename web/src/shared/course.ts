@@ -8,7 +8,7 @@ export function standsAt(course: Course, at: number): { ml: number; depthMm: num
   const last = course.at(-1)
   if (!first || !last) return null
   const after = course.findIndex((point) => Date.parse(point.at) > at)
-  if (after === 0) return { ml: first.liquid.value, depthMm: first.depth.value, point: first }
+  if (after === 0) return { ml: first.liquid.value, depthMm: first.reads.dip.value, point: first }
   const b = after < 0 ? last : (course[after] ?? last)
   const a = after < 0 ? last : (course[after - 1] ?? last)
   const span = Date.parse(b.at) - Date.parse(a.at)
@@ -16,7 +16,7 @@ export function standsAt(course: Course, at: number): { ml: number; depthMm: num
   const mix = (x: number, y: number) => x + (y - x) * along
   return {
     ml: mix(a.liquid.value, b.liquid.value),
-    depthMm: mix(a.depth.value, b.depth.value),
+    depthMm: mix(a.reads.dip.value, b.reads.dip.value),
     point: along < 0.5 ? a : b,
   }
 }

@@ -1,4 +1,4 @@
-import { createContext, use } from 'react'
+import { createContext, use, useCallback } from 'react'
 import type { Part, Said, Session, Shown } from '../api/hooks'
 import { clock } from './clock'
 import { useNow } from './useNow'
@@ -11,7 +11,7 @@ export const Units = createContext<UnitSystem>('metric')
 /** Picks the wording for the reader's units, as plain text: for labels, and where only text will do. */
 export function useSay(): (of: Said | Shown) => string {
   const units = use(Units)
-  return (of) => (Array.isArray(of) ? of.map((part) => text(part, units)).join('') : of[units])
+  return useCallback((of: Said | Shown) => (Array.isArray(of) ? of.map((part) => text(part, units)).join('') : of[units]), [units])
 }
 
 function text(part: Part, units: UnitSystem): string {
@@ -20,11 +20,12 @@ function text(part: Part, units: UnitSystem): string {
   if ('figure' in part) return part.figure
   if ('name' in part) return part.name
   if ('at' in part) return clock(part.at)
-  return minutesUntil(part.until, Date.now())
+  return minutesUntil(Date.parse(part.until), Date.now())
 }
 
-function minutesUntil(until: string, now: number): string {
-  return `${Math.max(Math.round((Date.parse(until) - now) / 60_000), 1)}\u00a0min`
+/** The minutes that are left until a time, both in ms; never less than one. */
+export function minutesUntil(until: number, now: number): string {
+  return `${Math.max(Math.round((until - now) / 60_000), 1)}\u00a0min`
 }
 
 /** A sentence in its parts: amounts as they are to stand out, and names that cannot turn the words around them. */
@@ -43,5 +44,5 @@ export function Words({ of, amounts }: { of: Said; amounts?: string }) {
 }
 
 function Remaining({ until, className }: { until: string; className: string | undefined }) {
-  return <span className={className}>{minutesUntil(until, useNow())}</span>
+  return <span className={className}>{minutesUntil(Date.parse(until), useNow())}</span>
 }

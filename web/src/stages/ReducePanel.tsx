@@ -1,61 +1,44 @@
 import { useState } from 'react'
+import { useLists, type Batch } from '../api/hooks'
 import { clock } from '../shared/clock'
+import { useKept } from '../shared/useKept'
 import { useNow } from '../shared/useNow'
-import { useSay, Words } from '../shared/units'
+import { minutesUntil, useSay, Words } from '../shared/units'
+import { Lens } from '../figures/Lens'
 import { ReductionCurve } from '../figures/ReductionCurve'
 import { Button } from '../ui/Button'
+import { Choice } from '../ui/Choice'
 import { Cautions } from '../shared/Cautions'
 import { standsAt } from '../shared/course'
 import { Figure, reasonOf } from '../shared/Figure'
+import { Unfold } from '../ui/Unfold'
 import { HeatControl } from './HeatControl'
 import { PansSheet } from './PansSheet'
+import { Signs } from './Signs'
 import { useBench } from './useBench'
+
+type Reads = NonNullable<Batch['curve']['stop_reads']>
+type By = keyof Reads
 
 /** How far, how long, and how it has gone. */
 export default function ReducePanel() {
-  const { batch, onOpen, onRecord } = useBench()
+  const { batch, onOpen } = useBench()
   const say = useSay()
-  const [pans, setPans] = useState(false)
   const now = useNow()
   const { pot, plan, curve, act } = batch
-  const stop = batch.marks.find((mark) => mark.kind === 'stop')
   const boiling = act.doing === 'boil' && curve.stop && curve.arrive
   const stands = boiling ? standsAt(curve.course, now) : null
   return (
     <div className="grid gap-3">
-      <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
-        {stands ? (
-          <Figure
-            label="now, about"
-            value={say(stands.point.liquid)}
-            note={`${say(stands.point.depth)}${stands.point.gross ? ` · scale ${say(stands.point.gross)}` : ''}`}
-            reason={reasonOf(pot.reasons, 'liquid')}
-          />
-        ) : (
-          <Figure
-            label="in the pan"
-            value={say(pot.liquid)}
-            note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`}
-            reason={reasonOf(pot.reasons, 'liquid')}
-          />
-        )}
-        {curve.stop && (boiling || act.doing === 'heat') ? (
-          <Figure
-            label="stop at"
-            tone="text-done"
-            value={say(curve.stop)}
-            note={`${stop ? say(stop.depth) : ''}${plan?.gross ? ` · scale ${say(plan.gross)}` : ''}`}
-            reason={reasonOf(plan?.reasons, 'dip_mark')}
-          />
-        ) : (
+      {curve.stop_reads && curve.stop ? (
+        <Stop reads={curve.stop_reads} liquid={say(curve.stop)} stands={stands} now={now} />
+      ) : (
+        <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
+          <Figure label="in the pan" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`} reason={reasonOf(pot.reasons, 'liquid')} />
           <Figure label="stop at" value="–" note={plan ? 'Nothing more to boil away.' : 'Plan first.'} />
-        )}
-        {boiling && curve.arrive ? (
-          <Figure label="there at" value={clock(curve.arrive.best)} note={`${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`} reason={reasonOf(plan?.reasons, 'time')} />
-        ) : (
           <Figure label="salt now" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
-        )}
-      </div>
+        </div>
+      )}
       {!plan && (
         <button type="button" className="min-h-12 justify-self-start text-lg font-semibold underline" onClick={() => onOpen('plan')}>
           Say what you want, and pick a way there
@@ -69,21 +52,97 @@ export default function ReducePanel() {
         now={now}
         lookAt={act.look_at === null ? null : Date.parse(act.look_at)}
         clock={clock}
-        height={212}
+        height={148}
       />
       <p className="text-quiet">
         {curve.rate ? <Words of={curve.rate} /> : act.doing === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
         {plan?.leave && boiling && <> It is to <Words of={plan.leave} />.</>}
       </p>
-      {!batch.finished && (
-        <div className="flex flex-wrap gap-2">
-          <HeatControl />
-          <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
-          <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
-        </div>
-      )}
       <Cautions cautions={batch.boil_cautions} />
+    </div>
+  )
+}
+
+/** What may be done about the pan and its heat. */
+export function Beneath() {
+  const { batch, onRecord } = useBench()
+  const [pans, setPans] = useState(false)
+  if (batch.finished) return null
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      <HeatControl />
+      <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
+      <Signs />
+      <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
       {pans && <PansSheet onClose={() => setPans(false)} />}
+    </div>
+  )
+}
+
+interface StopProps {
+  reads: Reads
+  liquid: string
+  stands: ReturnType<typeof standsAt>
+  now: number
+}
+
+/** Where to stop, as the biggest thing in sight, in what it is measured with; and how far there. */
+function Stop({ reads, liquid, stands, now }: StopProps) {
+  const { batch } = useBench()
+  const say = useSay()
+  const { ways_to_measure: names } = useLists()
+  const { pot, plan, curve, act, marks } = batch
+  const [kept, keep] = useKept<By>(`reads-${batch.id}`)
+  const usable = pot.methods.filter((m) => m.usable && reads[m.method as By])
+  const by = usable.find((m) => m.method === (kept ?? act.reads_by)) ?? usable[0]
+  const method = (by?.method ?? 'dip') as By
+  const here = stands?.point.reads[method]
+  const dip = stands?.depthMm ?? pot.depth.value
+  const ceiling = marks.find((mark) => mark.kind === 'ceiling')
+  const stop = reads[method] ?? reads.dip
+  const reason = reasonOf(plan?.reasons, method === 'scale' ? 'scale' : 'dip_mark')
+  const due = act.look_at === null ? null : Date.parse(act.look_at)
+  return (
+    <div className="grid grid-cols-[7rem_minmax(0,1fr)] items-start sm:grid-cols-[13rem_minmax(0,1fr)] gap-x-5 gap-y-2">
+      <Lens stopMm={reads.dip.value} stopLabel={say(stop)} nowMm={dip} nowLabel={say(here ?? pot.depth)} ceilingMm={ceiling?.depth.value ?? null} errorMm={by?.error_mm ?? 0} tone={pot.tone} />
+      <div className="@container min-w-0">
+        <Unfold
+          label="how it comes about"
+          summary={
+            <>
+              <span className="block text-lg text-quiet">
+                stop at <span className="whitespace-nowrap">({liquid} of liquid)</span>
+              </span>
+              <span className="block text-[clamp(2.8rem,19cqw,7rem)] leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done">{say(stop)}</span>
+            </>
+          }
+        >
+          {reason && <Words of={reason.how} />}
+        </Unfold>
+        <div className="mt-2 mb-2">
+          <Choice
+            label="Measured by"
+            hideLabel
+            value={method}
+            onChange={keep}
+            options={usable.map((m) => ({ value: m.method as By, label: names.find(({ key }) => key === m.method)?.label ?? m.method }))}
+          />
+        </div>
+        <dl className="flex flex-wrap gap-x-7 gap-y-1">
+          {here && <At name="now, about">{say(here)}</At>}
+          {curve.arrive && <At name={`there, ${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`}>{clock(curve.arrive.best)}</At>}
+          {due !== null && <At name={due > now ? 'look in' : 'look'}>{due > now ? minutesUntil(due, now) : 'now'}</At>}
+        </dl>
+      </div>
+    </div>
+  )
+}
+
+function At({ name, children }: { name: string; children: string }) {
+  return (
+    <div>
+      <dt className="text-quiet">{name}</dt>
+      <dd className="text-3xl leading-tight font-bold whitespace-nowrap lg:text-[2.6rem]">{children}</dd>
     </div>
   )
 }

@@ -1,57 +1,56 @@
 import { useState } from 'react'
 import { useSay } from '../shared/units'
-import { SaltScale } from '../figures/SaltScale'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
+import { Salt } from './Salt'
+import { LikelySpoon } from './Spoons'
 import { useBench } from './useBench'
+
+export { LikelySpoon as Beneath }
 
 /** Salt last: what is in it, what is missing, and room to taste. */
 export default function SeasonPanel() {
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
-  const { pot, plan, wanted } = batch
+  const { pot, plan } = batch
   return (
-    <div className="grid gap-5">
-      <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
-        <Figure
-          label="salt now"
-          tone="text-salt"
-          value={`${pot.salt.best.toFixed(2)} %`}
-          note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
-          reason={reasonOf(pot.reasons, 'salt')}
-        />
-        {plan && (
+    <div className="flex flex-wrap gap-x-8 gap-y-5">
+      <Salt height={300} />
+      <div className="grid min-w-72 flex-1 content-start gap-5">
+        <div className="grid grid-cols-2 gap-x-6 gap-y-3">
           <Figure
-            label="table salt to add"
-            value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
-            note={plan.salt_to_add_also && plan.salt_first ? `${say(plan.salt_to_add_also)}; ${say(plan.salt_first)} first` : ''}
-            reason={reasonOf(plan.reasons, 'salt_to_add')}
+            label="salt now"
+            tone="text-salt"
+            value={`${pot.salt.best.toFixed(2)} %`}
+            note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
+            reason={reasonOf(pot.reasons, 'salt')}
           />
-        )}
-        {plan && <Figure label="at the end" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by the plan" />}
+          {plan && (
+            <Figure
+              label="table salt to add"
+              value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
+              note={plan.salt_to_add_also && plan.salt_first ? `${say(plan.salt_to_add_also)}; ${say(plan.salt_first)} first` : ''}
+              reason={reasonOf(plan.reasons, 'salt_to_add')}
+            />
+          )}
+          {plan && <Figure label="at the end" tone="text-salt" value={`${plan.salt_after.best.toFixed(2)} %`} note="by the plan" />}
+        </div>
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            onRecord({ kind: 'salted', salt_g: grams, salt: 'table' }, () => setGrams(''))
+          }}
+        >
+          <TextField label="Another amount of salt" placeholder="1.5 g" value={grams} onChange={setGrams} error={problem?.at('salt_g')} className="w-56" />
+          <Button type="submit" disabled={!grams.trim()}>
+            Stirred in
+          </Button>
+        </form>
+        <p className="text-quiet">Taste after thickening: starch dulls salt. A potato takes no salt out; only unsalted liquid does.</p>
       </div>
-      <SaltScale
-        low={pot.salt.low}
-        best={pot.salt.best}
-        high={pot.salt.high}
-        wanted={wanted?.salt_percent ?? null}
-        ceiling={wanted?.ceiling_percent ?? null}
-      />
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          onRecord({ kind: 'salted', salt_g: grams, salt: 'table' }, () => setGrams(''))
-        }}
-      >
-        <TextField label="Another amount of salt" placeholder="1.5 g" value={grams} onChange={setGrams} error={problem?.at('salt_g')} className="w-56" />
-        <Button type="submit" disabled={!grams.trim()}>
-          Stirred in
-        </Button>
-      </form>
-      <p className="text-quiet">Taste after thickening: starch dulls salt. A potato takes no salt out; only unsalted liquid does.</p>
     </div>
   )
 }

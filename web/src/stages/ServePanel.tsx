@@ -1,11 +1,17 @@
 import { useState } from 'react'
 import { useSay } from '../shared/units'
-import { BodyLadder } from '../figures/BodyLadder'
+import { Spoons } from './Spoons'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Cautions } from '../shared/Cautions'
+import { Salt } from './Salt'
 import { useBench } from './useBench'
+
+/** How salty it is likely to be. */
+export function Beneath() {
+  return <Salt height={170} />
+}
 
 /** What it came to: yield, portions, body, salt. */
 export default function ServePanel() {
@@ -22,10 +28,10 @@ export default function ServePanel() {
           value={served.portions ?? '–'}
           note={wanted?.portion ? `of ${say(wanted.portion)}` : 'no portion size was given'}
         />
-        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
+        <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
         <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
       </div>
-      <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={wanted?.body ?? null} />
+      <Spoons />
       {batch.finished ? (
         <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>
       ) : (

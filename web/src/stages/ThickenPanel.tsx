@@ -1,11 +1,13 @@
 import { useState } from 'react'
 import { useLists } from '../api/hooks'
 import { useSay } from '../shared/units'
-import { BodyLadder } from '../figures/BodyLadder'
+import { LikelySpoon, Spoons } from './Spoons'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
 import { useBench } from './useBench'
+
+export { LikelySpoon as Beneath }
 
 /** How much to whisk in, and where on the ladder the sauce stands. */
 export default function ThickenPanel() {
@@ -28,17 +30,17 @@ export default function ThickenPanel() {
           {plan.carrier && (
             <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
           )}
-          <Figure label="makes" value={say(plan.volume)} note={plan.body.word} reason={reasonOf(plan.reasons, 'body')} />
+          <Figure label="makes" value={say(plan.volume)} note={plan.body.everyday} reason={reasonOf(plan.reasons, 'body')} />
         </div>
       ) : (
         <Figure
           label="body"
-          value={pot.body.word}
+          value={pot.body.everyday}
           note={plan ? 'The arithmetic asks for no more thickener. The spoon has the last word.' : 'Plan first: say what you want.'}
           reason={reasonOf(pot.reasons, 'body')}
         />
       )}
-      <BodyLadder steps={batch.ladder} now={pot.body.position} wanted={batch.wanted?.body ?? null} />
+      <Spoons />
       {plan?.how && <p className="text-lg">{plan.how}</p>}
       {plan && plan.allergens.length > 0 && (
         <p>

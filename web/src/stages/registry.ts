@@ -1,9 +1,18 @@
 import { lazy, type ComponentType } from 'react'
 import type { Stage } from '../api/hooks'
 
-type Load = () => Promise<{ default: ComponentType }>
+/** A stage: what is done in it, and what stands beneath the pot meanwhile. */
+interface Module {
+  default: ComponentType
+  Beneath?: ComponentType
+}
+type Load = () => Promise<Module>
 
-const stage = (stage: Stage, label: string, load: Load) => ({ stage, label, load, Panel: lazy(load) })
+const Nothing = () => null
+
+const stage = (stage: Stage, label: string, load: Load) => ({
+  stage, label, load, Panel: lazy(load), Beneath: lazy(async () => ({ default: (await load()).Beneath ?? Nothing })),
+})
 
 /** The stages of the work, in order: the name the ribbon gives each, and what is done in it, a chunk of its own. */
 export const STAGES = [

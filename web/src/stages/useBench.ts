@@ -1,6 +1,6 @@
 import { createContext, use } from 'react'
 import type { Problem } from '../api/client'
-import type { Batch, Payload, Stage, Wanted } from '../api/hooks'
+import type { Batch, Payload, Said, Stage, Wanted } from '../api/hooks'
 
 export type View = Stage | 'plan' | 'correct'
 
@@ -14,9 +14,24 @@ export interface BenchParts {
   /** Record what happened, in order; the page then follows to what comes next. */
   onRecord: (payload: Payload | Payload[], after?: () => void) => void
   onOpen: (view: View) => void
-  /** A wish that is changed on the page and not kept yet: nothing is proposed for the one before it. */
-  draft: Wanted | null
-  onDraft: (draft: Wanted | null) => void
+  /** The way in hand on the plan. */
+  proposal: Proposal | null
+  onPropose: (proposal: Proposal | null) => void
+}
+
+/** A way that may be taken: what the bar says of it, and what answers it. */
+export interface Proposal {
+  said: Said
+  /** The cook has changed the wish, or picked another way than the first. */
+  changed: boolean
+  /** The wish, where it is not kept yet. */
+  wish: Wanted | null
+  /** What taking it records; null where it cannot be taken. */
+  take: Payload[] | null
+  /** Takes up the next one, where there is another. */
+  next: (() => void) | null
+  /** The wish cannot be met: what is wrong stands beside its word. */
+  wrong: boolean
 }
 
 export const BenchContext = createContext<BenchParts | null>(null)

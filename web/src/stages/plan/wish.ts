@@ -1,4 +1,4 @@
-import type { Batch, Wanted } from '../../api/hooks'
+import type { Batch, Said, Wanted } from '../../api/hooks'
 
 /** What is wanted, said again with one thing changed. */
 export function wantedAgain(wanted: NonNullable<Batch['wanted']>, change: Partial<Wanted>): Wanted {
@@ -18,5 +18,50 @@ export function wantedAgain(wanted: NonNullable<Batch['wanted']>, change: Partia
     ceiling_percent: wanted.ceiling_percent,
     fat_g_per_100_ml: wanted.fat_g_per_100_ml,
     ...change,
+  }
+}
+
+/** A wish as it is being said: what stands in its fields. */
+export interface Wish {
+  by: 'people' | 'amount'
+  people: string
+  over: string
+  amount: string
+  minutes: string
+  body: string
+  salt: string
+  ceiling: string
+  fat: number
+  avoid: Wanted['avoid']
+}
+
+/** What was wished for, or what would be proposed, as fields. */
+export function wishOf(batch: Batch, say: (of: Said) => string): Wish {
+  const wanted = batch.wanted ?? batch.suggested
+  return {
+    by: wanted.by_people ? 'people' : 'amount',
+    people: String(wanted.people),
+    over: wanted.over,
+    amount: say(wanted.said),
+    minutes: wanted.minutes === null ? '' : `${wanted.minutes} min`,
+    body: String(wanted.body),
+    salt: `${wanted.salt_percent.toFixed(2)} %`,
+    ceiling: `${wanted.ceiling_percent.toFixed(2)} %`,
+    fat: wanted.fat_g_per_100_ml,
+    avoid: wanted.avoid,
+  }
+}
+
+/** The fields as a wish to ask with, and to record. */
+export function wantedOf(wish: Wish): Wanted {
+  return {
+    kind: 'wanted',
+    ...(wish.by === 'people' ? { amount: `${wish.people} people`, over: wish.over as Wanted['over'] } : { amount: wish.amount }),
+    ...(wish.minutes.trim() && { minutes: wish.minutes }),
+    body: Number(wish.body),
+    salt_percent: wish.salt,
+    ceiling_percent: wish.ceiling,
+    fat_g_per_100_ml: wish.fat,
+    avoid: wish.avoid,
   }
 }

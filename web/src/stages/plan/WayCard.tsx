@@ -1,0 +1,114 @@
+import type { ReactNode } from 'react'
+import type { Route } from '../../api/hooks'
+import { useSay, Words } from '../../shared/units'
+import { Reasons } from '../../shared/Figure'
+import { Choice } from '../../ui/Choice'
+import { Unfold } from '../../ui/Unfold'
+
+interface Props {
+  route: Route
+  /** The same way with another thickener, or with none; itself among them. */
+  binders: readonly Route[]
+  onPick: (kind: Route['kind']) => void
+  /** It is the way that was taken. */
+  chosen: boolean
+}
+
+/** The way in hand: what to do, what binds it, what comes of it, how long; its arithmetic unfolds. */
+export function WayCard({ route, binders, onPick, chosen }: Props) {
+  const say = useSay()
+  return (
+    <section aria-label="The way in hand" className="border-t-[3px] border-ink pt-2">
+      <div className="grid grid-cols-2 gap-x-6 gap-y-3 lg:grid-cols-[1.5fr_1.1fr_1.2fr_1fr_0.7fr]">
+        <div className="col-span-2 lg:col-span-1">
+          <p className="text-quiet">{chosen ? <span className="font-semibold text-done">your way</span> : route.recommended ? 'first choice' : 'the way in hand'}</p>
+          <h3 className="text-xl leading-tight">{route.label}</h3>
+          {route.feasible ? (
+            <p className="leading-snug text-quiet">{route.because && <Words of={route.because} />}</p>
+          ) : (
+            <p className="leading-snug font-medium text-heat">{route.reason && <Words of={route.reason} />}</p>
+          )}
+        </div>
+        {!route.feasible ? null : (
+          <>
+            <Part
+              name="do"
+              figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark) : 'no boiling'}
+            >
+              {route.let_down && <>of water or unsalted stock, stirred in. </>}
+              {route.leave ? (
+                <>
+                  {route.take ? <>boil it to <b>{say(route.mark)}</b>: </> : 'left in the pan: '}
+                  {say(route.boil_to)}
+                  {route.gross && <>, scale {say(route.gross)}</>}
+                </>
+              ) : route.take ? (
+                'the rest is kept'
+              ) : (
+                !route.let_down && 'nothing is boiled away'
+              )}
+            </Part>
+            <Part name="bind" figure={route.dry ? say(route.dry) : 'nothing'}>
+              {route.dry ? (
+                <>
+                  {route.dry_name}
+                  {route.dry_also && <> ({say(route.dry_also)})</>}
+                  {route.carrier && <> with {say(route.carrier)} {route.carrier_name}</>}
+                </>
+              ) : (
+                'it binds by itself'
+              )}
+            </Part>
+            <Part name="then" ink="text-salt" figure={`${route.salt_after.best.toFixed(2)} %`}>
+              salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}
+            </Part>
+            <Part name="time" figure={say(route.takes)}>
+              {route.allergens.length > 0 ? `brings ${route.allergens.join(', ')}` : 'in all'}
+            </Part>
+          </>
+        )}
+      </div>
+      <div className="mt-1 flex flex-wrap items-start gap-x-6 gap-y-1">
+        {binders.length > 1 && (
+          <Choice
+            label="Bound with"
+            hideLabel
+            value={route.kind}
+            onChange={onPick}
+            options={binders.map((one) => ({ value: one.kind, label: one.dry_name ?? 'nothing' }))}
+          />
+        )}
+        {route.feasible && (
+          <Unfold
+            className="min-w-64 flex-1"
+            label={`this way: ${route.label}`}
+            summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why, and what to mind</span>}
+          >
+            {route.leave && <p className="mb-1.5"><Words of={route.leave} /></p>}
+            {route.notes.map((note, i) => (
+              <p key={i} className="mb-1.5"><Words of={note} /></p>
+            ))}
+            <Reasons reasons={route.reasons} />
+          </Unfold>
+        )}
+      </div>
+    </section>
+  )
+}
+
+interface PartProps {
+  name: string
+  figure: string
+  ink?: string
+  children: ReactNode
+}
+
+function Part({ name, figure, ink = '', children }: PartProps) {
+  return (
+    <div>
+      <p className="text-quiet">{name}</p>
+      <p className={`text-2xl leading-tight font-bold md:text-[1.7rem] ${ink}`}>{figure}</p>
+      <p className="leading-snug text-quiet">{children}</p>
+    </div>
+  )
+}
