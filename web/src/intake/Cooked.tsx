@@ -1,7 +1,7 @@
 import type { Problem } from '../api/client'
 import { useLists } from '../api/hooks'
 import { TextField } from '../ui/TextField'
-import { AskForm, Pick, Wrong } from './Ask'
+import { AskForm, Pick, Wrong } from '../shared/Ask'
 import type { Cooked as Said } from './draft'
 
 interface Props {
@@ -16,7 +16,7 @@ const yesNo = (yes: string, no: string) => [
   { value: 'no' as const, label: no },
 ]
 
-/** How it was cooked and strained, as a sentence to tap. */
+/** How it was cooked and strained, a line of values to tap. */
 export function Cooked({ cooked, change, assumed, wrong }: Props) {
   const { covers, sieves } = useLists()
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
@@ -26,8 +26,8 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
   )
   return (
     <>
-      <p className="text-xl leading-[3.1rem]">
-        It braised for {words('How long', cooked.hours, 'hours', '2 1/2 h', wrong?.at('hours'))}{' '}
+      <div role="group" aria-label="How it was cooked" className="flex flex-wrap gap-x-2">
+        {words('Braised for', cooked.hours, 'hours', '2 1/2 h', wrong?.at('hours'))}
         <Pick
           label="Where"
           value={cooked.heat}
@@ -38,7 +38,7 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           ]}
           onPick={(heat) => change({ heat })}
         />
-        {cooked.heat === 'oven' && <> at {words('Oven temperature', cooked.oven, 'oven', '150 °C', wrong?.at('oven_c'))}</>},{' '}
+        {cooked.heat === 'oven' && words('Oven temperature', cooked.oven, 'oven', '150 °C', wrong?.at('oven_c'))}
         <Pick
           label="Cover"
           value={cooked.cover}
@@ -46,9 +46,8 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           options={covers.map((c) => ({ value: c.key, label: c.cooked }))}
           onPick={(cover) => change({ cover })}
         />
-        , the meat{' '}
         <Pick
-          label="Level"
+          label="The meat"
           value={cooked.level}
           assumed={assumed('level')}
           options={[
@@ -58,33 +57,30 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           ]}
           onPick={(level) => change({ level })}
         />
-        , in{' '}
         <Pick
           label="Pieces"
           value={cooked.pieces}
           assumed={assumed('pieces')}
           options={[
-            { value: 'large', label: 'large pieces' },
-            { value: 'small', label: 'small pieces' },
+            { value: 'large', label: 'large' },
+            { value: 'small', label: 'small' },
           ]}
           onPick={(pieces) => change({ pieces })}
         />
-        ,{' '}
         <Pick
-          label="Trimmed"
+          label="Its fat"
           value={cooked.trimmed ? 'yes' : 'no'}
           assumed={assumed('trimmed')}
-          options={yesNo('trimmed of fat', 'with its fat')}
+          options={yesNo('trimmed off', 'left on')}
           onPick={(trimmed) => change({ trimmed: trimmed === 'yes' })}
         />
-        ; strained{' '}
         <Pick
-          label="Overnight"
+          label="Strained"
           value={cooked.overnight ? 'yes' : 'no'}
           assumed={assumed('overnight')}
           options={yesNo('after a night in the liquid', 'the same day')}
           onPick={(overnight) => change({ overnight: overnight === 'yes' })}
-        />{' '}
+        />
         <Pick
           label="Strained through"
           value={cooked.strain}
@@ -92,8 +88,7 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           options={sieves.map((s) => ({ value: s.key, label: s.cooked, hint: s.hint }))}
           onPick={(strain) => change({ strain })}
         />
-        .
-      </p>
+      </div>
       <Wrong texts={[wrong?.at('hours'), wrong?.at('oven_c')]} />
     </>
   )

@@ -7,7 +7,6 @@ import { STAGES } from '../stages/registry'
 import { clock } from '../shared/clock'
 import { useNow } from '../shared/useNow'
 import { useSay, Words } from '../shared/units'
-import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -101,20 +100,23 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           low
         />
       </div>
-      <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-5 px-4 pt-3 pb-8 md:px-7 lg:grid-cols-[25rem_1fr]">
-        <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
-          {pan && (
-            <PotSection
-              pan={pan}
-              depthMm={pot?.depth.value ?? 0}
-              fatMm={pot?.fat_depth.value ?? 0}
-              tone={pot?.tone ?? 0.2}
-              steaming={draft.hot && pot !== undefined}
-              marks={pot ? [{ kind: 'now', depthMm: pot.depth.value, label: say(pot.depth) }] : []}
-              height={300}
-              onLevel={(mm) => change({ method: 'dip', value: `${mm} mm` })}
-            />
+      <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-3 px-4 pt-2 pb-8 md:px-7 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+        <div className="lg:col-span-2">
+          <TextField
+            label="Say what you have, all in one go or word by word below"
+            placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
+            value={draft.said}
+            onChange={(said) => setDraft((now) => ({ ...now, said }))}
+            maxLength={500}
+            autoComplete="off"
+            autoFocus
+          />
+          {sentence.data && sentence.data.unread.length > 0 && taken === draft.said && (
+            <p className="mt-1 text-quiet">Not understood: {sentence.data.unread.map((part) => `“${part}”`).join(', ')}. Tap the words below instead.</p>
           )}
+        </div>
+        <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
+          <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
           <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
           <dl className="mt-2 grid grid-cols-3 gap-3" aria-live="polite">
             <Told name="liquid" value={pot ? say(pot.liquid) : '–'} note={pot ? `± ${say(pot.liquid_error)}` : ''} />
@@ -127,21 +129,6 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           </dl>
         </section>
         <div className="grid min-w-0 content-start gap-4">
-          <div>
-            <TextField
-              label="Say what you have"
-              placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
-              value={draft.said}
-              onChange={(said) => setDraft((now) => ({ ...now, said }))}
-              maxLength={500}
-              autoComplete="off"
-              autoFocus
-            />
-            {sentence.data && sentence.data.unread.length > 0 && taken === draft.said && (
-              <p className="mt-1 text-quiet">Not understood: {sentence.data.unread.map((part) => `“${part}”`).join(', ')}. Tap the words below instead.</p>
-            )}
-          </div>
-          <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
           {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
           <WentIn lines={draft.lines} onLines={(next) => setDraft((now) => changed(now, { lines: next(now.lines) }))} />
           {draft.lines.length > 0 && (
@@ -153,7 +140,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
       <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
         {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="mb-2 font-medium text-[#ffb39c]">{wrong.message}</p>}
         <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
-          <p role="status" className="min-w-64 flex-1 text-xl leading-snug font-semibold text-balance md:text-[1.45rem]">
+          <p role="status" className="said min-w-64 flex-1 font-semibold text-balance">
             {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}
           </p>
           <Button look="bar-main" disabled={busy || open !== null || wrong !== null} onClick={() => onDone(draft)}>

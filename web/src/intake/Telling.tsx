@@ -4,7 +4,8 @@ import { useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
-import { Ask, AskForm, Pick, Wrong } from './Ask'
+import { HungPot, type Hung } from '../figures/HungPot'
+import { Ask, AskForm, Pick, Wrong } from '../shared/Ask'
 import { assumed, type Draft } from './draft'
 
 interface Props {
@@ -33,7 +34,7 @@ function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): strin
   }
 }
 
-/** What is in the pan, as a sentence whose every word can be tapped. */
+/** What is in the pan: each word hangs on what it is about, and can be tapped. */
 export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
   const say = useSay()
   const lists = useLists()
@@ -42,22 +43,59 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
   const fatWrong = wrong?.at('fat', 'fat_mm', 'fat_ml')
   const saltWrong = wrong?.at('percent', 'salt')
   const solidsWrong = wrong?.at('solids_g')
-  return (
-    <div>
-      <p className="text-xl leading-[3.1rem]">
-        In the{' '}
+  const listed = draft.lines.length > 0
+  const words: (Hung | false)[] = [
+    {
+      key: 'hot',
+      place: 'steam',
+      assumed: assumed(draft, 'hot'),
+      word: (
         <Pick
-          label="Pan"
-          value={draft.panId}
-          assumed={assumed(draft, 'panId')}
-          unsaid="which pan?"
-          options={kitchen.pans.map((p) => ({ value: p.id, label: p.name, hint: `holds ${say(p.capacity)}` }))}
-          onPick={(panId) => change({ panId })}
-        />{' '}
-        there is{' '}
+          label="Hot or cold"
+          value={draft.hot ? 'hot' : 'cold'}
+          assumed={assumed(draft, 'hot')}
+          options={[
+            { value: 'hot', label: 'hot' },
+            { value: 'cold', label: 'cold' },
+          ]}
+          onPick={(hot) => change({ hot: hot === 'hot' })}
+        />
+      ),
+    },
+    {
+      key: 'fat',
+      place: 'fat',
+      assumed: !draft.fat.trim(),
+      word: (
+        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : listed ? 'the fat of the list' : null} unsaid="how much fat?" assumed={!draft.fat.trim()} wrong={Boolean(fatWrong)}>
+          <Choice
+            label="Fat measured by"
+            value={draft.fatBy}
+            onChange={(fatBy) => change({ fatBy, fat: '' })}
+            options={[
+              { value: 'mm', label: 'Thickness' },
+              { value: 'ml', label: 'Volume' },
+            ]}
+          />
+          <TextField
+            label="Fat on top, if any"
+            placeholder={draft.fatBy === 'mm' ? '2 cm' : '120 ml'}
+            value={draft.fat}
+            onChange={(fat) => change({ fat })}
+            error={fatWrong}
+            autoComplete="off"
+          />
+        </AskForm>
+      ),
+    },
+    {
+      key: 'liquid',
+      place: 'liquid',
+      assumed: !draft.value.trim(),
+      word: (
         <AskForm
           label="How much"
-          said={draft.value.trim() ? `${draft.value.trim()} ${byWord[draft.method]}` : draft.lines.length > 0 ? 'what the list makes' : null}
+          said={draft.value.trim() ? `${draft.value.trim()} ${byWord[draft.method]}` : listed ? 'what the list makes' : null}
           unsaid="how much?"
           assumed={!draft.value.trim()}
           wrong={Boolean(amountWrong)}
@@ -69,7 +107,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
             onChange={(method) => change({ method, value: '' })}
             options={(['jug', 'dip', 'scale', 'eye'] as const).map((method) => ({
               value: method,
-              label: { jug: 'Jug', dip: 'Dip', scale: 'Scale', eye: 'Eye' }[method],
+              label: lists.ways_to_measure.find(({ key }) => key === method)?.label ?? method,
               hint: hint(method, pot, say, pan?.empty_g ?? null),
               disabled: method === 'scale' && !pan?.empty_g,
             }))}
@@ -92,51 +130,14 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
             ]}
           />
         </AskForm>
-        ,{' '}
-        <Pick
-          label="Hot or cold"
-          value={draft.hot ? 'hot' : 'cold'}
-          assumed={assumed(draft, 'hot')}
-          options={[
-            { value: 'hot', label: 'hot' },
-            { value: 'cold', label: 'cold' },
-          ]}
-          onPick={(hot) => change({ hot: hot === 'hot' })}
-        />
-        , with{' '}
-        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : draft.lines.length > 0 ? 'the fat of the list' : null} unsaid="how much fat?" assumed={!draft.fat.trim()} wrong={Boolean(fatWrong)}>
-          <Choice
-            label="Fat measured by"
-            value={draft.fatBy}
-            onChange={(fatBy) => change({ fatBy, fat: '' })}
-            options={[
-              { value: 'mm', label: 'Thickness' },
-              { value: 'ml', label: 'Volume' },
-            ]}
-          />
-          <TextField
-            label="Fat on top, if any"
-            placeholder={draft.fatBy === 'mm' ? '2 cm' : '120 ml'}
-            value={draft.fat}
-            onChange={(fat) => change({ fat })}
-            error={fatWrong}
-            autoComplete="off"
-          />
-        </AskForm>{' '}
-        on top and{' '}
-        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} assumed={assumed(draft, 'solids')} wrong={Boolean(solidsWrong)}>
-          <TextField
-            label="Meat or vegetables still in the pan"
-            hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
-            placeholder="1.1 kg"
-            value={draft.solids}
-            onChange={(solids) => change({ solids })}
-            error={solidsWrong}
-            autoComplete="off"
-          />
-        </AskForm>{' '}
-        in it. Salt:{' '}
-        <Ask label="Salt" said={saltWords(draft, lists)} unsaid="how salty?" assumed={draft.saltBy === 'unsaid'} wrong={Boolean(saltWrong)}>
+      ),
+    },
+    {
+      key: 'salt',
+      place: 'salt',
+      assumed: draft.saltBy === 'unsaid',
+      word: (
+        <Ask label="Salt" ink="text-salt" said={saltWords(draft, lists)} unsaid="how salty?" assumed={draft.saltBy === 'unsaid'} wrong={Boolean(saltWrong)}>
           {(close) => (
             <div className="grid gap-4">
               <Choice
@@ -166,7 +167,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
                 }}
                 options={lists.stocks.map(({ key, label }) => ({ value: key, label }))}
               />
-              {draft.lines.length > 0 && (
+              {listed && (
                 <Button
                   onClick={() => {
                     change({ saltBy: 'list' })
@@ -179,26 +180,64 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
             </div>
           )}
         </Ask>
-        .
-        {draft.lines.length === 0 && (
-          <>
-            {' '}
-            It is{' '}
-            <Pick
-              label="What it is like"
-              value={draft.character}
-              assumed={assumed(draft, 'character')}
-              options={[
-                { value: 'thin', label: 'thin stock', hint: 'Lean meat. Hardly sets when cold.' },
-                { value: 'gelatin_rich', label: 'gelatin-rich', hint: 'Cheek, shin, neck, tail. Sets firm.' },
-                { value: 'milled', label: 'tomato or milled vegetables', hint: 'Soft vegetables in it. Cloudy.' },
-              ]}
-              onPick={(character) => change({ character })}
-            />
-            .
-          </>
-        )}{' '}
-        It will boil on the{' '}
+      ),
+    },
+    !listed && {
+      key: 'character',
+      place: 'body',
+      assumed: assumed(draft, 'character'),
+      word: (
+        <Pick
+          label="What it is like"
+          value={draft.character}
+          assumed={assumed(draft, 'character')}
+          options={[
+            { value: 'thin', label: 'thin stock', hint: 'Lean meat. Hardly sets when cold.' },
+            { value: 'gelatin_rich', label: 'sets when cold', hint: 'Cheek, shin, neck, tail: rich in gelatin.' },
+            { value: 'milled', label: 'tomato or milled vegetables', hint: 'Soft vegetables in it. Cloudy.' },
+          ]}
+          onPick={(character) => change({ character })}
+        />
+      ),
+    },
+    {
+      key: 'meat',
+      place: 'meat',
+      assumed: assumed(draft, 'solids'),
+      word: (
+        <AskForm label="Meat still in the pan" said={draft.solids.trim() ? `${draft.solids.trim()} of meat` : 'no meat'} assumed={assumed(draft, 'solids')} wrong={Boolean(solidsWrong)}>
+          <TextField
+            label="Meat or vegetables still in the pan"
+            hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
+            placeholder="1.1 kg"
+            value={draft.solids}
+            onChange={(solids) => change({ solids })}
+            error={solidsWrong}
+            autoComplete="off"
+          />
+        </AskForm>
+      ),
+    },
+    {
+      key: 'pan',
+      place: 'pan',
+      assumed: assumed(draft, 'panId'),
+      word: (
+        <Pick
+          label="Pan"
+          value={draft.panId}
+          assumed={assumed(draft, 'panId')}
+          unsaid="which pan?"
+          options={kitchen.pans.map((p) => ({ value: p.id, label: p.name, hint: `holds ${say(p.capacity)}` }))}
+          onPick={(panId) => change({ panId })}
+        />
+      ),
+    },
+    {
+      key: 'burner',
+      place: 'burner',
+      assumed: assumed(draft, 'burnerId'),
+      word: (
         <Pick
           label="Burner"
           value={draft.burnerId}
@@ -207,8 +246,24 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           options={kitchen.burners.map((b) => ({ value: b.id, label: b.name }))}
           onPick={(burnerId) => change({ burnerId })}
         />
-        .
-      </p>
+      ),
+    },
+  ]
+  return (
+    <div>
+      {pan && (
+        <HungPot
+          pan={pan}
+          depthMm={pot?.depth.value ?? 0}
+          fatMm={pot?.fat_depth.value ?? 0}
+          tone={pot?.tone ?? 0.2}
+          steaming={draft.hot && pot !== undefined}
+          meat={draft.solids.trim() !== ''}
+          words={words.filter((word) => word !== false)}
+          label={pot ? say(pot.depth) : ''}
+          onLevel={(mm) => change({ method: 'dip', value: `${mm} mm` })}
+        />
+      )}
       <Better draft={draft} pot={pot} />
       <Wrong texts={[amountWrong, fatWrong, saltWrong, solidsWrong]} />
     </div>

@@ -103,7 +103,7 @@ export function WentIn({ lines, onLines }: Props) {
         </div>
       )}
       {lines.length > 0 && (
-        <ul className="grid gap-x-6 xl:grid-cols-2">
+        <ul className="grid gap-x-6 2xl:grid-cols-2">
           {lines.map((line, at) => (
             <Row
               key={`${at}-${line.line.text}`}

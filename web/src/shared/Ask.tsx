@@ -5,39 +5,40 @@ import { Popover } from '../ui/Popover'
 
 interface AskProps {
   label: string
-  /** The words as they stand in the sentence; null while nobody has said it. */
-  said: string | null
+  /** The words as they stand; null while nobody has said it. */
+  said: ReactNode
   /** What stands there instead. */
   unsaid?: string
   wrong?: boolean
   /** Nobody has said it: it is taken for granted until somebody does. */
   assumed?: boolean
+  ink?: string
   children: (close: () => void) => ReactNode
 }
 
-/** A word of a sentence that can be tapped and said otherwise. */
-export function Ask({ label, said, unsaid = '…', wrong, assumed = false, children }: AskProps) {
+/** A value under its name, that can be tapped and said otherwise. */
+export function Ask({ label, said, unsaid = '…', wrong, assumed = false, ink = '', children }: AskProps) {
   const [open, setOpen] = useState(false)
   const edge = wrong
-    ? 'border-heat font-bold'
+    ? 'border-heat font-bold text-heat'
     : said === null
       ? 'border-dashed border-quiet font-bold text-quiet'
       : assumed
-        ? 'border-dotted border-quiet font-normal italic text-quiet'
-        : 'border-ink font-bold'
+        ? `border-dotted border-quiet font-medium italic ${ink || 'text-quiet'}`
+        : `border-transparent font-bold ${ink}`
   return (
     <Popover
       open={open}
       onOpen={setOpen}
       label={label}
-      className={`my-0.5 inline-flex min-h-12 max-w-full items-center border-b-[3px] px-1 text-left leading-tight hover:bg-panel data-[state=open]:bg-panel ${edge}`}
+      className="block min-h-12 max-w-full min-w-0 rounded-lg px-1.5 py-0.5 text-left leading-tight hover:bg-panel data-[state=open]:bg-panel"
       trigger={
         <>
-          <span className="sr-only">
+          <span className="block text-sm leading-tight text-quiet">
             {label}
-            {assumed && ', assumed'}:{' '}
+            <span className="sr-only">{assumed && ', assumed'}: </span>
           </span>
-          {said ?? unsaid}
+          <span className={`inline-block max-w-full border-b-2 text-lg leading-tight ${edge}`}>{said ?? unsaid}</span>
         </>
       }
     >
