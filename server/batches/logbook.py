@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, ClassVar, cast
+from typing import Annotated, Any, ClassVar, cast
 from uuid import UUID
 
 from django.core.exceptions import ValidationError as Unplaced
@@ -13,22 +13,33 @@ from django.http import HttpRequest
 from ninja.errors import ValidationError as NotAnInput
 from ninja.pagination import CursorPagination
 from pydantic import Field
-from shared.shapes import SaidOut, Shape, ShownOut
+from shared.shapes import PanShape, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import show_volume
+from spissus_core.amounts.quantities import show_length, show_volume
 from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
-from spissus_core.messages import say
+from spissus_core.measuring.vessels import Pan
+from spissus_core.messages import Message, say
 from spissus_core.planning.explanation import left_of_it
-from spissus_core.planning.spoken import CONCERN_WORDS
+from spissus_core.planning.spoken import CONCERN_WORDS, NEXT_WORDS
 from words import plain
 
 from .models import Batch
 from .pot import word
 
 
+class PotLine(Shape):
+    """A pot of the list as it is drawn: its pan, how deep it stands, and the mark to stop at."""
+
+    pan: PanShape
+    depth_mm: float
+    fat_mm: float
+    stop: ShownOut | None
+
+
 class BatchLine(Shape):
-    """A batch in a list; where its start cannot be read, nothing is known of its pot."""
+    """A batch in a list; where its start cannot be read, nothing is known of its pot. ``next`` is what is to be done
+    to it, in a few words; ``burner`` where it stands, or stood last."""
 
     id: UUID
     name: str
@@ -43,6 +54,10 @@ class BatchLine(Shape):
     tone: float | None
     share: float | None
     left: SaidOut | None
+    burner: str | None
+    on_heat: bool
+    pot: PotLine | None
+    next: SaidOut | None
     look_at: datetime | None
     quiet: bool
     concern: str | None
@@ -67,8 +82,28 @@ def line_out(batch: Batch) -> BatchLine:
         salt_percent=s.get("salt_percent"), body=word(s["body"]) if s.get("body") else None, tone=s.get("tone"),
         share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None,
         left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None, look_at=s.get("look_at"),
+        burner=s.get("burner"), on_heat=s.get("on_heat", False), pot=_pot(s), next=SaidOut.maybe(_next(s)),
         quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
     )  # fmt: skip
+
+
+def _pot(s: dict[str, Any]) -> PotLine | None:
+    """The pot as it is drawn; a summary of before it was drawn has none, until the next entry."""
+    if "pan_spec" not in s:
+        return None
+    stop = s["stop_mm"]
+    return PotLine(
+        pan=PanShape(**Pan.model_validate(s["pan_spec"]).model_dump()), depth_mm=s["depth_mm"], fat_mm=s["fat_mm"],
+        stop=None if stop is None else ShownOut.of(show_length(stop)),
+    )  # fmt: skip
+
+
+def _next(s: dict[str, Any]) -> Message | None:
+    """What is to be done, in a few words."""
+    doing, stop = s.get("doing"), s.get("stop_mm")
+    if doing == "boil" and stop is not None:
+        return say("bar.next_boil", mark=show_length(stop))
+    return NEXT_WORDS.get(doing) if doing is not None else None
 
 
 def _concern(kind: ConcernKind | None) -> str | None:

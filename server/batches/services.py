@@ -301,15 +301,22 @@ def summarised(board: Board) -> dict[str, Any]:
     """What a list shows of a batch; of one whose pot cannot be read, only where it stands."""
     timeline, act = board.timeline, board.act
     pot = timeline.pot
-    stands = {"stage": stage_of(act), "finished": timeline.ended}
+    stands = {"stage": stage_of(act), "finished": timeline.ended, "doing": act.doing.kind}
     if pot is None:
         return stands
+    stop = act.doing.stop
     return stands | {
         "pan": pot.pan.name,
+        "pan_spec": pot.pan.model_dump(mode="json"),
+        "burner": pot.burner.name,
+        "on_heat": timeline.heating is not None and timeline.heating.heating,
+        "depth_mm": pot.depth_mm,
+        "fat_mm": pot.fat_mm,
+        "stop_mm": None if stop is None else stop.dip,
         "volume_ml": (timeline.finished and timeline.finished.yield_ml) or pot.contents.liquid_ml,
         "start_ml": (timeline.start or pot).contents.liquid_ml,
         "salt_percent": pot.salt_percent.best,
-        "body": pot.body.step.word,
+        "body": pot.body.step.everyday,
         "tone": tone(pot.contents),
         "look_at": act.look_at.isoformat() if act.look_at else None,
         "quiet": quiet(timeline.seen, act.look_at),

@@ -31,7 +31,7 @@ from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
 from .explanation import because
-from .guidance import Act
+from .guidance import Act, ActKind
 from .routes import WAYS, Route, suggested
 
 
@@ -129,6 +129,24 @@ def now_line(act: Act, timeline: State) -> Message:
         case "slip":
             return _slip_line(act)
 
+
+#: What comes next, in a list of pots.
+NEXT_WORDS: dict[ActKind, Message] = {
+    "want": say("bar.next_want"),
+    "choose": say("bar.next_choose"),
+    "cool": say("bar.next_cool"),
+    "skim": say("bar.next_skim"),
+    "take": say("bar.next_take"),
+    "heat": say("bar.next_heat"),
+    "boil": say("bar.next_look"),
+    "measure": say("bar.next_measure"),
+    "let_down": say("bar.next_let_down"),
+    "thicken": say("bar.next_thicken"),
+    "test_body": say("bar.next_spoon"),
+    "salt": say("bar.next_salt"),
+    "test_salt": say("bar.next_taste"),
+    "finish": say("bar.next_serve"),
+}
 
 #: A doubt in a list of pots.
 CONCERN_WORDS: dict[ConcernKind, Message] = {

@@ -1781,7 +1781,8 @@ export interface components {
         };
         /**
          * BatchLine
-         * @description A batch in a list; where its start cannot be read, nothing is known of its pot.
+         * @description A batch in a list; where its start cannot be read, nothing is known of its pot. ``next`` is what is to be done
+         *     to it, in a few words; ``burner`` where it stands, or stood last.
          */
         BatchLine: {
             /**
@@ -1816,6 +1817,12 @@ export interface components {
             /** Share */
             share: number | null;
             left: components["schemas"]["SaidOut"] | null;
+            /** Burner */
+            burner: string | null;
+            /** On Heat */
+            on_heat: boolean;
+            pot: components["schemas"]["PotLine"] | null;
+            next: components["schemas"]["SaidOut"] | null;
             /** Look At */
             look_at: string | null;
             /** Quiet */
@@ -1832,6 +1839,18 @@ export interface components {
             items: components["schemas"]["BatchLine"][];
             /** Next */
             next: string | null;
+        };
+        /**
+         * PotLine
+         * @description A pot of the list as it is drawn: its pan, how deep it stands, and the mark to stop at.
+         */
+        PotLine: {
+            pan: components["schemas"]["PanShape"];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Fat Mm */
+            fat_mm: number;
+            stop: components["schemas"]["ShownOut"] | null;
         };
         /**
          * ActOut
