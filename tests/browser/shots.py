@@ -13,7 +13,7 @@ from running import ROOT, Site, served
 
 from .site import chromium, enter_demo
 from .test_intake import LIST, paste
-from .test_walk import pick, word
+from .test_walk import pick, way_in_hand, word
 
 FOLDER = ROOT / "docs" / "screenshots"
 PORK, DUCK, VENISON, MUTTON = "Pork cheek", "Duck leg", "Venison", "Mutton"
@@ -25,7 +25,7 @@ def _open(page: Page, site: Site, name: str, view: str = "") -> None:
     page.goto(f"{site.url}{link}/{view}")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     if view == "plan":
-        expect(page.get_by_role("listitem", name="Your volume, with roux")).to_be_visible()
+        expect(way_in_hand(page)).to_be_visible()
 
 
 def _list_in_sight(page: Page) -> None:

@@ -7,10 +7,11 @@ from pathlib import Path
 from typing import Literal
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Locator, Page, expect
 from running import ROOT, Site
 
 from .site import enter_demo
+from .test_walk import flag, now_line, way_in_hand
 
 AXE = Path(ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = ("", "plan", "strain", "skim", "thicken", "season", "serve")
@@ -42,7 +43,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
         page.goto(f"{site.url}{link}/{view}")
         expect(page.get_by_role("region", name="Now")).to_be_visible()
         if view == "plan":
-            expect(page.get_by_role("listitem", name="Your volume, with roux")).to_be_visible()
+            expect(way_in_hand(page)).to_be_visible()
         found[view or "bench"] = complaints(page)
         assert cut_off(page) <= 0, view
     for path in ("/start", "/kitchen"):
@@ -61,14 +62,23 @@ def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     page.get_by_role("main").get_by_role("link", name=re.compile("Oyster mushrooms")).press("Enter")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.keyboard.press("p")
-    card = page.get_by_role("listitem", name="Your volume, with roux")
-    take = card.get_by_role("button", name=re.compile("Take this way"))
-    expect(take).to_be_enabled()
+    all_of_it, take = flag(page, "bind it all"), now_line(page).get_by_role("button", name="Take this way")
+    expect(all_of_it).to_be_visible()
+    _reach(page, all_of_it)
+    page.keyboard.press("Enter")
+    expect(way_in_hand(page)).to_contain_text("Bind it as it is")
+    _reach(page, take)
+    page.keyboard.press("Enter")
+    expect(page).not_to_have_url(re.compile("/plan$"))
+    page.keyboard.press("p")
+    expect(way_in_hand(page)).to_contain_text("your way")
+
+
+def _reach(page: Page, wanted: Locator) -> None:
+    """Go there by the tabulator alone."""
+    expect(wanted).to_be_visible()
     for _ in range(60):
         page.keyboard.press("Tab")
-        if take.evaluate("element => element === document.activeElement"):
-            break
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("region", name="Reduce")).to_be_visible()
-    page.keyboard.press("p")
-    expect(card).to_contain_text("your way")
+        if wanted.evaluate("element => element === document.activeElement"):
+            return
+    raise AssertionError("it cannot be reached by keyboard")

@@ -25,7 +25,7 @@ from running import ROOT, Cluster, Site
 from .site import enter_demo
 from .test_intake import pick, word
 from .test_outbox import waiting
-from .test_walk import add_salt, now_line, start, take_reading
+from .test_walk import add_salt, flag, now_line, start, take_reading, way_in_hand, wish
 
 
 @contextlib.contextmanager
@@ -65,11 +65,11 @@ def planned(page: Page, site: Site, name: str, burner: str | None = None, volume
     page.get_by_label("Say what you have").fill(f"{volume}, no fat, 0.6 %")
     expect(word(page, "Salt")).to_contain_text("0.6 %")
     page.get_by_role("button", name="This is what I have").click()
-    page.get_by_role("radio", name="An amount").click()
-    page.get_by_label("Finished sauce").fill("900 ml")
-    card = page.get_by_role("listitem", name="Your volume, with roux")
-    expect(card).to_contain_text("900\u00a0mL")
-    card.get_by_role("button", name="Take this way").click()
+    wish(page, "makes", "Finished sauce", "900 ml")
+    flag(page, "your amount").click()
+    page.get_by_role("radiogroup", name="Bound with").get_by_role("radio", name="flour").click()
+    expect(way_in_hand(page)).to_contain_text(re.compile("Your volume, with roux.*900\u00a0mL", re.DOTALL))
+    now_line(page).get_by_role("button", name="Take this way").click()
     expect(now_line(page)).to_contain_text("Look in")
     return page.url
 
@@ -106,7 +106,9 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
 
         # A stretch without network: what the cook does is kept, and told once when there is one again.
         page.context.set_offline(True)
+        page.get_by_role("button", name="Seen in the pan").click()
         page.get_by_role("button", name="film on the spoon").click()
+        page.keyboard.press("Escape")
         kept = page.get_by_role("status", name="Kept in this browser")
         expect(kept).to_contain_text("One entry is kept in this browser")
         page.context.set_offline(False)
@@ -122,7 +124,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     expect(page.get_by_text("22 cm tapered pan, 890 g empty")).to_be_visible()
     moved = of_batch(page, url)
     stop = next(m for m in moved["marks"] if m["kind"] == "stop")["depth"]["metric"]
-    expect(now_line(page)).to_contain_text(f"Stop at {stop}")
+    expect(now_line(page)).to_contain_text(re.compile(rf"Stop at .*{stop}"))
     now, mark = (f"{moved[of]['gross']['value']}" for of in ("pot", "plan"))
     with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "480", "--every", "0.5"):
         # Flour, or a spoon first where the film that was seen makes it likely that it is thick enough.
@@ -174,7 +176,9 @@ def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Si
         take_reading(page, "Scale", f"{gross - 100:.0f}")
         kept = page.get_by_role("status", name="Kept in this browser")
         expect(kept).to_contain_text("One entry is kept", timeout=20_000)
+        page.get_by_role("button", name="Seen in the pan").click()
         page.get_by_role("button", name="film on the spoon").click()
+        page.keyboard.press("Escape")
         expect(kept).to_contain_text("2 entries are kept")
         # Closing the page loses nothing.
         assert [one["payload"]["kind"] for one in waiting(page)] == ["read", "seen"]

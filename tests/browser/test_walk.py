@@ -40,6 +40,23 @@ def pick(page: Page, name: str, option: str) -> None:
     expect(word(page, name)).to_contain_text(option)
 
 
+def wish(page: Page, name: str, field: str, text: str) -> None:
+    """A value of the wish, said anew."""
+    word(page, name).click()
+    page.get_by_role("dialog", name=name).get_by_label(field).fill(text)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog", name=name)).to_be_hidden()
+
+
+def flag(page: Page, name: str) -> Locator:
+    """The flag of a way on the pot as it would fall."""
+    return page.get_by_role("group", name="Ways there").get_by_role("button", name=re.compile(f"^{name}"))
+
+
+def way_in_hand(page: Page) -> Locator:
+    return page.get_by_role("region", name="The way in hand")
+
+
 def open_batch(page: Page, name: str) -> None:
     """A batch from the list, on its second page too."""
     link = page.get_by_role("main").get_by_role("link", name=re.compile(name))
@@ -74,19 +91,27 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
 
     # What is wanted, and the ways there.
     expect(now_line(page)).to_contain_text("For four people")
-    page.get_by_role("radio", name="An amount").click()
-    page.get_by_label("Finished sauce").fill("10 portions of 90 ml")
-    page.get_by_role("radio", name="nappe").click()
-    roux = page.get_by_role("listitem", name="Your volume, with roux")
-    expect(roux).to_contain_text("900\u00a0mL")
-    # What this pot does not allow is folded away, with the reason.
+    wish(page, "makes", "Finished sauce", "10 portions of 90 ml")
+    pick(page, "how thick", "coats")
+    expect(word(page, "makes")).to_contain_text("900\u00a0mL")
+    # What this pot does not allow is folded away, with the reason, and stands where it would be too salty.
     page.get_by_role("button", name=re.compile("this pot does not allow")).click()
-    down = page.get_by_role("listitem", name="Boil down, nothing added")
-    expect(down).to_contain_text("your ceiling is 1.30 %")
-    expect(down.get_by_role("button", name="Take this way")).to_have_count(0)
-    roux.get_by_role("button", name=re.compile("Why")).click()
-    expect(roux).to_contain_text("g salt ÷")
-    roux.get_by_role("button", name="Take this way").click()
+    expect(page.get_by_role("listitem", name="Boil down, nothing added")).to_contain_text("your ceiling is 1.30 %")
+    flag(page, "boil only").click()
+    expect(now_line(page)).to_contain_text("your ceiling is 1.30 %")
+    expect(now_line(page).get_by_role("button", name="Take this way")).to_have_count(0)
+    # A wish outlives a look at another stage, and a reload.
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
+    page.keyboard.press("p")
+    page.reload()
+    expect(word(page, "makes")).to_contain_text("900\u00a0mL")
+    flag(page, "your amount").click()
+    page.get_by_role("radiogroup", name="Bound with").get_by_role("radio", name="flour").click()
+    expect(way_in_hand(page)).to_contain_text("Your volume, with roux")
+    way_in_hand(page).get_by_role("button", name=re.compile("Why")).click()
+    expect(way_in_hand(page)).to_contain_text("g salt ÷")
+    expect(now_line(page)).to_contain_text(re.compile("Boil it down to .* and bind it with .* of flour"))
+    now_line(page).get_by_role("button", name="Take this way").click()
 
     # Fat off, then down to the mark.
     expect(now_line(page)).to_contain_text("Skim first: about 75\u00a0mL")
@@ -103,7 +128,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     now_line(page).get_by_role("button", name="Whisked in").click()
     expect(now_line(page)).to_contain_text("min more. Simmer")
     expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
-    now_line(page).get_by_role("button", name="Too thin").click()
+    # The spoon that looks like the cook's is the verdict.
+    page.get_by_role("region", name="The spoon").get_by_role("button", name=re.compile("^slippery")).click()
     expect(now_line(page)).to_contain_text("more flour")
     now_line(page).get_by_role("button", name="Whisked in").click()
     # One spoon is not the whole truth: it is asked until two agree, or the ledger does.
@@ -148,20 +174,27 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
 def test_dragging_the_volume_moves_everything(page: Page, site: Site) -> None:
     enter_demo(page, site)
     start(page, site, "Neck to drag")
-    handle = page.get_by_role("slider", name="Finished volume")
+    handle = page.get_by_role("slider", name="Boil down to")
     before = handle.get_attribute("aria-valuetext")
     frame = handle.bounding_box()
     assert frame is not None
-    page.mouse.move(frame["x"] + frame["width"] / 2, frame["y"] + 80)
+    x, y = frame["x"] + frame["width"] / 2, frame["y"] + frame["height"] / 2
+    page.mouse.move(x, y)
     page.mouse.down()
-    page.mouse.move(frame["x"] + 160, frame["y"] + 80, steps=8)
+    page.mouse.move(x + 260, y, steps=8)
     page.mouse.up()
     expect(handle).not_to_have_attribute("aria-valuetext", before or "")
+    expect(flag(page, "your amount")).to_have_attribute("aria-pressed", "true")
     dragged = handle.get_attribute("aria-valuetext") or ""
-    expect(page.get_by_role("region", name="Ways there")).to_contain_text(dragged)
+    expect(way_in_hand(page)).to_contain_text(dragged)
     handle.focus()
     page.keyboard.press("ArrowLeft")
     expect(handle).not_to_have_attribute("aria-valuetext", dragged)
+    # What cannot be had keeps the picture, with the sentence beside its word.
+    wish(page, "makes", "Finished sauce", "40 l")
+    expect(page.get_by_role("region", name="What you want").get_by_role("alert")).to_be_visible()
+    expect(flag(page, "your amount")).to_be_visible()
+    expect(now_line(page)).to_contain_text("cannot be had like that")
 
 
 def test_the_level_can_be_dragged_in_the_pot(page: Page, site: Site) -> None:
@@ -181,7 +214,7 @@ def test_the_level_can_be_dragged_in_the_pot(page: Page, site: Site) -> None:
     page.keyboard.press("ArrowUp")
     expect(level).not_to_have_attribute("aria-valuenow", depth or "")
     # What was said so far survives a reload.
-    said = word(page, "How much").inner_text()
+    said = word(page, "How much").text_content() or ""
     page.reload()
     expect(word(page, "How much")).to_have_text(said)
 
