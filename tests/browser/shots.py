@@ -6,6 +6,7 @@ Run by ``./spissus shots``.
 from __future__ import annotations
 
 import re
+from datetime import UTC, datetime
 from typing import Any
 
 from playwright.sync_api import Page, expect
@@ -14,6 +15,9 @@ from running import ROOT, Site, served
 from .site import chromium, enter_demo
 from .test_intake import LIST, paste
 from .test_walk import pick, way_in_hand, word
+
+#: The hour of the evening at which the pictures are taken.
+SERVICE = 19
 
 FOLDER = ROOT / "docs" / "screenshots"
 PORK, DUCK, VENISON, MUTTON = "Pork cheek", "Duck leg", "Venison", "Mutton"
@@ -40,13 +44,21 @@ def _save(page: Page, name: str) -> None:
     page.screenshot(path=FOLDER / f"{name}.png")
 
 
+def _evening() -> str:
+    """A time zone in which it is seven in the evening: pictures are of an evening, whenever they are taken."""
+    ahead = (SERVICE - datetime.now(UTC).hour + 12) % 24 - 12
+    # The names of these zones count westwards.
+    return f"Etc/GMT{-ahead:+d}" if ahead else "Etc/GMT"
+
+
 def take(site: Site) -> None:
     """Take them all."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     with chromium() as browser:
 
         def tablet(**more: Any) -> Page:
-            page = browser.new_context(**{"viewport": {"width": 1280, "height": 800}} | more).new_page()
+            usual: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}, "timezone_id": _evening()}
+            page = browser.new_context(**usual | more).new_page()
             page.goto(site.url)
             return page
 

@@ -7,7 +7,8 @@ import math
 from datetime import timedelta
 
 import pytest
-from makers import EVENING, braise, event, fold, pot, read, started, told, wanted
+from makers import EVENING, braise, event, fold, pot, read, refused, started, told, wanted
+from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.estimation.spoon import belief
 from spissus_core.events.alarm import quiet
@@ -25,6 +26,45 @@ LOW, RIGHT, HIGH = (ev.Tested(of="body", verdict=verdict) for verdict in ("low",
 
 def flour(grams: float) -> ev.Thickened:
     return ev.Thickened(thickener="white_roux", dry_g=grams)
+
+
+# -- a drawn spoon that looks like the cook's ------------------------------------------------------
+
+BOUND = (*WAY, read("scale", "2340 g"), flour(16))
+
+
+def like(step: int) -> ev.Tested:
+    return ev.Tested(of="body", step=step)
+
+
+@pytest.mark.parametrize(("step", "verdict"), [(0, "low"), (2, "low"), (3, "right"), (4, "high"), (5, "high")])
+def test_a_drawn_spoon_is_a_verdict_on_what_is_wanted(step: int, verdict: str) -> None:
+    assert told(*BOUND, like(step)).body_verdict == verdict
+
+
+def test_the_further_a_spoon_is_off_the_more_it_teaches() -> None:
+    strengths = [told(*BOUND, like(step)).pot for step in range(6)]
+    thick = [one.strength.thickener for one in strengths if one is not None]
+    assert thick == sorted(thick)
+    assert thick[0] < 1.0 < thick[-1]
+    # One step off says no more than "too thin" does; two are answered with flour.
+    assert next_act(told(*BOUND, like(2))).kind == next_act(told(*BOUND, LOW)).kind != "thicken"
+    assert next_act(told(*BOUND, like(1))).kind == "thicken"
+
+
+def test_a_spoon_is_told_by_a_word_or_by_its_likeness_and_a_taste_has_none() -> None:
+    for wrong in (
+        {"of": "body"},
+        {"of": "body", "verdict": "low", "step": 2},
+        {"of": "salt", "step": 2},
+        {"of": "salt"},
+    ):
+        with refused(ValidationError, "too thin, right|to the tongue"):
+            ev.Tested.model_validate(wrong)
+    # Before anything is wished for it is evidence all the same.
+    before = told(START, like(4))
+    assert before.body_verdict is None
+    assert len(before.spoons) == 1
 
 
 # -- the first proposal ---------------------------------------------------------------------------

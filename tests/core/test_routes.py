@@ -18,7 +18,7 @@ from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percen
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.guidance import next_act, plan
 from spissus_core.planning.journey import journey
-from spissus_core.planning.routes import salt_ceiling_ml, solve_route, solve_routes, trade
+from spissus_core.planning.routes import salt_ceiling_ml, solve_route, solve_routes, too_salty_ml, trade
 from spissus_core.planning.tone import tone
 
 
@@ -130,6 +130,20 @@ def test_the_trade_falls_and_rises() -> None:
     route = solve_route(pot(), wanted(at.volume_ml), "roux")
     assert at.dry_g["white_roux"] == pytest.approx(route.dry_g, abs=1e-3)
     assert at.salt_percent == pytest.approx(route.salt_before.best, abs=0.005)
+
+
+def test_the_trade_says_where_boiling_stops_and_where_it_gets_too_salty() -> None:
+    one = pot()
+    points = trade(one, wanted(900))
+    assert all(p.boil_to_ml <= p.volume_ml for p in points)
+    assert [p.tone for p in points] == sorted((p.tone for p in points), reverse=True)
+    at = min(points, key=lambda p: abs(p.volume_ml - 900))
+    assert at.boil_to_ml == pytest.approx(solve_route(one, wanted(at.volume_ml), "roux").boil_to_ml, rel=1e-3)
+    # 9 g of salt make 1.3 % of 692 g, of which a part is thickener.
+    salty = too_salty_ml(points, 1.3)
+    assert salty is not None
+    assert 600 < salty < 690
+    assert too_salty_ml(points, 20.0) is None
 
 
 def test_a_shallow_end_is_mentioned() -> None:

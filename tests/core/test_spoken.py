@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
-from makers import in_words, log, read, started, told, wanted
+from makers import in_words, log, pot, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.fold import Timeline
+from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.planning.guidance import next_act
-from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, overdue_line, salt_amount
+from spissus_core.planning.routes import solve_route
+from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, overdue_line, salt_amount, way_line
 
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))
@@ -40,7 +44,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays (nappe)?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "By the ledger it is nappe", "one more spoonful on a warm plate"),
+        ((*AT_MARK, LOTS, FINE), "By the ledger: coats the spoon (nappe).", "One more spoonful on a warm plate"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
@@ -95,3 +99,29 @@ def test_amounts_for_the_hand() -> None:
     assert carrier_amount(16, corn).also.metric == "4\u00a0tbsp"
     assert salt_amount(3.0, "table").full.metric == "3.0\u00a0g (½\u00a0tsp)"
     assert salt_amount(2.8, "light_flake").main.us == "1\u00a0tsp"
+
+
+@pytest.mark.parametrize(
+    ("kind", "volume_ml", "line"),
+    [
+        ("roux", 900, r"Boil it down to \d\d mm \(855 mL\) and bind it with \d\d g of flour\."),
+        ("bind", 1400, r"Bind it with \d\d g of flour\."),
+        ("take_starch", 400, r"Take \d+ mL of it, boil it down to .* and bind it with [\d.]+ g of corn starch\."),
+    ],
+)
+def test_the_bar_says_a_way_in_the_order_in_which_it_is_done(kind: str, volume_ml: float, line: str) -> None:
+    one = pot()
+    found = in_words(way_line(one, solve_route(one, wanted(volume_ml), kind))).replace("\u00a0", " ")
+    assert re.fullmatch(line, found), found
+
+
+def test_a_mark_is_told_in_what_is_measured_with() -> None:
+    """A jug is read hot, and with the fat that floats: 900 mL at 20 °C stand at 934 mL."""
+    by_jug = (started("1.6 l"), wanted(900), ev.Chosen(route="roux"), read("jug", "1.4 l"))
+    act = next_act(told(*by_jug))
+    assert act.stop is not None
+    assert act.reads_by == "jug"
+    assert act.stop.jug == pytest.approx(act.amount * HOT_EXPANSION, rel=1e-3)
+    assert "mL hot (" in said(told(*by_jug))[0]
+    dipped = next_act(told(*by_jug[:3], read("dip", "30 mm")))
+    assert dipped.reads_by == "dip"

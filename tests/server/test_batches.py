@@ -70,6 +70,33 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     assert line["volume"]["value"] == 880
 
 
+def test_the_list_draws_the_pot_and_says_what_comes_next(cook: Caller) -> None:
+    url = cook.start()["id"]
+    line = cook.get("/batches").json()["items"][0]
+    assert (line["on_heat"], line["pot"]["stop"], line["next"]) == (False, None, ["say what you want"])
+    assert line["pot"]["pan"]["height_mm"] > line["pot"]["depth_mm"] > 0
+    for payload in ({"kind": "wanted", "volume_ml": 900}, {"kind": "chosen", "route": "roux"}):
+        cook.record(url, payload)
+    assert cook.get("/batches").json()["items"][0]["next"] == ["take the fat off"]
+    cook.record(url, {"kind": "skimmed", "way": "separator"})
+    line = cook.get("/batches").json()["items"][0]
+    assert line["on_heat"]
+    assert line["burner"]
+    assert line["pot"]["stop"]["value"] < line["pot"]["depth_mm"]
+    assert line["next"][0] == "boil down to "
+
+
+def test_a_spoon_that_looks_like_a_drawn_one_is_a_verdict(cook: Caller) -> None:
+    url = cook.start()["id"]
+    cook.record(url, {"kind": "wanted", "volume_ml": 900})
+    answer = cook.record(url, {"kind": "tested", "of": "body", "step": 1})
+    assert answer.status_code == 200, answer.content
+    assert answer.json()["log"][-1]["text"] == ["Tested body: slippery on the spoon"]
+    both = cook.record(url, {"kind": "tested", "of": "body", "step": 1, "verdict": "low"})
+    assert both.status_code == 422
+    assert "or like one of the spoons that are drawn" in both.content.decode()
+
+
 def test_undo_and_redo(cook: Caller) -> None:
     url = cook.start()["id"]
     salted = cook.record(url, {"kind": "salted", "salt_g": 3}).json()

@@ -21,6 +21,7 @@ from ..estimation.forecast import Outlook
 from ..events import State
 from ..events.state import Concern, ConcernKind
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..measuring.measurement import Method, Reads
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from ..pantry.ingredients import ingredient
@@ -244,7 +245,7 @@ def _boil_line(act: Act) -> Message:
     # Thought to be at its mark already, there is nothing to expect above it.
     expect, stop = act.expect, act.stop
     above = expect is not None and stop is not None and expect.dip >= stop.dip >= LEAST_RULER_MM
-    expected = say("bar.expect", depth=expect.shown(act.reads_by)) if expect is not None and above else None
+    expected = say("bar.expect", read=_read(expect, act.reads_by)) if expect is not None and above else None
     binds = say("bar.salt_binds") if act.why == "salt_binds" else None
     return sentences(back.get(act.why or ""), expected, say("bar.stop_at", mark=_stop(act)), binds, _finer(act))
 
@@ -267,10 +268,16 @@ def _stop(act: Act) -> Argument:
     stop = act.stop
     if stop is None:
         return show_volume(act.amount)
-    mark, read = stop.shown("dip"), stop.shown(act.reads_by)
+    mark = stop.shown("dip")
     if stop.dip < LEAST_RULER_MM:
         return stop.shown("scale") if stop.scale is not None else show_volume(act.amount)
-    return mark if act.reads_by == "dip" or read == mark else say("bar.read_and_mark", read=read, mark=mark)
+    return mark if act.reads_by == "dip" else say("bar.read_and_mark", read=_read(stop, act.reads_by), mark=mark)
+
+
+def _read(reads: Reads, method: Method) -> Argument:
+    """What is read of it; of a jug, that it is read hot."""
+    shown = reads.shown(method)
+    return say("bar.hot", volume=shown) if method == "jug" else shown
 
 
 #: A ruler reads nothing in less liquid than this, mm (common practice).
@@ -354,7 +361,7 @@ def _test_line(act: Act, timeline: State) -> Message:
     if act.why == "once_more" and pot is not None:
         wanted = timeline.wanted
         if wanted is not None and pot.body.step.index == wanted.body:
-            return say("bar.once_more", body=Term(pot.body.step.word), asked=asked)
+            return say("bar.once_more", body=body_words(pot.body.step), asked=asked)
         return say("bar.one_spoon_may_be_wrong", asked=asked)
     if act.why == "may_be_thick":
         return say("bar.may_be_thick", asked=asked)

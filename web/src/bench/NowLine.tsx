@@ -33,17 +33,18 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
   }
   const asked = new Set(answers.map((answer) => answer.asks))
   return (
-    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-3 text-bar-ink md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}>
+    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}>
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
           {problem.message}
         </p>
       )}
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-3 xl:flex-nowrap">
-        <p role="status" className={`min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
+        <p role="status" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
           {!proposed ? <Sentence batch={batch} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
-        <div className="flex flex-wrap gap-2 xl:max-w-[31rem] xl:justify-end">
+        {/* On a phone one row that can be swiped: the answers first. */}
+        <div className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
           {proposed?.take && (
             <Button look="bar-main" disabled={busy} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
@@ -87,11 +88,11 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
             </Button>
           )}
           {!batch.finished && (
-            <Button look="bar" letter="T" onClick={() => onSheet('taste')} className="max-sm:hidden">
+            <Button look="bar" letter="T" onClick={() => onSheet('taste')}>
               Taste
             </Button>
           )}
-          <Button look="bar" letter="N" onClick={() => onSheet('note')} className="max-sm:hidden">
+          <Button look="bar" letter="N" onClick={() => onSheet('note')}>
             Note
           </Button>
           <Button look="bar" className="md:hidden" onClick={() => onSheet('log')}>

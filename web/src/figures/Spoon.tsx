@@ -18,6 +18,9 @@ const LOOKS = [
 const TONE = 0.58
 const LIGHT = '#d98f4e'
 
+/** What stands over the edge of the spoon. */
+const MOUND = 'M21,66Q17,44 34,38Q46,28 58,35Q72,27 84,40Q99,46 95,68Q98,96 82,110Q70,124 57,119Q40,123 31,106Q18,92 21,66Z'
+
 /** The back of a spoon out of a sauce of that step, a finger drawn across it. */
 export function Spoon({ step, size = 96 }: { step: number; size?: number }) {
   const id = useId()
@@ -35,7 +38,7 @@ export function Spoon({ step, size = 96 }: { step: number; size?: number }) {
           <stop offset="1" stopColor="#98a3a9" />
         </linearGradient>
         <clipPath id={`${id}-bowl`}>
-          <ellipse cx="58" cy="70" rx="35" ry="46" />
+          {look.ridge > 6 ? <path d={MOUND} /> : <ellipse cx="58" cy="70" rx="35" ry="46" />}
         </clipPath>
       </defs>
       {wide > 0 && <rect x={52 - wide / 2} y={108} width={wide} height={long} rx={wide / 2} fill={sauce(TONE)} opacity={Math.max(look.film, 0.55)} />}
@@ -46,10 +49,9 @@ export function Spoon({ step, size = 96 }: { step: number; size?: number }) {
         <path d="M53,26L55,-12Q58,-18 61,-12L63,26Z" fill={`url(#${id}-steel)`} stroke="#6d787e" strokeWidth="1.6" />
         <ellipse cx="58" cy="70" rx="35" ry="46" fill={`url(#${id}-steel)`} stroke="#6d787e" strokeWidth="2" />
         {look.ridge > 6 && (
-          // It stands: a mound over the edge of the spoon.
-          <path d="M21,66Q17,44 34,38Q46,28 58,35Q72,27 84,40Q99,46 95,68Q98,96 82,110Q70,124 57,119Q40,123 31,106Q18,92 21,66Z" fill={sauce(TONE)} stroke={sauce(0.85)} strokeWidth="2" />
+          <path d={MOUND} fill={sauce(TONE)} stroke={sauce(0.85)} strokeWidth="2" />
         )}
-        <g clipPath={look.ridge > 6 ? undefined : `url(#${id}-bowl)`}>
+        <g clipPath={`url(#${id}-bowl)`}>
           {look.film > 0 ? (
             <rect x="18" y="38" width="80" height="84" fill={sauce(TONE)} opacity={look.ridge > 6 ? 0 : look.film} />
           ) : (

@@ -58,7 +58,7 @@ export function SpoonRow({ steps, now, wanted, onPick, busy = false }: Props) {
       {track && (
         <svg width={width} height={26} aria-hidden="true" className="block">
           <line x1={now.low * each} x2={now.high * each} y1={12} y2={12} stroke="var(--ink)" strokeWidth="3" strokeDasharray="1 6" strokeLinecap="round" />
-          <path d={`M${now.best * each},3l8,14h-16z`} fill="var(--ink)" />
+          <path d={`M${Math.min(Math.max(now.best * each, 9), width - 9)},3l8,14h-16z`} fill="var(--ink)" />
         </svg>
       )}
     </div>

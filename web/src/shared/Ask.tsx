@@ -34,9 +34,12 @@ export function Ask({ label, said, unsaid = '…', wrong, assumed = false, ink =
       className="block min-h-12 max-w-full min-w-0 rounded-lg px-1.5 py-0.5 text-left leading-tight hover:bg-panel data-[state=open]:bg-panel"
       trigger={
         <>
-          <span className="block text-sm leading-tight text-quiet">
+          <span aria-hidden="true" className="block text-sm leading-tight text-quiet">
             {label}
-            <span className="sr-only">{assumed && ', assumed'}: </span>
+          </span>
+          <span className="sr-only">
+            {label}
+            {assumed && ', assumed'}:{' '}
           </span>
           <span className={`inline-block max-w-full border-b-2 text-lg leading-tight ${edge}`}>{said ?? unsaid}</span>
         </>
@@ -97,6 +100,7 @@ export function Pick<T extends string>({ label, value, unsaid, wrong, assumed = 
           layout="stack"
           value={value ?? undefined}
           options={options}
+          onAgain={close}
           onChange={(next) => {
             onPick(next)
             close()

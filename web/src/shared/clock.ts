@@ -2,3 +2,9 @@
 export function clock(at: string | number): string {
   return new Date(at).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false })
 }
+
+/** The time of day on the wall, as a share of twelve hours. */
+export function turnOfDay(at: number): number {
+  const date = new Date(at)
+  return ((date.getHours() % 12) + date.getMinutes() / 60) / 12
+}

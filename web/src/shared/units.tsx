@@ -28,6 +28,12 @@ export function minutesUntil(until: number, now: number): string {
   return `${Math.max(Math.round((until - now) / 60_000), 1)}\u00a0min`
 }
 
+/** The same in hours and minutes, where it is long. */
+export function spanUntil(until: number, now: number): string {
+  const minutes = Math.max(Math.round((until - now) / 60_000), 1)
+  return minutes < 90 ? minutesUntil(until, now) : `${Math.floor(minutes / 60)}\u00a0h ${minutes % 60}\u00a0min`
+}
+
 /** A sentence in its parts: amounts as they are to stand out, and names that cannot turn the words around them. */
 export function Words({ of, amounts }: { of: Said; amounts?: string }) {
   const units = use(Units)

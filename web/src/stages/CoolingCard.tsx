@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import type { Batch } from '../api/hooks'
-import { clock } from '../shared/clock'
-import { useSay } from '../shared/units'
+import { clock, turnOfDay } from '../shared/clock'
+import { useNow } from '../shared/useNow'
+import { spanUntil, useSay } from '../shared/units'
 import { CoolingCurve } from '../figures/CoolingCurve'
+import { DueClock } from '../figures/DueClock'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Cautions } from '../shared/Cautions'
@@ -46,5 +48,25 @@ export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']
       </form>
       <Cautions cautions={cooling.cautions} />
     </section>
+  )
+}
+
+/** How long until a cooling pot must have met its next limit. */
+export function CoolingClock({ cooling }: { cooling: NonNullable<Batch['cooling']> }) {
+  const say = useSay()
+  const now = useNow()
+  const last = cooling.readings.at(-1)?.celsius ?? Infinity
+  const next = cooling.limits.find((limit) => limit.by !== null && last > limit.celsius)
+  if (!next?.by) return null
+  const due = Date.parse(next.by)
+  return (
+    <div className="mt-2 flex items-center gap-5">
+      <DueClock now={now} due={due} turn={turnOfDay} />
+      <p>
+        <span className="block text-quiet">down to {say(next.shown)} by {clock(due)}</span>
+        <span className={`block text-4xl leading-tight font-bold ${due > now ? '' : 'text-heat'}`}>{due > now ? spanUntil(due, now) : 'past'}</span>
+        <span className="block text-quiet">{due > now ? 'left' : 'it had to be there by then'}</span>
+      </p>
+    </div>
   )
 }

@@ -111,7 +111,7 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
           summary={
             <>
               <span className="block text-lg text-quiet">
-                stop at <span className="whitespace-nowrap">({liquid} of liquid)</span>
+                stop at{method === 'jug' ? ', in the jug and hot' : ''} <span className="whitespace-nowrap">({liquid} of liquid)</span>
               </span>
               <span className="block text-[clamp(2.8rem,19cqw,7rem)] leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done">{say(stop)}</span>
             </>

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
 import { Cautions } from '../shared/Cautions'
-import { CoolingCard } from './CoolingCard'
+import { CoolingCard, CoolingClock } from './CoolingCard'
 import { Figure, reasonOf } from '../shared/Figure'
 import { IngredientSearch } from '../shared/IngredientSearch'
 import { wantedAgain } from './plan/wish'
@@ -13,6 +13,12 @@ import { useBench } from './useBench'
 
 type Skim = NonNullable<Batch['skim']>
 type Way = Skim['ways'][number]
+
+/** The time that a cooling pot has left. */
+export function Beneath() {
+  const { batch } = useBench()
+  return batch.cooling && <CoolingClock cooling={batch.cooling} />
+}
 
 /** Fat off: the ways, what each leaves and costs, and the one it was done by. */
 export default function SkimPanel() {

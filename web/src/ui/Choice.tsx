@@ -13,6 +13,8 @@ interface Props<T extends string> {
   value: T | undefined
   options: readonly Option<T>[]
   onChange: (value: T) => void
+  /** The one that is chosen already was tapped. */
+  onAgain?: () => void
   /** `row` lets the options run on; `cards` gives each room for its hint; `pairs` sets two on a line. */
   layout?: 'row' | 'cards' | 'stack' | 'pairs'
   hideLabel?: boolean
@@ -21,7 +23,7 @@ interface Props<T extends string> {
 const frames = { row: 'flex flex-wrap gap-1.5', cards: 'grid gap-2 sm:grid-cols-3', stack: 'grid gap-1.5', pairs: 'grid grid-cols-2 gap-1.5' }
 
 /** One of a few, each a button to tap. */
-export function Choice<T extends string>({ label, value, options, onChange, layout = 'row', hideLabel }: Props<T>) {
+export function Choice<T extends string>({ label, value, options, onChange, onAgain, layout = 'row', hideLabel }: Props<T>) {
   return (
     <div>
       <p aria-hidden="true" className={hideLabel ? 'sr-only' : 'mb-1.5 text-base text-quiet'}>
@@ -38,6 +40,7 @@ export function Choice<T extends string>({ label, value, options, onChange, layo
             key={option.value}
             value={option.value}
             disabled={option.disabled}
+            onClick={() => option.value === value && onAgain?.()}
             className="group min-h-12 rounded-xl border-2 border-line bg-panel px-3.5 py-1.5 text-left font-medium hover:border-quiet disabled:opacity-45 data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-ground"
           >
             <span className="block">{option.label}</span>

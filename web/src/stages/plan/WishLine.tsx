@@ -58,6 +58,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
             <Choice
               label="Poured over"
               layout="stack"
+              onAgain={close}
               value={byPeople ? wish.over : undefined}
               onChange={(over) => {
                 change({ by: 'people', over, body: String(dishes.find((dish) => dish.key === over)?.body ?? wish.body) })
@@ -92,6 +93,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
             <Choice
               label="How thick"
               layout="stack"
+              onAgain={close}
               value={wish.body}
               onChange={(body) => {
                 change({ body })
