@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
-from spissus_core.amounts.quantities import show_temperature, show_volume
+from spissus_core.amounts.quantities import show_temperature, show_volume, volume_ticks
 from spissus_core.amounts.tables import key_of
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
@@ -77,6 +78,15 @@ class ArrivalOut(Shape):
     high: datetime
 
 
+class AxisOut(Shape):
+    """The volumes between which the liquid is drawn, and round ones among them in either system of units."""
+
+    low_ml: float
+    high_ml: float
+    metric: list[ShownOut]
+    us: list[ShownOut]
+
+
 class CurveOut(Shape):
     """The liquid over time, and when boiling on would bring it to the mark."""
 
@@ -86,6 +96,7 @@ class CurveOut(Shape):
     ceiling: ShownOut | None
     arrive: ArrivalOut | None
     steam_g_min: RangeOut
+    axis: AxisOut
     learned_from: int
     left_out: int
     rate: SaidOut | None
@@ -125,10 +136,30 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
             low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
         ),
         steam_g_min=RangeOut.of(steam or Estimate.exact(0.0)),
+        axis=_axis(
+            [m.pot for m in measured if m.pot is not None] or [pot],
+            [ml for ml in (act.amount if act.stop is not None else None, ceiling) if ml is not None],
+        ),
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
         rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
         course=_course(pot, ahead, outlook, now) if ahead and outlook else [],
+    )  # fmt: skip
+
+
+#: An axis begins a little below the lowest that is drawn. Modelling choice.
+BELOW_AXIS = 0.85
+
+
+def _axis(pots: Sequence[Pot], lines_ml: Sequence[float]) -> AxisOut:
+    """From a little below the lowest mark to the highest reading."""
+    levels = [pot.contents.liquid_ml for pot in pots]
+    low = BELOW_AXIS * min([levels[-1], *(ml for ml in lines_ml if ml < max(levels))])
+    high = max(pot.contents.liquid_ml + pot.error_ml for pot in pots)
+    ticks = volume_ticks(low, high)
+    return AxisOut(
+        low_ml=low, high_ml=high, metric=[ShownOut.of(one) for one in ticks["metric"]],
+        us=[ShownOut.of(one) for one in ticks["us"]],
     )  # fmt: skip
 
 

@@ -227,13 +227,42 @@ def _us_volume(ml: float) -> str:
     return show_spoons(ml)
 
 
+#: More tablespoons than this are told in cups. Modelling choice.
+MOST_TBSP = 12.0
+
+
 def show_spoons(ml: float) -> str:
-    """A small volume in spoons: tablespoons in halves from 2 tbsp and quarters below, then teaspoons."""
+    """A small volume in spoons: tablespoons in halves from 2 tbsp and quarters below, then teaspoons; what nobody
+    would count in spoons is cups."""
+    if ml >= MOST_TBSP * ML_PER_TBSP:
+        return _us_volume(ml)
     if ml >= 0.95 * ML_PER_TBSP:
         return f"{_fraction(ml / ML_PER_TBSP, 2 if ml >= 2 * ML_PER_TBSP else 4)}{_NBSP}tbsp"
     if ml < ML_PER_TSP / 16:
         return f"0{_NBSP}tsp"
     return f"{_fraction(ml / ML_PER_TSP, 8 if ml < ML_PER_TSP / 2 else 4)}{_NBSP}tsp"
+
+
+#: Steps of an axis that are easy to read, in mL and in US cups.
+_METRIC_STEPS = (50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0, 5000.0, 10000.0, 20000.0)
+_US_STEPS = tuple(cups * ML_PER_CUP for cups in (0.25, 0.5, 1.0, 2.0, 4.0, 8.0, 20.0, 40.0, 80.0))
+
+
+def volume_ticks(low_ml: float, high_ml: float, most: int = 4) -> dict[UnitSystem, list[Shown]]:
+    """Round volumes between two, at most so many, for an axis in either system.
+
+    >>> [tick.metric for tick in volume_ticks(600.0, 1500.0)["metric"]]
+    ['750\u00a0mL', '1\u00a0000\u00a0mL', '1\u00a0250\u00a0mL', '1\u00a0500\u00a0mL']
+    >>> [tick.us for tick in volume_ticks(600.0, 1500.0)["us"]]
+    ['4\u00a0cups', '6\u00a0cups']
+    """
+    return {"metric": _ticks(low_ml, high_ml, _METRIC_STEPS, most), "us": _ticks(low_ml, high_ml, _US_STEPS, most)}
+
+
+def _ticks(low_ml: float, high_ml: float, steps: tuple[float, ...], most: int) -> list[Shown]:
+    step = next((one for one in steps if (high_ml - low_ml) / one <= most), steps[-1])
+    first, last = math.ceil(low_ml / step), math.floor(high_ml / step)
+    return [show_volume(n * step) for n in range(first, min(last, first + most) + 1)]
 
 
 @lru_cache(maxsize=4096)

@@ -1943,6 +1943,20 @@ export interface components {
             high: string;
         };
         /**
+         * AxisOut
+         * @description The volumes between which the liquid is drawn, and round ones among them in either system of units.
+         */
+        AxisOut: {
+            /** Low Ml */
+            low_ml: number;
+            /** High Ml */
+            high_ml: number;
+            /** Metric */
+            metric: components["schemas"]["ShownOut"][];
+            /** Us */
+            us: components["schemas"]["ShownOut"][];
+        };
+        /**
          * BatchOut
          * @description Everything the page shows of a batch.
          *
@@ -2064,6 +2078,7 @@ export interface components {
             ceiling: components["schemas"]["ShownOut"] | null;
             arrive: components["schemas"]["ArrivalOut"] | null;
             steam_g_min: components["schemas"]["RangeOut"];
+            axis: components["schemas"]["AxisOut"];
             /** Learned From */
             learned_from: number;
             /** Left Out */

@@ -44,7 +44,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
           {!proposed ? <Sentence batch={batch} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
-        <div className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
+        <div data-swipes="" className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
           {proposed?.take && (
             <Button look="bar-main" disabled={busy} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way

@@ -31,7 +31,7 @@ export function CoolingCurve({ readings, forecast, limits, from, clock }: Props)
     .y((p) => y(p.celsius))
     .curve(curveMonotoneX)
   const tight = (by: number) => x(by) - M.left < 150
-  const hours = Array.from({ length: 7 }, (_, i) => from + i * HOUR).filter((at) => at <= last)
+  const hours = Array.from({ length: 7 }, (_, i) => from + i * HOUR).filter((at, i) => at <= last && i % Math.max(Math.ceil(340 / width), 1) === 0)
   return (
     <div ref={ref} className="min-w-0">
       <svg width={width} height={HEIGHT} role="img" aria-label={`Cooling: ${readings.map((r) => `${Math.round(r.celsius)} °C at ${clock(r.at)}`).join(', ')}`} className="block">

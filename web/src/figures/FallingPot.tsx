@@ -116,7 +116,19 @@ export function FallingPot(props: Props) {
   const knob = dragged ?? x(handle.ml)
   const salty = tooSaltyMl === null ? null : x(Math.min(tooSaltyMl, mostMl))
   const most = Math.max(...falling.map((p) => p.heap), 1)
-  const shown = falling.filter((_, i) => i % (narrow ? 8 : 4) === 0)
+  const said = (p: FallPoint) => (p.label.length + p.heapLabel.length + 2) * LETTER.note + 12
+  // The first and the last are named, and between them those that have room.
+  const last = falling.length - 1
+  const shown: FallPoint[] = []
+  let end = start
+  falling.forEach((p, i) => {
+    const wide = said(p)
+    const left = i === 0 ? start : i === last ? width - wide : x(p.leftMl) - wide / 2
+    const before = i === last ? width : width - said(falling[last] ?? p)
+    if ((i % 4 !== 0 && i !== last) || (i > 0 && (left < end || (i < last && left + wide > before)))) return
+    shown.push(p)
+    end = left + wide
+  })
 
   return (
     <div ref={ref} className="relative min-w-0" role="group" aria-label="Ways there">
@@ -194,7 +206,7 @@ export function FallingPot(props: Props) {
           const share = Math.sqrt(p.heap / most)
           const base = floor + 6 + HEAP.high
           const middle = Math.min(Math.max(px, start + HEAP.wide), width - HEAP.wide)
-          const anchor = i === 0 ? 'start' : i === shown.length - 1 ? 'end' : 'middle'
+          const anchor = i === 0 ? 'start' : p === falling[last] ? 'end' : 'middle'
           return (
             <g key={p.leftMl} fontSize="14" fill="var(--quiet)">
               {p.heap > 0 && (
@@ -203,7 +215,7 @@ export function FallingPot(props: Props) {
                   fill="var(--wood)"
                 />
               )}
-              <text x={i === 0 ? start : i === shown.length - 1 ? width : px} y={base + 19} textAnchor={anchor}>
+              <text x={i === 0 ? start : p === falling[last] ? width : px} y={base + 19} textAnchor={anchor}>
                 {p.label}: <tspan fontWeight="700" fill="var(--ink)">{p.heapLabel}</tspan>
               </text>
             </g>

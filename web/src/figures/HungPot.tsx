@@ -27,7 +27,6 @@ interface Props {
   onLevel: (depthMm: number) => void
 }
 
-const ROW = 56
 const WALL = 7
 
 /** Where in the pot a line begins, in px. */
@@ -58,6 +57,8 @@ function anchor(place: Place, scale: PanScale, depthMm: number, fatMm: number): 
 export function HungPot({ pan, depthMm, fatMm, tone, steaming, meat, words, label, onLevel }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(576)
   const narrow = width < 480
+  // A long name takes two lines where there is little room.
+  const ROW = width < 320 ? 78 : 56
   const wordX = Math.round(width * (narrow ? 0.44 : 0.56))
   const height = Math.max(words.length * ROW + 8, 300)
   const box = { x: narrow ? 8 : 30, y: 40, width: wordX - (narrow ? 34 : 84), height: height - 150 }

@@ -6,6 +6,7 @@ export interface CurvePoint {
   at: number
   ml: number
   errorMl: number
+  label: string
 }
 
 interface Props {
@@ -14,28 +15,25 @@ interface Props {
   ceiling: { ml: number; label: string } | null
   /** Where the pot is thought to stand from the last look on, with its range. */
   course: readonly { at: number; ml: number; low: number; high: number }[]
+  /** Between which volumes it is drawn, and those that are named. */
+  axis: { low: number; high: number; ticks: readonly { ml: number; label: string }[] }
   now: number
   lookAt: number | null
   clock: (at: number) => string
   height?: number
 }
 
-/** Thousands apart by a space that does not break, as the server has them. */
-const THOUSANDS = new Intl.NumberFormat('sv', { maximumFractionDigits: 0 })
-
-const M = { left: 62, right: 14, top: 32, bottom: 30 }
+const M = { left: 78, right: 14, top: 32, bottom: 30 }
 
 /** The liquid over time: measured points with their error, and the fan of ways down to the mark. */
-export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clock, height = 250 }: Props) {
+export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookAt, clock, height = 250 }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720)
   const last = points.at(-1)
   const first = points[0]
   if (!first || !last) return null
   const x = scaleTime([new Date(first.at), new Date(Math.max(course.at(-1)?.at ?? last.at, first.at + 600_000))], [M.left, width - M.right])
-  const floor = Math.min(stop?.ml ?? last.ml, ceiling?.ml ?? last.ml, last.ml)
-  const top = Math.max(...points.map((p) => p.ml + p.errorMl))
-  const y = scaleLinear([floor * 0.85, top], [height - M.bottom, M.top]).nice(4)
-  const least = y.domain()[0] ?? 0
+  const y = scaleLinear([axis.low, axis.high], [height - M.bottom, M.top])
+  const least = axis.low
   const here = course.filter((p) => p.at <= now).at(-1)
   const fan = area<(typeof course)[number]>()
     .x((p) => x(new Date(p.at)))
@@ -49,7 +47,7 @@ export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clo
 
   return (
     <div ref={ref} className="min-w-0">
-      <svg width={width} height={height} role="img" aria-label="The liquid over time" className="block">
+      <svg width={width} height={height} role="img" aria-label={['The liquid over time', ...points.map((p) => `${clock(p.at)}: ${p.label}`), stop?.label, ceiling?.label].filter(Boolean).join('; ')} className="block">
         {ceiling && ceiling.ml > least && (
           <>
             <rect
@@ -65,14 +63,16 @@ export function ReductionCurve({ points, course, stop, ceiling, now, lookAt, clo
             </text>
           </>
         )}
-        {y.ticks(height < 200 ? 2 : 4).map((ml) => (
-          <g key={ml}>
-            <line x1={M.left} x2={width - M.right} y1={y(ml)} y2={y(ml)} stroke="var(--line)" />
-            <text x={M.left - 8} y={y(ml) + 5} fontSize="14" textAnchor="end" fill="var(--quiet)">
-              {THOUSANDS.format(ml)}
-            </text>
-          </g>
-        ))}
+        {axis.ticks
+          .filter((_, i) => height >= 200 || axis.ticks.length < 4 || i % 2 === 0)
+          .map((tick) => (
+            <g key={tick.ml}>
+              <line x1={M.left} x2={width - M.right} y1={y(tick.ml)} y2={y(tick.ml)} stroke="var(--line)" />
+              <text x={M.left - 8} y={y(tick.ml) + 5} fontSize="14" textAnchor="end" fill="var(--quiet)">
+                {tick.label}
+              </text>
+            </g>
+          ))}
         {x.ticks(Math.max(3, Math.floor(width / 130))).map((date) => (
           <text key={+date} x={x(date)} y={height - 8} fontSize="14" textAnchor="middle" fill="var(--quiet)">
             {clock(+date)}

@@ -14,7 +14,7 @@ export function SpoonPair({ steps, now, wanted }: Props) {
   const aim = wanted === null ? undefined : steps[wanted]
   if (!here) return null
   return (
-    <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+    <div className="grid grid-cols-[repeat(auto-fit,minmax(11rem,1fr))] gap-x-2 gap-y-2">
       <div className="flex items-center gap-2">
         <Spoon step={here.index} size={88} />
         <p>

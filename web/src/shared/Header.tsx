@@ -30,9 +30,9 @@ export function Header({ title, detail, children }: Props) {
         spissus
       </Link>
       {title && (
-        <div className="flex min-w-0 flex-1 items-baseline gap-3 border-line max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
-          <h1 className="truncate text-lg md:min-w-fit">{title}</h1>
-          {detail && <span className="hidden truncate text-quiet lg:inline">{detail}</span>}
+        <div className="min-w-0 flex-1 border-line leading-tight max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
+          <h1 className="text-lg leading-tight break-words">{title}</h1>
+          {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
         </div>
       )}
       <div className="ml-auto flex items-center gap-2">

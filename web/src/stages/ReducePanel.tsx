@@ -1,9 +1,9 @@
-import { useState } from 'react'
+import { use, useState } from 'react'
 import { useLists, type Batch } from '../api/hooks'
 import { clock } from '../shared/clock'
 import { useKept } from '../shared/useKept'
 import { useNow } from '../shared/useNow'
-import { minutesUntil, useSay, Words } from '../shared/units'
+import { minutesUntil, Units, useSay, Words } from '../shared/units'
 import { Lens } from '../figures/Lens'
 import { ReductionCurve } from '../figures/ReductionCurve'
 import { Button } from '../ui/Button'
@@ -24,6 +24,7 @@ type By = keyof Reads
 export default function ReducePanel() {
   const { batch, onOpen } = useBench()
   const say = useSay()
+  const units = use(Units)
   const now = useNow()
   const { pot, plan, curve, act } = batch
   const boiling = act.doing === 'boil' && curve.stop && curve.arrive
@@ -45,10 +46,11 @@ export default function ReducePanel() {
         </button>
       )}
       <ReductionCurve
-        points={curve.points.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, errorMl: p.error_ml }))}
+        points={curve.points.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, errorMl: p.error_ml, label: say(p.liquid) }))}
         course={curve.course.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, low: p.low_ml, high: p.high_ml }))}
         stop={curve.stop ? { ml: curve.stop.value, label: `stop ${say(curve.stop)}` } : null}
         ceiling={curve.ceiling ? { ml: curve.ceiling.value, label: `too salty below ${say(curve.ceiling)}` } : null}
+        axis={{ low: curve.axis.low_ml, high: curve.axis.high_ml, ticks: curve.axis[units].map((tick) => ({ ml: tick.value, label: say(tick) })) }}
         now={now}
         lookAt={act.look_at === null ? null : Date.parse(act.look_at)}
         clock={clock}
@@ -78,6 +80,9 @@ export function Beneath() {
     </div>
   )
 }
+
+/** Letters of this width, in hundredths of the room, fill it: a letter is about six tenths as wide as high. */
+const GIANT = 160
 
 interface StopProps {
   reads: Reads
@@ -113,7 +118,9 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
               <span className="block text-lg text-quiet">
                 stop at{method === 'jug' ? ', in the jug and hot' : ''} <span className="whitespace-nowrap">({liquid} of liquid)</span>
               </span>
-              <span className="block text-[clamp(2.8rem,19cqw,7rem)] leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done">{say(stop)}</span>
+              <span className="block leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done" style={{ fontSize: `min(7rem, ${GIANT / say(stop).length}cqw)` }}>
+                {say(stop)}
+              </span>
             </>
           }
         >

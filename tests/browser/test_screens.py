@@ -1,0 +1,108 @@
+"""Nothing overlaps, is cut off or runs off the page: the longest name, forty litres and twelve pots, on any screen."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from running import Site
+
+from .site import enter_demo
+from .test_walk import now_line
+
+COLLISIONS = (Path(__file__).parent / "collisions.js").read_text(encoding="utf-8").partition("\n")[2]
+
+LONGEST = "Slow-braised shoulder of mutton with pearl barley, bay, preserved lemon, juniper, black garlic and fino sherry, for all"
+STAGES = ("plan", "strain", "skim", "reduce", "thicken", "season", "serve")
+
+
+def send(page: Page, method: str, path: str, body: dict[str, Any]) -> dict[str, Any]:
+    """Say something to the API as the page would."""
+    call = """async ([method, path, body]) => {
+        const token = document.cookie.split('; ').find((one) => one.startsWith('csrftoken=')).slice(10)
+        const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token}
+        const answer = await fetch('/api/v1' + path, {method, headers, body: JSON.stringify(body)})
+        return [answer.status, await answer.json()]
+    }"""
+    status, found = page.evaluate(call, [method, path, body])
+    assert status < 300, found
+    return dict(found)
+
+
+def begin(page: Page, name: str, pan: str, burner: str, amount: str, wanted_ml: float) -> str:
+    """A pot on its way; its page."""
+    now = {"at": datetime.now(UTC).isoformat(), "version": 2}
+    measured = {"method": "jug", "value": amount, "hot": True}
+    liquid = {"measured": measured, "fat_ml": "0 ml", "salt": {"by": "meter", "percent": 0.6}}
+    start = {"kind": "started", "pan_id": pan, "burner_id": burner, "liquid": liquid}
+    ids = {"id": str(uuid4()), "event_id": str(uuid4())}
+    batch = send(page, "POST", "/batches", ids | now | {"name": name, "start": start})["id"]
+    for payload in ({"kind": "wanted", "volume_ml": wanted_ml}, {"kind": "chosen", "route": "roux"}):
+        send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": payload} | now)
+    return f"/batches/{batch}"
+
+
+@pytest.fixture(scope="module")
+def crowded(browser: Browser, site: Site) -> Iterator[tuple[Page, list[str]]]:
+    """The demo kitchen with more in it than it should have, and its views."""
+    page = browser.new_context(reduced_motion="reduce").new_page()
+    enter_demo(page, site)
+    kitchen = page.evaluate("fetch('/api/v1/kitchen').then((answer) => answer.json())")
+    burner, pans = kitchen["burners"][0]["id"], kitchen["pans"]
+    size = {f"{where}_mm": 400 for where in ("base_length", "base_width", "rim_length", "rim_width", "height")}
+    name = "the big forty-litre stock pot by the window"
+    big = send(page, "POST", "/pans", {"name": name, "shape": "round", "empty_g": 6000} | size)["id"]
+    forty = begin(page, LONGEST, big, burner, "40 l", 25_000)
+    for i in range(12):
+        begin(page, f"Pot {i}, {LONGEST[:40]}", pans[i % len(pans)]["id"], burner, "1.2 l", 700)
+    page.goto(site.url)
+    demo = [
+        page.get_by_role("main").get_by_role("link", name=re.compile(of)).get_attribute("href")
+        for of in ("Pork cheek", "Duck leg", "Mutton shoulder with barley and bay")
+    ]
+    pork, duck, mutton = demo
+    views = [f"{forty}/{stage}" for stage in STAGES]
+    views += [f"{pork}/plan", f"{pork}/reduce", f"{duck}/plan", f"{mutton}/skim", "/", "/start", "/kitchen"]
+    yield page, views
+    page.context.close()
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "units"),
+    [(320, 640, "metric"), (390, 844, "us"), (768, 1024, "metric"), (1024, 768, "us"), (1920, 1080, "metric")],
+)
+def test_nothing_overlaps_or_is_cut_off(
+    crowded: tuple[Page, list[str]], site: Site, width: int, height: int, units: str
+) -> None:
+    page, views = crowded
+    send(page, "PATCH", "/preferences", {"units": units})
+    page.set_viewport_size({"width": width, "height": height})
+    found = []
+    for view in views:
+        page.goto(site.url + view)
+        page.wait_for_load_state("networkidle")
+        expect(page.get_by_role("banner")).to_be_visible()
+        page.evaluate("document.fonts.ready")
+        found += [f"{view}: {line}" for line in page.evaluate(COLLISIONS)]
+    assert not found, "\n".join(found)
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
+def test_what_is_to_be_done_is_read_from_a_metre_away(
+    crowded: tuple[Page, list[str]], site: Site, width: int, height: int
+) -> None:
+    """On a ten-inch tablet of 1280 by 800 a pixel is 0.168 mm: 16 minutes of arc at a metre are 28 px of capital,
+    which this typeface has at 42 px."""
+    page, views = crowded
+    page.set_viewport_size({"width": width, "height": height})
+    for view in (one for one in views if one.startswith("/batches")):
+        page.goto(site.url + view)
+        said = now_line(page).get_by_role("status")
+        expect(said).to_be_visible()
+        assert float(said.evaluate("element => parseFloat(getComputedStyle(element).fontSize)")) >= 41.5, view
