@@ -46,6 +46,12 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
             expect(way_in_hand(page)).to_be_visible()
         found[view or "bench"] = complaints(page)
         assert cut_off(page) <= 0, view
+    for letter in ("r", "a", "t", "n", "l", "?"):
+        page.keyboard.press(letter)
+        expect(page.get_by_role("dialog")).to_be_visible()
+        found[f"the sheet of {letter}"] = complaints(page)
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
     for path in ("/start", "/kitchen"):
         page.goto(f"{site.url}{path}")
         expect(page.get_by_role("banner")).to_be_visible()

@@ -14,11 +14,14 @@ from playwright.sync_api import Browser, Page, expect
 from running import Site
 
 from .site import enter_demo
-from .test_walk import now_line
+from .test_walk import flag, now_line, way_in_hand
 
 COLLISIONS = (Path(__file__).parent / "collisions.js").read_text(encoding="utf-8").partition("\n")[2]
 
-LONGEST = "Slow-braised shoulder of mutton with pearl barley, bay, preserved lemon, juniper, black garlic and fino sherry, for all"
+LONGEST = (
+    "Slow-braised shoulder of mutton with pearl barley, bay, preserved lemon, juniper, black garlic and fino sherry, "
+    "for all"
+)
 STAGES = ("plan", "strain", "skim", "reduce", "thicken", "season", "serve")
 
 
@@ -35,8 +38,9 @@ def send(page: Page, method: str, path: str, body: dict[str, Any]) -> dict[str, 
     return dict(found)
 
 
-def begin(page: Page, name: str, pan: str, burner: str, amount: str, wanted_ml: float) -> str:
-    """A pot on its way; its page."""
+def begin(page: Page, name: str, stove: tuple[str, str], amount: str, wanted_ml: float) -> str:
+    """A pot on its way, in a pan on a burner; its page."""
+    pan, burner = stove
     now = {"at": datetime.now(UTC).isoformat(), "version": 2}
     measured = {"method": "jug", "value": amount, "hot": True}
     liquid = {"measured": measured, "fat_ml": "0 ml", "salt": {"by": "meter", "percent": 0.6}}
@@ -58,9 +62,9 @@ def crowded(browser: Browser, site: Site) -> Iterator[tuple[Page, list[str]]]:
     size = {f"{where}_mm": 400 for where in ("base_length", "base_width", "rim_length", "rim_width", "height")}
     name = "the big forty-litre stock pot by the window"
     big = send(page, "POST", "/pans", {"name": name, "shape": "round", "empty_g": 6000} | size)["id"]
-    forty = begin(page, LONGEST, big, burner, "40 l", 25_000)
+    forty = begin(page, LONGEST, (big, burner), "40 l", 25_000)
     for i in range(12):
-        begin(page, f"Pot {i}, {LONGEST[:40]}", pans[i % len(pans)]["id"], burner, "1.2 l", 700)
+        begin(page, f"Pot {i}, {LONGEST[:40]}", (pans[i % len(pans)]["id"], burner), "1.2 l", 700)
     page.goto(site.url)
     demo = [
         page.get_by_role("main").get_by_role("link", name=re.compile(of)).get_attribute("href")
@@ -103,6 +107,23 @@ def test_what_is_to_be_done_is_read_from_a_metre_away(
     page.set_viewport_size({"width": width, "height": height})
     for view in (one for one in views if one.startswith("/batches")):
         page.goto(site.url + view)
-        said = now_line(page).get_by_role("status")
+        said = now_line(page).locator("[data-said]")
         expect(said).to_be_visible()
         assert float(said.evaluate("element => parseFloat(getComputedStyle(element).fontSize)")) >= 41.5, view
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
+def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height: int) -> None:
+    page.set_viewport_size({"width": width, "height": height})
+    enter_demo(page, site)
+    page.get_by_role("main").get_by_role("link", name=re.compile("Duck leg")).click()
+    expect(flag(page, "take some")).to_be_visible()
+    bar = now_line(page).bounding_box()
+    assert bar is not None
+    needed = [flag(page, "take some"), flag(page, "bind it all"), page.get_by_role("slider", name="Boil down to")]
+    if width > 1000:
+        needed.append(way_in_hand(page).get_by_role("heading"))
+    for one in needed:
+        box = one.bounding_box()
+        assert box is not None
+        assert box["y"] + box["height"] <= bar["y"], one

@@ -85,6 +85,13 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
     // Once for each answer.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [told])
+  // Who goes on by keyboard goes on in what has opened.
+  const panel = useRef<HTMLElement>(null)
+  const shown = useRef(view)
+  useEffect(() => {
+    if (shown.current !== view) panel.current?.focus({ preventScroll: true })
+    shown.current = view
+  }, [view])
   useEffect(() => {
     if (!append.isPending) worked.current = viewOf(batch)
   })
@@ -177,7 +184,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
         {batch.devices.map((device) => (
           <DeviceLine key={device.name} device={device} onRecord={record} />
         ))}
-        <main className="flex-1 px-4 pt-3 pb-6 md:px-7">
+        <main ref={panel} tabIndex={-1} className="flex-1 px-4 pt-3 pb-6 outline-none md:px-7">
           <Suspense>
             {view === 'plan' || !Panel ? (
               // A wish that was kept is begun from anew.
@@ -226,7 +233,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
         {sheet === 'reading' && <ReadingSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
         {sheet === 'add' && <AddSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
         {sheet === 'taste' && <TasteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'note' && <NoteSheet append={append} onClose={() => setSheet(null)} />}
+        {sheet === 'note' && <NoteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
         {sheet === 'log' && <LogSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
         {sheet === 'help' && <HelpSheet onClose={() => setSheet(null)} />}
       </div>

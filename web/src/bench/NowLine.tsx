@@ -40,7 +40,11 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
         </p>
       )}
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
-        <p role="status" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
+        {/* What changes is told once; the minutes that run down are not news. */}
+        <p role={alarm.ringing ? 'alert' : 'status'} className="sr-only">
+          <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
+        </p>
+        <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
           {!proposed ? <Sentence batch={batch} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}

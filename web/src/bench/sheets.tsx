@@ -20,6 +20,8 @@ interface Props {
 type Method = Batch['pot']['methods'][number]['method']
 
 const units = { jug: 'mL', eye: 'mL', dip: 'mm', scale: 'g' }
+/** Whether a thumb types: the system's own keyboard would lie over the keypad. */
+const THUMB = window.matchMedia('(pointer: coarse)').matches
 const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 /** A reading of the pot: a method and a number, for a wet thumb. */
@@ -31,11 +33,18 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
     () => batch.pot.methods.find((m) => m.usable && m.method === (batch.act.measure ?? inUse ?? batch.act.reads_by))?.method ?? batch.pot.methods.find((m) => m.best)?.method ?? 'dip',
   )
   const { ways_to_measure: names } = useLists()
-  const [value, setValue] = useState('')
+  const [kept, setValue] = useKept<string>(`reading-${batch.id}`)
+  const value = kept ?? ''
   const [hot, setHot] = useState(true)
   const send = (gain: 'added' | 'misread' | null) =>
-    append.mutate({ kind: 'read', measured: { method, value, hot }, gain }, { onSuccess: onClose })
-  const press = (key: string) => setValue(key === '⌫' ? value.slice(0, -1) : value + key)
+    append.mutate({ kind: 'read', measured: { method, value, hot }, gain }, { onSuccess: () => { setValue(null); onClose() } })
+  // What was left standing here is written over by the first key, not added to.
+  const [begun, setBegun] = useState(false)
+  const press = (key: string) => {
+    const before = begun ? value : ''
+    setValue(key === '⌫' ? before.slice(0, -1) : before + key)
+    setBegun(true)
+  }
   const gained = append.error?.gainedMl !== undefined
   const off = batch.pot.methods.find((m) => m.method === method)
   return (
@@ -77,12 +86,16 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
         <TextField
           label={`Reading, in ${units[method]} or with its own unit`}
           value={value}
+          onFocus={(event) => event.currentTarget.select()}
           onChange={(next) => {
             setValue(next)
+            setBegun(true)
             append.reset()
           }}
           error={append.error?.at('value', 'measured') ?? (append.error && Object.keys(append.error.fields).length === 0 ? append.error.message : undefined)}
           autoFocus
+          // The keypad below is the one for a thumb.
+          inputMode={THUMB ? 'none' : 'decimal'}
           autoComplete="off"
         />
         {gained ? (
@@ -233,15 +246,16 @@ export function TasteSheet({ batch, append, onClose }: Props) {
 }
 
 /** A remark for the log. */
-export function NoteSheet({ append, onClose }: Omit<Props, 'batch'>) {
-  const [text, setText] = useState('')
+export function NoteSheet({ batch, append, onClose }: Props) {
+  const [kept, setText] = useKept<string>(`note-${batch.id}`)
+  const text = kept ?? ''
   return (
     <Sheet open onClose={onClose} title="Note">
       <form
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault()
-          append.mutate({ kind: 'noted', text }, { onSuccess: onClose })
+          append.mutate({ kind: 'noted', text }, { onSuccess: () => { setText(null); onClose() } })
         }}
       >
         <TextField label="What you want to remember" value={text} onChange={setText} error={append.error?.message} autoFocus maxLength={2000} />

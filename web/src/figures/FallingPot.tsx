@@ -34,6 +34,7 @@ interface Props {
   mostMl: number
   /** Boiled down below this its sauce is too salty. */
   tooSaltyMl: number | null
+  tooSaltyLabel: string | null
   /** What the handle says, and where boiling stops for the way in hand. */
   handle: { ml: number; label: string }
   onPick: (key: string) => void
@@ -59,7 +60,7 @@ function heap(x: number, base: number, wide: number, high: number): string {
 
 /** The pot as it would fall, from all of it to a fifth, to scale, with a flag where each way stops boiling. */
 export function FallingPot(props: Props) {
-  const { points, flags, inHand, mostMl, tooSaltyMl, handle, onPick, onMakes } = props
+  const { points, flags, inHand, mostMl, tooSaltyMl, tooSaltyLabel, handle, onPick, onMakes } = props
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const svg = useRef<SVGSVGElement>(null)
   const [dragged, setDragged] = useState<number | null>(null)
@@ -241,6 +242,9 @@ export function FallingPot(props: Props) {
           <path d={`M${knob - 9},${floor - 10}h18l-9,9z`} fill="var(--ink)" stroke="var(--ground)" strokeWidth="1.5" />
         </g>
       </svg>
+      <p className="sr-only">
+        {`The pot as it would fall, from ${falling[0]?.label ?? ''} to ${falling[last]?.label ?? ''}.${tooSaltyLabel ? ` Too salty below ${tooSaltyLabel}.` : ''}`}
+      </p>
       {flags.map((flag, i) => {
         const place = laid[i]
         if (!place) return null

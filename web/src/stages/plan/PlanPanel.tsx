@@ -96,6 +96,7 @@ export default function PlanPanel() {
               inHand={inHand.kind}
               mostMl={data.most.value}
               tooSaltyMl={data.too_salty?.value ?? null}
+              tooSaltyLabel={data.too_salty && say(data.too_salty)}
               handle={inHand.take || inHand.let_down ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }}
               onPick={(kind) => setPicked(kind as Route['kind'])}
               onMakes={drag}
