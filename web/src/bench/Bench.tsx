@@ -190,7 +190,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
               // A wish that was kept is begun from anew.
               <PlanPanel key={batch.log.findLast((entry) => entry.kind === 'wanted' && !entry.struck)?.seq} />
             ) : (
-              <div className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 ${view === 'reduce' ? 'lg:grid-cols-[23rem_minmax(0,1fr)]' : 'lg:grid-cols-[28rem_minmax(0,1fr)]'}`}>
+              <div className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 ${view === 'reduce' ? 'lg:grid-cols-[23rem_minmax(0,1fr)] 2xl:grid-cols-[34rem_minmax(0,1fr)]' : 'lg:grid-cols-[28rem_minmax(0,1fr)] 2xl:grid-cols-[36rem_minmax(0,1fr)]'}`}>
                 <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
                   <PotSection
                     pan={batch.pan}
@@ -204,7 +204,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
                         ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.reads.dip) }
                         : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
                     )}
-                    height={view === 'reduce' ? 330 : 400}
+                    height={(view === 'reduce' ? 330 : 400) + Math.min(Math.max(window.innerHeight - 850, 0), 200)}
                   />
                   <p className="text-quiet">
                     {batch.pan.name}

@@ -42,7 +42,8 @@ interface Props {
   onMakes: (ml: number) => void
 }
 
-const POT = 96
+/** How high all of the pot is drawn, px: where the window is tall, higher. */
+const POT = { least: 96, most: 230, besides: 700 }
 const FLAG = 44
 const HEAP = { wide: 26, high: 22 }
 /** How near to a flag the handle snaps to it, px. */
@@ -68,6 +69,7 @@ export function FallingPot(props: Props) {
   const falling = [...points].sort((a, b) => b.leftMl - a.leftMl)
   const leastMl = falling.at(-1)?.leftMl ?? mostMl / 5
   const narrow = width < 560
+  const pot = Math.min(Math.max(window.innerHeight - POT.besides, POT.least), narrow ? POT.least : POT.most)
 
   // Pots beside the start: one for each amount, as wide as there is room.
   const pots = [...new Map(flags.flatMap(({ beside }) => (beside ? [[Math.round(beside.ml), beside] as const] : []))).values()].sort((a, b) => a.ml - b.ml)
@@ -77,7 +79,7 @@ export function FallingPot(props: Props) {
 
   const x = scaleLinear([mostMl, leastMl], [start, width - 2]).clamp(true)
   const tallest = Math.max(mostMl, ...pots.map((pot) => pot.ml))
-  const high = (ml: number) => (ml / tallest) * POT
+  const high = (ml: number) => (ml / tallest) * pot
   const poleOf = (flag: FallFlag) => (flag.beside ? potX(flag.beside.ml) + wide / 2 : x(flag.leftMl))
   const size = narrow ? 0.86 : 1
   const laid = layFlags(
@@ -90,7 +92,7 @@ export function FallingPot(props: Props) {
     // Measured from the floor upwards; the highest of what stands there.
     (at) => -(at < start - space ? high(Math.max(mostMl, ...pots.map((pot) => pot.ml))) : high(x.invert(at))),
   )
-  const above = -Math.min(-POT - 8, ...laid.map((flag) => flag.top))
+  const above = -Math.min(-pot - 8, ...laid.map((flag) => flag.top))
   const floor = above + 4
   const height = floor + HEAP.high + 32
 

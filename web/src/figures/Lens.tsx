@@ -32,7 +32,7 @@ export function Lens({ stopMm, nowMm, nowLabel, stopLabel, ceilingMm, errorMm, t
   return (
     <svg
       viewBox={`0 0 ${SIZE.wide} ${SIZE.high}`}
-      className="block w-full max-w-56"
+      className="block w-full"
       role="img"
       aria-label={`The skewer from near: stop at ${stopLabel}, give or take ${errorMm.toFixed(1)} mm; now ${nowLabel}`}
     >

@@ -58,9 +58,12 @@ export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookA
               fill="var(--salt)"
               opacity="0.13"
             />
-            <text x={M.left + 8} y={y(ceiling.ml) + 17} fontSize="14" fontWeight="600" fill="var(--salt)">
-              {ceiling.label}
-            </text>
+            {/* Where its stretch is too low for words, the pot says it. */}
+            {height - M.bottom - y(ceiling.ml) > 20 && (
+              <text x={M.left + 8} y={y(ceiling.ml) + 17} fontSize="14" fontWeight="600" fill="var(--salt)">
+                {ceiling.label}
+              </text>
+            )}
           </>
         )}
         {axis.ticks
@@ -74,7 +77,7 @@ export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookA
             </g>
           ))}
         {x.ticks(Math.max(3, Math.floor(width / 130))).map((date) => (
-          <text key={+date} x={x(date)} y={height - 8} fontSize="14" textAnchor="middle" fill="var(--quiet)">
+          <text key={+date} x={x(date)} y={height - 8} fontSize="14" textAnchor={x(date) > width - 24 ? 'end' : 'middle'} fill="var(--quiet)">
             {clock(+date)}
           </text>
         ))}

@@ -108,7 +108,7 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
   const reason = reasonOf(plan?.reasons, method === 'scale' ? 'scale' : 'dip_mark')
   const due = act.look_at === null ? null : Date.parse(act.look_at)
   return (
-    <div className="grid grid-cols-[7rem_minmax(0,1fr)] items-start sm:grid-cols-[13rem_minmax(0,1fr)] gap-x-5 gap-y-2">
+    <div className="grid grid-cols-[7rem_minmax(0,1fr)] items-start sm:grid-cols-[13rem_minmax(0,1fr)] 2xl:grid-cols-[19rem_minmax(0,1fr)] gap-x-5 gap-y-2">
       <Lens stopMm={reads.dip.value} stopLabel={say(stop)} nowMm={dip} nowLabel={say(here ?? pot.depth)} ceilingMm={ceiling?.depth.value ?? null} errorMm={by?.error_mm ?? 0} tone={pot.tone} />
       <div className="@container min-w-0">
         <Unfold
@@ -118,7 +118,7 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
               <span className="block text-lg text-quiet">
                 stop at{method === 'jug' ? ', in the jug and hot' : ''} <span className="whitespace-nowrap">({liquid} of liquid)</span>
               </span>
-              <span className="block leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done" style={{ fontSize: `min(7rem, ${GIANT / say(stop).length}cqw)` }}>
+              <span className="block leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done" style={{ fontSize: `min(clamp(7rem, 14dvh, 11rem), ${GIANT / say(stop).length}cqw)` }}>
                 {say(stop)}
               </span>
             </>

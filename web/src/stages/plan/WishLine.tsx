@@ -83,7 +83,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
           assumed={assumed}
           said={
             <span className="flex items-center gap-1.5">
-              <span className="-my-2"><Spoon step={Number(wish.body)} size={30} /></span>
+              <span className="-my-2.5"><Spoon step={Number(wish.body)} size={24} /></span>
               {step?.everyday}
             </span>
           }
