@@ -18,7 +18,6 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_length, show_volume
 from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
-from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import Message, say
 from spissus_core.planning.explanation import left_of_it
 from spissus_core.planning.spoken import CONCERN_WORDS, NEXT_WORDS
@@ -89,11 +88,11 @@ def line_out(batch: Batch) -> BatchLine:
 
 def _pot(s: dict[str, Any]) -> PotLine | None:
     """The pot as it is drawn; a summary of before it was drawn has none, until the next entry."""
-    if "pan_spec" not in s:
+    if "pan_shape" not in s:
         return None
     stop = s["stop_mm"]
     return PotLine(
-        pan=PanShape(**Pan.model_validate(s["pan_spec"]).model_dump()), depth_mm=s["depth_mm"], fat_mm=s["fat_mm"],
+        pan=PanShape(**s["pan_shape"]), depth_mm=s["depth_mm"], fat_mm=s["fat_mm"],
         stop=None if stop is None else ShownOut.of(show_length(stop)),
     )  # fmt: skip
 

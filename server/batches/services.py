@@ -20,6 +20,7 @@ from larder.services import own_ingredients
 from live.services import announce
 from shared.prepared import prepared
 from shared.refusals import RefusedError
+from shared.shapes import PanShape
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
@@ -307,7 +308,7 @@ def summarised(board: Board) -> dict[str, Any]:
     stop = act.doing.stop
     return stands | {
         "pan": pot.pan.name,
-        "pan_spec": pot.pan.model_dump(mode="json"),
+        "pan_shape": PanShape(**pot.pan.model_dump()).model_dump(mode="json"),
         "burner": pot.burner.name,
         "on_heat": timeline.heating is not None and timeline.heating.heating,
         "depth_mm": pot.depth_mm,

@@ -5,12 +5,14 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from datetime import UTC, datetime
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
+from pypdf import PdfReader
 from running import Site
 
 from .site import enter_demo
@@ -127,3 +129,21 @@ def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height:
         box = one.bounding_box()
         assert box is not None
         assert box["y"] + box["height"] <= bar["y"], one
+
+
+def test_the_batch_prints_on_one_sheet_with_its_marks_at_true_size(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.get_by_role("main").get_by_role("link", name=re.compile("Pork cheek")).click()
+    expect(now_line(page)).to_be_visible()
+    page.keyboard.press("l")
+    page.get_by_role("link", name="The batch on one sheet, to print").click()
+    sheet = page.get_by_role("main")
+    for line in ("Stop at 35\u00a0mm by a dip", "27\u00a0g (3½\u00a0tbsp) flour", "gluten", "Local food rules"):
+        expect(sheet).to_contain_text(line)
+    page.emulate_media(media="print")
+    skewer = page.get_by_role("img", name=re.compile("true size. .*35.mm, stop here")).bounding_box()
+    assert skewer is not None
+    # The pan is 105 mm deep, and 8 mm stand around the skewer; CSS has 96 px to 25.4 mm.
+    assert skewer["height"] / 96 * 25.4 == pytest.approx(105 + 8, abs=0.3)
+    pages = PdfReader(BytesIO(page.pdf(format="A4", prefer_css_page_size=True))).pages
+    assert len(pages) == 1

@@ -44,7 +44,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays (nappe)?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "By the ledger: coats the spoon (nappe).", "One more spoonful on a warm plate"),
+        ((*AT_MARK, LOTS, FINE), "By my reckoning: coats the spoon (nappe).", "One more spoonful on a warm plate"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
@@ -68,7 +68,7 @@ def test_the_line_once_the_look_is_due() -> None:
     ("payload", "line"),
     [
         (started("53 mm", "dip"), "53 mm by dip in: 24 cm pan"),
-        (wanted(900), "Wanted: 900 mL, nappe, 0.9 % salt, at most 1.3 %"),
+        (wanted(900), "Wanted: 900 mL, coats the spoon, 0.9 % salt, at most 1.3 %"),
         (ev.Chosen(route="salt_limit"), "Chosen: to your salt, with roux"),
         (ev.Skimmed(way="chill"), "Skimmed: chill and lift"),
         (ev.Skimmed(fat_ml=60), "Skimmed 60 mL of fat"),

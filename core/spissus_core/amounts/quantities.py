@@ -251,10 +251,10 @@ _US_STEPS = tuple(cups * ML_PER_CUP for cups in (0.25, 0.5, 1.0, 2.0, 4.0, 8.0, 
 def volume_ticks(low_ml: float, high_ml: float, most: int = 4) -> dict[UnitSystem, list[Shown]]:
     """Round volumes between two, at most so many, for an axis in either system.
 
-    >>> [tick.metric for tick in volume_ticks(600.0, 1500.0)["metric"]]
-    ['750\u00a0mL', '1\u00a0000\u00a0mL', '1\u00a0250\u00a0mL', '1\u00a0500\u00a0mL']
-    >>> [tick.us for tick in volume_ticks(600.0, 1500.0)["us"]]
-    ['4\u00a0cups', '6\u00a0cups']
+    >>> [tick.value for tick in volume_ticks(600.0, 1500.0)["metric"]]
+    [750.0, 1000.0, 1250.0, 1500.0]
+    >>> [tick.us[0] for tick in volume_ticks(600.0, 1500.0)["us"]]  # cups
+    ['3', '4', '5', '6']
     """
     return {"metric": _ticks(low_ml, high_ml, _METRIC_STEPS, most), "us": _ticks(low_ml, high_ml, _US_STEPS, most)}
 

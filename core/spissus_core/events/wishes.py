@@ -210,7 +210,7 @@ class Wanted(Kind):
         timed = self.minutes is not None and self.told != ("minutes",)
         wanted = say(
             "events.wanted",
-            amount=self.amount_said, body=Term(LADDER[self.body].word), salt=show_plain(self.salt_percent, "%"),
+            amount=self.amount_said, body=Term(LADDER[self.body].on_the_spoon), salt=show_plain(self.salt_percent, "%"),
             ceiling=show_plain(self.ceiling_percent, "%"),
         )  # fmt: skip
         wanted = clauses(wanted, say("events.wanted_in", time=show_minutes(self.minutes or 0.0)) if timed else None)

@@ -46,7 +46,7 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
             out.append(say("explanation.less_than_asked", volume=show_volume(short)))
     if route.kind != "reduction" and route.thickener is None:
         thicker = route.body.step.index > wanted.body
-        word = Term(route.body.step.word)
+        word = Term(route.body.step.on_the_spoon)
         out.append(say("explanation.ends_thicker", body=word) if thicker else say("explanation.no_thickener"))
     if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible:
         out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))

@@ -19,7 +19,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import show_minutes, show_number, show_percent, show_volume
+from ..amounts.quantities import show_minutes, show_percent, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
@@ -366,7 +366,7 @@ def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Message | No
     if stop == "salt" and route.thickener is None and WAYS.get(route.kind, _NO_WAY).school is None:
         return _no_jus(wanted, route)
     if route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
-        body = Term(bd.LADDER[wanted.body].word)
+        body = Term(bd.LADDER[wanted.body].on_the_spoon)
         if route.thickener is None:
             return say("routes.boiling_does_not", body=body)
         return say("routes.no_amount_does", dry=Term(route.thickener.dry), body=body)
@@ -394,7 +394,7 @@ THINNEST_STEP = 1
 def _no_jus(wanted: Wanted, route: Route) -> Message | None:
     """Why boiling down to the salt, with nothing added, makes no sauce; None where it does."""
     if route.body.viscosity < bd.LADDER[THINNEST_STEP].low:
-        return say("routes.like_water", viscosity=show_number(route.body.viscosity, 0, "mPa·s"))
+        return say("routes.like_water")
     if route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
         return say("routes.only_left", volume=show_volume(route.volume_ml))
     return None

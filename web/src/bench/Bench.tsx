@@ -21,6 +21,7 @@ import { HelpSheet, useLetters, type SheetName } from './letters'
 
 // Rare, and they bring the whole start with them.
 const Correct = lazy(() => import('./Correct'))
+const OneSheet = lazy(() => import('./OneSheet'))
 const Unreadable = lazy(() => import('./Unreadable'))
 
 /** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
@@ -42,7 +43,7 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
   return <Open batch={batch.data} asked={asked} offline={batch.isError} />
 }
 
-const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || STAGES.some(({ stage }) => stage === asked)
+const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || asked === 'sheet' || STAGES.some(({ stage }) => stage === asked)
 
 /** Where what is to be done next belongs. */
 function viewOf(batch: Batch): View {
@@ -125,6 +126,13 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
     return (
       <Suspense>
         <Correct batch={batch} onClose={() => open('strain')} />
+      </Suspense>
+    )
+  }
+  if (view === 'sheet') {
+    return (
+      <Suspense>
+        <OneSheet batch={batch} />
       </Suspense>
     )
   }

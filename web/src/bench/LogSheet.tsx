@@ -1,4 +1,5 @@
 import type { UseMutationResult } from '@tanstack/react-query'
+import { Link } from 'wouter'
 import type { Problem } from '../api/client'
 import type { Payload, ToldBatch } from '../api/hooks'
 import { clock } from '../shared/clock'
@@ -21,6 +22,11 @@ export function LogSheet({ batch, append, onClose }: Props) {
   return (
     <Sheet open onClose={onClose} title="Log" description="Nothing is erased. What is taken back can be brought back.">
       <LogList batch={batch} append={append} />
+      <p className="mt-3">
+        <Link href={`/batches/${batch.id}/sheet`} onClick={onClose} className="inline-flex min-h-12 items-center font-semibold underline">
+          The batch on one sheet, to print
+        </Link>
+      </p>
     </Sheet>
   )
 }

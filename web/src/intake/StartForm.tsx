@@ -118,7 +118,9 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
           <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
           <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
-          <dl className="mt-2 grid grid-cols-3 gap-3" aria-live="polite">
+        </section>
+        <div className="grid min-w-0 content-start gap-4">
+          <dl className="grid grid-cols-3 gap-3" aria-live="polite">
             <Told name="liquid" value={pot ? say(pot.liquid) : '–'} note={pot ? `± ${say(pot.liquid_error)}` : ''} />
             <Told name="fat" value={pot ? say(pot.fat) : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
             <Told
@@ -127,8 +129,6 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
               note={pot && open === null ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
             />
           </dl>
-        </section>
-        <div className="grid min-w-0 content-start gap-4">
           {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
           <WentIn lines={draft.lines} onLines={(next) => setDraft((now) => changed(now, { lines: next(now.lines) }))} />
           {draft.lines.length > 0 && (

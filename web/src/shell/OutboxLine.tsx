@@ -27,7 +27,7 @@ export function Kept() {
   if (waiting.length === 0) return null
   const why = waits.find((one) => one.why !== null)?.why ?? 'The server does not answer.'
   return (
-    <div role="status" aria-label="Kept in this browser" className={mine.length > 0 ? 'sticky top-0 z-40 max-h-[45dvh] overflow-y-auto border-b-2 border-heat bg-panel px-4 py-2 md:px-7' : 'px-4 py-1 md:px-7'}>
+    <div role="status" aria-label="Kept in this browser" className={mine.length > 0 ? 'print:hidden sticky top-0 z-40 max-h-[45dvh] overflow-y-auto border-b-2 border-heat bg-panel px-4 py-2 md:px-7' : 'px-4 py-1 md:px-7 print:hidden'}>
       {waits.length > 0 && (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <p className="min-w-64 flex-1 font-medium">

@@ -15,7 +15,7 @@ export function StoveAlarm() {
   const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
   if (!ringing || !next) return null
   return (
-    <div role="alert" className="flashes sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
+    <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
       <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
         <span className="truncate">{next.name}</span>: look now
       </Link>

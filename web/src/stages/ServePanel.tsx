@@ -22,7 +22,7 @@ export default function ServePanel() {
   return (
     <div className="grid gap-5">
       <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-[1.35fr_0.7fr_1.15fr_0.9fr]">
-        <Figure label={batch.finished ? 'yield' : 'yield, by the ledger'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
+        <Figure label={batch.finished ? 'yield' : 'yield, by reckoning'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
         <Figure
           label="portions"
           value={served.portions ?? '–'}

@@ -1,0 +1,114 @@
+import type { ReactNode } from 'react'
+import { Link } from 'wouter'
+import { useLists, type Batch } from '../api/hooks'
+import { clock } from '../shared/clock'
+import { useSay, Words } from '../shared/units'
+import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
+import { Button } from '../ui/Button'
+
+const marked = { start: 'start', now: 'now', stop: 'stop here', ceiling: 'too salty below', over: 'too salty already' }
+
+/** The batch on one sheet of paper: its marks at true size, amounts, salt, times, cautions and what it brings. */
+export default function OneSheet({ batch }: { batch: Batch }) {
+  const say = useSay()
+  const { dishes } = useLists()
+  const { plan, wanted, pot, curve } = batch
+  const strained = batch.ribbon.find(({ stage }) => stage === 'strain')
+  const seen = new Set<string>()
+  const cautions = [...batch.concerns, ...batch.boil_cautions, ...batch.serve_cautions].filter((one) => {
+    const text = say(one)
+    return !seen.has(text) && seen.add(text)
+  })
+  return (
+    <main className="mx-auto max-w-[54rem] p-6 print:max-w-none print:p-0">
+      <div className="mb-4 flex flex-wrap gap-2 print:hidden">
+        <Button look="main" onClick={() => window.print()}>
+          Print it
+        </Button>
+        <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
+          Back to the pot
+        </Link>
+        <p className="self-center text-quiet">At 100 %: then the skewer is as long as it is.</p>
+      </div>
+      <header className="border-b-2 border-ink pb-1">
+        <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>
+        <p>
+          {new Date(batch.created_at).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}, {clock(batch.created_at)} · {batch.pan.name} · {batch.burner}
+        </p>
+      </header>
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] gap-6">
+        <div className="grid content-start gap-3">
+          {strained && (
+            <Part name="There was">
+              {say(strained.liquid)} of liquid, {strained.salt_percent.toFixed(2)} % salt
+            </Part>
+          )}
+          <Part name="There is">
+            {say(pot.liquid)}, {say(pot.depth)} deep{pot.gross && <>, {say(pot.gross)} on the scale</>}; {pot.salt.best.toFixed(2)} % salt, {pot.body.everyday}
+          </Part>
+          {wanted && (
+            <Part name="Wanted">
+              {say(wanted.amount)}
+              {wanted.by_people && <>, for {wanted.people}, {dishes.find(({ key }) => key === wanted.over)?.label}</>}; {batch.ladder[wanted.body]?.everyday}; {wanted.salt_percent.toFixed(2)} % salt, too salty at{' '}
+              {wanted.ceiling_percent.toFixed(2)} %
+            </Part>
+          )}
+          {plan && (
+            <Part name={plan.label}>
+              <Words of={plan.said} />
+              {curve.stop_reads && (
+                <>
+                  {' '}
+                  Stop at <b>{say(curve.stop_reads.dip)}</b> by a dip, {say(curve.stop_reads.jug)} in the jug and hot{curve.stop_reads.scale && <>, {say(curve.stop_reads.scale)} on the scale</>}.
+                </>
+              )}
+            </Part>
+          )}
+          {plan?.dry && (
+            <Part name="Bind">
+              {say(plan.dry)}
+              {plan.dry_also && <> ({say(plan.dry_also)})</>} {plan.dry_name}
+              {plan.carrier && <> with {say(plan.carrier)} {plan.carrier_name}</>}, by parts. {plan.how}
+            </Part>
+          )}
+          {plan && (
+            <Part name="Salt at the end">
+              {plan.salt_to_add ? <>{say(plan.salt_to_add)}{plan.salt_to_add_also && <> ({say(plan.salt_to_add_also)})</>} of table salt, three quarters of it first; then taste. </> : 'None to add; taste. '}
+              {plan.salt_after.best.toFixed(2)} % then
+            </Part>
+          )}
+          {plan && (
+            <Part name="Time">
+              {say(plan.takes)} in all
+              {plan.leave && <>; <Words of={plan.leave} /></>}
+              {curve.arrive && <>; there at {clock(curve.arrive.best)}, {clock(curve.arrive.low)} to {clock(curve.arrive.high)}</>}
+            </Part>
+          )}
+          {plan && plan.allergens.length > 0 && <Part name="Brings">{plan.allergens.join(', ')}</Part>}
+          <Part name="Mind">
+            <ul className="list-disc pl-5">
+              {cautions.map((caution, i) => (
+                <li key={i}>
+                  <Words of={caution} />
+                </li>
+              ))}
+            </ul>
+          </Part>
+        </div>
+        <figure className="m-0">
+          <TrueSkewer deepMm={batch.pan.height_mm} marks={batch.marks.map((mark) => ({ key: mark.kind, mm: mark.depth.value, label: `${say(mark.depth)}, ${marked[mark.kind]}` }))} />
+          {batch.pan.height_mm > LONGEST_MM && <figcaption className="max-w-56 text-sm">The pan is deeper than the paper: what stands higher is on its own skewer, to be printed from Strain.</figcaption>}
+        </figure>
+      </div>
+    </main>
+  )
+}
+
+function Part({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2 className="text-sm leading-tight text-quiet">{name}</h2>
+      <div className="leading-snug">{children}</div>
+    </section>
+  )
+}
