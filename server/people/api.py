@@ -181,12 +181,22 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     _valid(data.password, User(username=name), "password")
     try:
         with transaction.atomic():
-            user = User.objects.create_user(username=name, password=data.password)
+            user = User.objects.create_user(username=name, password=data.password, units=_units_spoken(request))
             open_kitchen(data.kitchen, user)
     except IntegrityError:
         _taken()
     login(request, user, backend=BACKEND)
     return _session(request)
+
+
+#: Where the measures of the United States are the usual ones: the languages of browsers there.
+US_LANGUAGES = ("en-us", "es-us")
+
+
+def _units_spoken(request: HttpRequest) -> User.Units:
+    """The measures that the language of a browser suggests; one tap changes them."""
+    first = request.headers.get("Accept-Language", "").partition(",")[0].partition(";")[0].strip().lower()
+    return User.Units.US if first in US_LANGUAGES else User.Units.METRIC
 
 
 @router.patch("/preferences", response=SessionOut)

@@ -5,13 +5,14 @@ from __future__ import annotations
 import re
 from pathlib import Path
 from typing import Literal
+from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 from running import ROOT, Site
 
 from .site import enter_demo
-from .test_walk import flag, now_line, way_in_hand
+from .test_walk import flag, in_the_list, now_line, way_in_hand
 
 AXE = Path(ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = ("", "plan", "strain", "skim", "thicken", "season", "serve")
@@ -38,7 +39,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
     found = {"welcome": complaints(page)}
     enter_demo(page, site)
     found["list"] = complaints(page)
-    link = page.get_by_role("main").get_by_role("link", name=re.compile("Pork cheek")).get_attribute("href")
+    link = in_the_list(page, "Pork cheek").get_attribute("href")
     for view in VIEWS:
         page.goto(f"{site.url}{link}/{view}")
         expect(page.get_by_role("region", name="Now")).to_be_visible()
@@ -65,7 +66,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
 
 def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    page.get_by_role("main").get_by_role("link", name=re.compile("Oyster mushrooms")).press("Enter")
+    in_the_list(page, "Oyster mushrooms").press("Enter")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.keyboard.press("p")
     all_of_it, take = flag(page, "bind it all"), now_line(page).get_by_role("button", name="Take this way")
@@ -80,11 +81,53 @@ def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     expect(way_in_hand(page)).to_contain_text("your way")
 
 
+def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, site: Site) -> None:
+    """Obeying the bar, and never touching the mouse."""
+    page.goto(site.url)
+    _press(page, page.get_by_role("button", name="Sign up"))
+    for field, text in (("Name", f"cook-{uuid4().hex[:8]}"), ("Password", "a long enough secret"), ("Kitchen", "Pass")):
+        _reach(page, page.get_by_label(field))
+        page.keyboard.type(text)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("told in millilitres and grams")).to_be_visible()
+    _press(page, page.get_by_role("main").get_by_role("button", name="Start a batch"))
+    expect(page.get_by_label("Say what you have")).to_be_focused()
+    page.keyboard.type("1.6 l, no fat, 0.6 % salt")
+    expect(page.get_by_role("button", name=re.compile("^Salt: 0.6 %"))).to_be_visible()
+    _press(page, page.get_by_role("button", name="This is what I have"))
+    bar = now_line(page)
+    log = page.get_by_role("button", name=re.compile("^Log"))
+    for _ in range(24):
+        expect(bar.get_by_role("button").first).to_be_enabled()
+        said, entries = bar.locator("[data-said]").inner_text(), log.inner_text()
+        if "It is a sauce" in said:
+            break
+        stop = re.search(r"Stop at ([\d\u00a0]+)\u00a0mm", said)
+        right = bar.get_by_role("button", name="Right", exact=True)
+        if stop or "easure it" in said:
+            page.keyboard.press("r")
+            sheet = page.get_by_role("dialog", name="Reading")
+            expect(sheet).to_be_visible()
+            _press(page, sheet.get_by_label(re.compile("^Reading, in")), stop[1] + " mm" if stop else "460 ml")
+        else:
+            _press(page, right if right.count() else bar.get_by_role("button").first)
+        expect(log).not_to_have_text(entries)
+    _press(page, page.get_by_role("region", name="Serve").get_by_role("button", name="Finish", exact=True))
+    expect(bar).to_contain_text("Finished with")
+
+
+def _press(page: Page, wanted: Locator, text: str = "") -> None:
+    """Go there, type what there is to type, and press Enter."""
+    _reach(page, wanted)
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
 def _reach(page: Page, wanted: Locator) -> None:
     """Go there by the tabulator alone."""
     expect(wanted).to_be_visible()
     for _ in range(60):
-        page.keyboard.press("Tab")
         if wanted.evaluate("element => element === document.activeElement"):
             return
+        page.keyboard.press("Tab")
     raise AssertionError("it cannot be reached by keyboard")

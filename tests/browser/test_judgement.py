@@ -10,7 +10,7 @@ from running import Site
 
 from .site import enter_demo
 from .test_stove import planned
-from .test_walk import add_salt, now_line, start, take_reading, wish, word
+from .test_walk import add_salt, now_line, said, start, take_reading, wish, word
 
 
 def stage(page: Page, name: str) -> Locator:
@@ -164,21 +164,21 @@ def test_a_thickener_half_as_strong_gets_more_each_time_and_one_right_spoon_ends
     whisked = []
     while len(whisked) < 3:
         expect(now_line(page)).to_contain_text("Whisk in")
-        grams = re.search(r"Whisk in ([\d.]+)", now_line(page).get_by_role("status").inner_text())
+        grams = re.search(r"Whisk in ([\d.]+)", said(page).inner_text())
         assert grams is not None
         whisked.append(float(grams[1]))
         answer(page, "Whisked in")
         expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
         answer(page, "Too thin")
         # Once is asked again where it may well be right: a helping cannot be taken out.
-        again, more = now_line(page).get_by_text("one more spoonful"), now_line(page).get_by_text("Whisk in")
+        again, more = said(page).filter(has_text="one more spoonful"), said(page).filter(has_text="Whisk in")
         expect(again.or_(more)).to_be_visible()
         if again.is_visible():
             answer(page, "Too thin")
     assert sum(whisked[1:]) > whisked[0]
     answer(page, "Whisked in")
     expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
-    while now_line(page).get_by_text("a finger line stays").is_visible():
+    while said(page).filter(has_text="a finger line stays").is_visible():
         answer(page, "Right")
         page.wait_for_timeout(300)
     expect(now_line(page)).not_to_contain_text("Whisk in")

@@ -16,7 +16,7 @@ from pypdf import PdfReader
 from running import Site
 
 from .site import enter_demo
-from .test_walk import flag, now_line, way_in_hand
+from .test_walk import flag, in_the_list, now_line, open_batch, way_in_hand
 
 COLLISIONS = (Path(__file__).parent / "collisions.js").read_text(encoding="utf-8").partition("\n")[2]
 
@@ -69,7 +69,7 @@ def crowded(browser: Browser, site: Site) -> Iterator[tuple[Page, list[str]]]:
         begin(page, f"Pot {i}, {LONGEST[:40]}", (pans[i % len(pans)]["id"], burner), "1.2 l", 700)
     page.goto(site.url)
     demo = [
-        page.get_by_role("main").get_by_role("link", name=re.compile(of)).get_attribute("href")
+        in_the_list(page, of).get_attribute("href")
         for of in ("Pork cheek", "Duck leg", "Mutton shoulder with barley and bay")
     ]
     pork, duck, mutton = demo
@@ -118,7 +118,7 @@ def test_what_is_to_be_done_is_read_from_a_metre_away(
 def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})
     enter_demo(page, site)
-    page.get_by_role("main").get_by_role("link", name=re.compile("Duck leg")).click()
+    open_batch(page, "Duck leg")
     expect(flag(page, "take some")).to_be_visible()
     bar = now_line(page).bounding_box()
     assert bar is not None
@@ -133,7 +133,7 @@ def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height:
 
 def test_the_batch_prints_on_one_sheet_with_its_marks_at_true_size(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    page.get_by_role("main").get_by_role("link", name=re.compile("Pork cheek")).click()
+    open_batch(page, "Pork cheek")
     expect(now_line(page)).to_be_visible()
     page.keyboard.press("l")
     page.get_by_role("link", name="The batch on one sheet, to print").click()

@@ -16,6 +16,11 @@ def now_line(page: Page) -> Locator:
     return page.get_by_role("region", name="Now")
 
 
+def said(page: Page) -> Locator:
+    """The sentence of the bar, as it is seen."""
+    return now_line(page).locator("[data-said]")
+
+
 def start(
     page: Page, site: Site, name: str, said: str = "1.6 l, 80 ml of fat, 0.6 % salt", *, salt: str = "0.6 %"
 ) -> None:
@@ -58,13 +63,21 @@ def way_in_hand(page: Page) -> Locator:
 
 
 def open_batch(page: Page, name: str) -> None:
-    """A batch from the list, on its second page too."""
+    """A batch from the list."""
+    in_the_list(page, name).click()
+
+
+def in_the_list(page: Page, name: str) -> Locator:
+    """A batch in the list, on whatever page of it."""
     link = page.get_by_role("main").get_by_role("link", name=re.compile(name))
     older = page.get_by_role("button", name="Older batches")
-    expect(link.or_(older).first).to_be_visible()
-    if link.count() == 0:
+    for _ in range(6):
+        expect(link.or_(older).first).to_be_visible()
+        if link.count() > 0:
+            break
         older.click()
-    link.click()
+        page.wait_for_load_state("networkidle")
+    return link.first
 
 
 def take_reading(page: Page, method: str, value: str) -> None:
@@ -184,6 +197,8 @@ def test_dragging_the_volume_moves_everything(page: Page, site: Site) -> None:
     page.mouse.move(x + 260, y, steps=8)
     page.mouse.up()
     expect(handle).not_to_have_attribute("aria-valuetext", before or "")
+    # Every answer is shown, one after the other: the last of them stays.
+    page.wait_for_load_state("networkidle")
     expect(flag(page, "your amount")).to_have_attribute("aria-pressed", "true")
     dragged = handle.get_attribute("aria-valuetext") or ""
     expect(way_in_hand(page)).to_contain_text(dragged)

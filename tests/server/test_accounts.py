@@ -78,6 +78,15 @@ def test_units_are_kept_with_the_person(cook: Caller) -> None:
     assert cook.send("/preferences", {"units": "stone"}, "patch").status_code == 422
 
 
+@pytest.mark.parametrize(
+    ("language", "units"), [("en-US,en;q=0.9", "us"), ("en-GB,en-US;q=0.8", "metric"), ("de", "metric"), ("", "metric")]
+)
+def test_measures_are_guessed_from_the_language(client: Client, db: None, language: str, units: str) -> None:
+    body = {"name": "sous", "password": "a long enough secret", "kitchen": "x"}
+    client.defaults["HTTP_ACCEPT_LANGUAGE"] = language
+    assert post(client, "/accounts", body).json()["units"] == units
+
+
 def test_pans_come_and_go(cook: Caller) -> None:
     pan = {
         "name": "tall pot", "shape": "round", "base_length_mm": "26 cm", "base_width_mm": "26 cm",

@@ -1,9 +1,10 @@
+import { use } from 'react'
 import { Link, useLocation } from 'wouter'
 import { useBatches, useKitchen, type Schemas } from '../api/hooks'
 import { clock } from '../shared/clock'
 import { Header } from '../shared/Header'
 import { useNow } from '../shared/useNow'
-import { useSay } from '../shared/units'
+import { Units, useSay } from '../shared/units'
 import { SmallPot } from '../figures/SmallPot'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
@@ -11,6 +12,7 @@ import { Button } from '../ui/Button'
 /** The stove as it stands, what is set aside, and what is finished. */
 export function BatchList() {
   const batches = useBatches()
+  const units = use(Units)
   const [, go] = useLocation()
   const items = batches.data?.pages.flatMap((page) => page.items) ?? []
   const open = items.filter((b) => !b.finished).sort(soonest)
@@ -41,6 +43,9 @@ export function BatchList() {
             <Button look="main" onClick={() => go('/start')}>
               Start a batch
             </Button>
+            <p className="mt-6 text-quiet">
+              Amounts are told in {units === 'us' ? 'cups, spoons and ounces' : 'millilitres and grams'}, as your browser’s language suggests. The menu above changes that.
+            </p>
           </div>
         )}
         {items.length > 0 && (
