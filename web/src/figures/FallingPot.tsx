@@ -69,7 +69,7 @@ export function FallingPot(props: Props) {
   const falling = [...points].sort((a, b) => b.leftMl - a.leftMl)
   const leastMl = falling.at(-1)?.leftMl ?? mostMl / 5
   const narrow = width < 560
-  const pot = Math.min(Math.max(window.innerHeight - POT.besides, POT.least), narrow ? POT.least : POT.most)
+  const full = Math.min(Math.max(window.innerHeight - POT.besides, POT.least), narrow ? POT.least : POT.most)
 
   // Pots beside the start: one for each amount, as wide as there is room.
   const pots = [...new Map(flags.flatMap(({ beside }) => (beside ? [[Math.round(beside.ml), beside] as const] : []))).values()].sort((a, b) => a.ml - b.ml)
@@ -79,7 +79,7 @@ export function FallingPot(props: Props) {
 
   const x = scaleLinear([mostMl, leastMl], [start, width - 2]).clamp(true)
   const tallest = Math.max(mostMl, ...pots.map((pot) => pot.ml))
-  const high = (ml: number) => (ml / tallest) * pot
+  const high = (ml: number) => (ml / tallest) * full
   const poleOf = (flag: FallFlag) => (flag.beside ? potX(flag.beside.ml) + wide / 2 : x(flag.leftMl))
   const size = narrow ? 0.86 : 1
   const laid = layFlags(
@@ -92,7 +92,7 @@ export function FallingPot(props: Props) {
     // Measured from the floor upwards; the highest of what stands there.
     (at) => -(at < start - space ? high(Math.max(mostMl, ...pots.map((pot) => pot.ml))) : high(x.invert(at))),
   )
-  const above = -Math.min(-pot - 8, ...laid.map((flag) => flag.top))
+  const above = -Math.min(-full - 8, ...laid.map((flag) => flag.top))
   const floor = above + 4
   const height = floor + HEAP.high + 32
 
@@ -105,7 +105,11 @@ export function FallingPot(props: Props) {
   }
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (event.type === 'pointermove' && dragged === null) return
-    if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId)
+    if (event.type === 'pointerdown') {
+      const beside = flags.find((flag) => flag.beside && Math.abs(poleOf(flag) - at(event)) < (wide + space) / 2)
+      if (beside) return onPick(beside.key)
+      event.currentTarget.setPointerCapture(event.pointerId)
+    }
     const px = Math.min(Math.max(at(event), start), width - 2)
     setDragged(px)
     move(px)
@@ -139,7 +143,7 @@ export function FallingPot(props: Props) {
         ref={svg}
         width={width}
         height={height}
-        className="block touch-none select-none"
+        className="block touch-pan-y select-none"
         onPointerDown={drag}
         onPointerMove={drag}
         onPointerUp={() => setDragged(null)}

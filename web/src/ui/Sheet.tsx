@@ -1,6 +1,5 @@
 import { Dialog } from 'radix-ui'
 import type { ReactNode } from 'react'
-import { useBackCloses } from './useBackCloses'
 
 interface Props {
   open: boolean
@@ -12,7 +11,6 @@ interface Props {
 
 /** A sheet over the page: from below on a phone, in the middle elsewhere. */
 export function Sheet({ open, onClose, title, description, children }: Props) {
-  useBackCloses(onClose)
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
