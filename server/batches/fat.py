@@ -71,7 +71,7 @@ class LimitOut(Shape):
 
 
 class CoolingOut(Shape):
-    """A pot set to cool: its log, the way ahead at its pace, and how it stands."""
+    """A pot set to cool: its log, the way ahead at its pace, and how it stands; ``due`` is the limit to meet next."""
 
     began: datetime
     surroundings: ShownOut
@@ -80,6 +80,7 @@ class CoolingOut(Shape):
     readings: list[TemperatureOut]
     forecast: list[TemperatureOut]
     limits: list[LimitOut]
+    due: LimitOut | None
     cautions: list[SaidOut]
 
 
@@ -169,5 +170,8 @@ def cooling_out(timeline: State) -> CoolingOut | None:
             )
             for celsius, within in LIMITS
         ],
+        due=None if stands.limit_c is None else LimitOut(
+            celsius=stands.limit_c, shown=ShownOut.of(show_temperature(stands.limit_c)), by=_due(log.began, stands),
+        ),
         cautions=SaidOut.of_all(COOLING_CAUTIONS),
     )  # fmt: skip

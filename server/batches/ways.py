@@ -35,7 +35,8 @@ class RouteOut(Shape):
     """A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
 
     ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
-    ``to_amount`` says that all of the pot boils down to the amount that is wanted.
+    ``to_amount`` says that all of the pot boils down to the amount that is wanted, ``too_salty`` that its sauce would
+    be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
 
     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
@@ -48,6 +49,8 @@ class RouteOut(Shape):
     said: SaidOut
     takes: ShownOut
     to_amount: bool
+    too_salty: bool
+    beside: ShownOut | None
     feasible: bool
     recommended: bool
     because: SaidOut | None
@@ -175,6 +178,12 @@ def route_out(
         flag=word(WAYS[route.kind].flag),
         said=SaidOut.of(way_line(pot, route)),
         takes=ShownOut.of(show_minutes(work_min(route))),
+        too_salty=route.salt_before.best > wanted.ceiling_percent,
+        beside=(
+            ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml + route.let_down_ml))
+            if route.aside_ml > 0.0 or route.let_down_ml > 0.0
+            else None
+        ),
         to_amount=WAYS[route.kind].stop == "volume" and not WAYS[route.kind].part,
         feasible=route.feasible,
         recommended=recommended,

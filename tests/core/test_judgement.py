@@ -61,6 +61,14 @@ def test_a_spoon_is_told_by_a_word_or_by_its_likeness_and_a_taste_has_none() -> 
     ):
         with refused(ValidationError, "too thin, right|to the tongue"):
             ev.Tested.model_validate(wrong)
+    # What was once recorded is read back, and what no ladder has any more takes nothing else with it.
+    assert isinstance(ev.recorded({"kind": "tested", "of": "body", "step": 1}, ev.VERSION), ev.Tested)
+    odd = [
+        ev.recorded({"kind": "tested", "of": of, "step": step}, ev.VERSION)
+        for of in ("body", "salt")
+        for step in (2, 99)
+    ]
+    assert told(*BOUND, *odd).pot is not None
     # Before anything is wished for it is evidence all the same.
     before = told(START, like(4))
     assert before.body_verdict is None

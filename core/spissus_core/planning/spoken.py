@@ -270,7 +270,7 @@ def _stop(act: Act) -> Argument:
         return show_volume(act.amount)
     mark = stop.shown("dip")
     if stop.dip < LEAST_RULER_MM:
-        return stop.shown("scale") if stop.scale is not None else show_volume(act.amount)
+        return _read(stop, "jug" if stop.scale is None else "scale")
     return mark if act.reads_by == "dip" else say("bar.read_and_mark", read=_read(stop, act.reads_by), mark=mark)
 
 

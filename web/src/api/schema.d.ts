@@ -2025,7 +2025,7 @@ export interface components {
         };
         /**
          * CoolingOut
-         * @description A pot set to cool: its log, the way ahead at its pace, and how it stands.
+         * @description A pot set to cool: its log, the way ahead at its pace, and how it stands; ``due`` is the limit to meet next.
          */
         CoolingOut: {
             /**
@@ -2046,6 +2046,7 @@ export interface components {
             forecast: components["schemas"]["TemperatureOut"][];
             /** Limits */
             limits: components["schemas"]["LimitOut"][];
+            due: components["schemas"]["LimitOut"] | null;
             /** Cautions */
             cautions: components["schemas"]["SaidOut"][];
         };
@@ -2214,7 +2215,8 @@ export interface components {
          * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
          *
          *     ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
-         *     ``to_amount`` says that all of the pot boils down to the amount that is wanted.
+         *     ``to_amount`` says that all of the pot boils down to the amount that is wanted, ``too_salty`` that its sauce would
+         *     be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
          *
          *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
          *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
@@ -2234,6 +2236,9 @@ export interface components {
             takes: components["schemas"]["ShownOut"];
             /** To Amount */
             to_amount: boolean;
+            /** Too Salty */
+            too_salty: boolean;
+            beside: components["schemas"]["ShownOut"] | null;
             /** Feasible */
             feasible: boolean;
             /** Recommended */

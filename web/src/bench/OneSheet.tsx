@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link } from 'wouter'
 import { useLists, type Batch } from '../api/hooks'
+import { Cautions } from '../shared/Cautions'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
@@ -86,13 +87,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
           )}
           {plan && plan.allergens.length > 0 && <Part name="Brings">{plan.allergens.join(', ')}</Part>}
           <Part name="Mind">
-            <ul className="list-disc pl-5">
-              {cautions.map((caution, i) => (
-                <li key={i}>
-                  <Words of={caution} />
-                </li>
-              ))}
-            </ul>
+            <Cautions cautions={cautions} />
           </Part>
         </div>
         <figure className="m-0">

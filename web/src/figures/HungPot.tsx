@@ -7,7 +7,6 @@ import { Level, Liquid, Wall } from './Vessel'
 export type Place = 'steam' | 'fat' | 'liquid' | 'salt' | 'body' | 'meat' | 'pan' | 'burner'
 
 export interface Hung {
-  key: string
   place: Place
   /** Nobody has said it: its line is dotted. */
   assumed: boolean
@@ -98,7 +97,7 @@ export function HungPot({ pan, depthMm, fatMm, tone, steaming, meat, words, labe
           if (!begin || y === undefined) return null
           const bend = Math.max(scale.right(pan.height_mm) + WALL + 6, begin.x + 8)
           return (
-            <g key={one.key} stroke="var(--ink)" fill="none">
+            <g key={one.place} stroke="var(--ink)" fill="none">
               <polyline points={`${begin.x},${begin.y} ${bend},${begin.y} ${wordX - 6},${y}`} strokeWidth={one.assumed ? 1.5 : 2} strokeDasharray={one.assumed ? '2 5' : undefined} />
               <circle cx={begin.x} cy={begin.y} r="3.5" fill="var(--ink)" stroke="var(--ground)" strokeWidth="1.5" />
             </g>
@@ -107,7 +106,7 @@ export function HungPot({ pan, depthMm, fatMm, tone, steaming, meat, words, labe
         <Level {...{ scale, pan, depthMm, label, onLevel }} />
       </svg>
       {words.map((one, i) => (
-        <div key={one.key} className="absolute flex min-w-0 items-center" style={{ left: wordX, top: (at[i] ?? 0) - ROW / 2, width: width - wordX, height: ROW }}>
+        <div key={one.place} className="absolute flex min-w-0 items-center" style={{ left: wordX, top: (at[i] ?? 0) - ROW / 2, width: width - wordX, height: ROW }}>
           {one.word}
         </div>
       ))}

@@ -46,7 +46,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
   const listed = draft.lines.length > 0
   const words: (Hung | false)[] = [
     {
-      key: 'hot',
       place: 'steam',
       assumed: assumed(draft, 'hot'),
       word: (
@@ -63,7 +62,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'fat',
       place: 'fat',
       assumed: !draft.fat.trim(),
       word: (
@@ -89,7 +87,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'liquid',
       place: 'liquid',
       assumed: !draft.value.trim(),
       word: (
@@ -133,7 +130,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'salt',
       place: 'salt',
       assumed: draft.saltBy === 'unsaid',
       word: (
@@ -183,7 +179,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     !listed && {
-      key: 'character',
       place: 'body',
       assumed: assumed(draft, 'character'),
       word: (
@@ -201,7 +196,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'meat',
       place: 'meat',
       assumed: assumed(draft, 'solids'),
       word: (
@@ -219,7 +213,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'pan',
       place: 'pan',
       assumed: assumed(draft, 'panId'),
       word: (
@@ -234,7 +227,6 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       ),
     },
     {
-      key: 'burner',
       place: 'burner',
       assumed: assumed(draft, 'burnerId'),
       word: (

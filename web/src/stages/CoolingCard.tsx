@@ -55,8 +55,7 @@ export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']
 export function CoolingClock({ cooling }: { cooling: NonNullable<Batch['cooling']> }) {
   const say = useSay()
   const now = useNow()
-  const last = cooling.readings.at(-1)?.celsius ?? Infinity
-  const next = cooling.limits.find((limit) => limit.by !== null && last > limit.celsius)
+  const next = cooling.due
   if (!next?.by) return null
   const due = Date.parse(next.by)
   return (

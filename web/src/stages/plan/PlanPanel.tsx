@@ -54,16 +54,16 @@ export default function PlanPanel() {
 
   const groups = useMemo(() => groupsOf(ways, inHand), [ways, inHand])
   const flags: FallFlag[] = groups.flatMap(({ face }) => {
-    const beside = face.take || face.let_down ? { ml: ((face.take ?? data?.most)?.value ?? 0) + (face.let_down?.value ?? 0), added: face.let_down?.value ?? 0 } : null
+    const beside = face.beside && { ml: face.beside.value, added: face.let_down?.value ?? 0 }
     // Of what cannot be taken, what would be too salty stands where that is seen; the rest is told below.
-    if (!face.feasible && face.kind !== inHand?.kind && (beside || face.salt_before.best <= (data?.ceiling_percent ?? 0))) return []
+    if (!face.feasible && face.kind !== inHand?.kind && (beside || !face.too_salty)) return []
     return [
       {
         key: face.kind,
         name: face.flag,
         note: face.feasible
           ? `${face.salt_after.best.toFixed(2)} %, ${say(face.takes)}`
-          : face.salt_before.best > (data?.ceiling_percent ?? 0)
+          : face.too_salty
             ? `${face.salt_before.best.toFixed(1)} %: too salty`
             : 'cannot be taken',
         first: face.kind === first?.kind,
@@ -97,7 +97,7 @@ export default function PlanPanel() {
               mostMl={data.most.value}
               tooSaltyMl={data.too_salty?.value ?? null}
               tooSaltyLabel={data.too_salty && say(data.too_salty)}
-              handle={inHand.take || inHand.let_down ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }}
+              handle={inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }}
               onPick={(kind) => setPicked(kind as Route['kind'])}
               onMakes={drag}
             />

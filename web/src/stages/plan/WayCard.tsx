@@ -68,6 +68,14 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
           </>
         )}
       </div>
+      {/* What to mind is not folded away. */}
+      {route.feasible && route.notes.length > 0 && (
+        <ul className="mt-1">
+          {route.notes.map((note, i) => (
+            <li key={i}><Words of={note} /></li>
+          ))}
+        </ul>
+      )}
       <div className="mt-1 flex flex-wrap items-start gap-x-6 gap-y-1">
         {binders.length > 1 && (
           <Choice
@@ -82,12 +90,9 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
           <Unfold
             className="min-w-64 flex-1"
             label={`this way: ${route.label}`}
-            summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why, and what to mind</span>}
+            summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}
           >
             {route.leave && <p className="mb-1.5"><Words of={route.leave} /></p>}
-            {route.notes.map((note, i) => (
-              <p key={i} className="mb-1.5"><Words of={note} /></p>
-            ))}
             <Reasons reasons={route.reasons} />
           </Unfold>
         )}
