@@ -21,6 +21,7 @@ from urllib.parse import urlsplit
 from uuid import uuid4
 
 import psycopg
+from browser import first_load
 from corpus import cases
 from makers import event, read, started, wanted
 from running import ROOT, Site, served
@@ -343,4 +344,5 @@ if __name__ == "__main__":
     devices_core()
     os.environ |= {"SPISSUS_STREAMS": "1000"}
     with served("spissus_bench") as running:
+        first_load.measure(running)
         over_http(running)

@@ -6,10 +6,12 @@ from collections.abc import Callable
 from http import HTTPStatus
 from threading import BoundedSemaphore
 from time import monotonic
+from typing import cast
 from uuid import uuid4
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.middleware.gzip import GZipMiddleware
 from django.utils.decorators import sync_only_middleware
 
 from .problems import in_one_shape, unavailable
@@ -65,6 +67,21 @@ def answered(get_response: View) -> View:
         if request.path.startswith("/api/"):
             response.headers.setdefault("Cache-Control", "no-store")
         return response
+
+    return middleware
+
+
+@sync_only_middleware
+def compressed(get_response: View) -> View:
+    """Compress what the API answers, and the page. Assets lie compressed beside themselves; a stream stays as it is.
+
+    The framework's own middleware does it, with the padding that keeps a token from being guessed by its length.
+    """
+    squeeze = GZipMiddleware(get_response)
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        return response if response.streaming else cast(HttpResponse, squeeze.process_response(request, response))
 
     return middleware
 

@@ -17,6 +17,7 @@ SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
 import os
 from datetime import timedelta
 from pathlib import Path
+from wsgiref.headers import Headers
 
 import dj_database_url
 from csp.constants import NONCE, NONE, SELF
@@ -53,6 +54,7 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "config.middleware.answered",
+    "config.middleware.compressed",
     "django.middleware.security.SecurityMiddleware",
     "servestatic.middleware.ServeStaticMiddleware",
     *([] if DEBUG else ["csp.middleware.CSPMiddleware"]),
@@ -151,8 +153,19 @@ USE_I18N = False
 #: The built front end is the only thing there is to serve beside the page and the API.
 STATIC_URL = "/static/"
 STATIC_ROOT = WEB_DIR / "dist" / "site"
-#: Vite puts a hash of the content into the name of every asset.
-SERVESTATIC_IMMUTABLE_FILE_TEST = r"^/static/assets/.+-[\w-]{8}\.\w+$"
+SERVESTATIC_MIMETYPES = {".webmanifest": "application/manifest+json"}
+
+
+def SERVESTATIC_ADD_HEADERS_FUNCTION(headers: Headers, path: str, url: str) -> None:  # noqa: N802
+    """How long a file may be kept, and what the service worker may look after."""
+    # Vite puts a hash of the content into the name of every asset.
+    if url.startswith("/static/assets/"):
+        headers["Cache-Control"] = "max-age=31536000, public, immutable"
+    # The whole site, not only the folder that it lies in.
+    if url == "/static/sw.js":
+        headers["Service-Worker-Allowed"] = "/"
+
+
 DJANGO_VITE = {
     "default": {
         "dev_mode": DEBUG,

@@ -2,6 +2,9 @@ import '@fontsource-variable/atkinson-hyperlegible-next'
 import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
+import { askAhead } from './api/hooks'
+import { knowsSomebody, queries, takeUp } from './api/kept'
+import { listenAhead } from './api/live'
 import { App } from './shell/App'
 import { applyLoudness } from './shared/loudness'
 import { applyTheme } from './shared/theme'
@@ -13,9 +16,17 @@ applyTheme()
 applyLoudness()
 const root = document.getElementById('root')
 if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <App />
-    </StrictMode>,
-  )
+  void takeUp().then(() => {
+    if (knowsSomebody()) {
+      listenAhead()
+      askAhead(queries, location.pathname)
+    }
+    createRoot(root).render(
+      <StrictMode>
+        <App />
+      </StrictMode>,
+    )
+  })
 }
+// What keeps the page for when there is no server; only where nobody between can change it.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/static/sw.js', { scope: '/' })

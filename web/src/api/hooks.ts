@@ -1,7 +1,8 @@
-import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient, queryOptions } from '@tanstack/react-query'
-import { useState } from 'react'
+import { infiniteQueryOptions, keepPreviousData, useInfiniteQuery, useMutation, useQueries, useQuery, useQueryClient, queryOptions, type QueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
 import { answer, client, EVENTS_VERSION, Problem, type Schemas } from './client'
 import { newId } from './id'
+import { belongTo } from './kept'
 import { belongs, isKept, putOut, waiting, type Owner } from './outbox'
 
 /** A batch as the server tells it: what it could not work out is null, and named in `missing`. */
@@ -45,8 +46,10 @@ export const isWhole = (batch: ToldBatch): batch is Batch => drawn.every((part) 
 
 export const ownerOf = (session: Session): Owner => ({ person: session.person, kitchen: session.kitchen_id, name: session.name })
 
+const whoIsThere = queryOptions({ queryKey: keys.session, queryFn: () => answer(client.GET('/api/v1/session')), staleTime: Infinity })
+
 export function useSession() {
-  return useQuery({ queryKey: keys.session, queryFn: () => answer(client.GET('/api/v1/session')), staleTime: Infinity })
+  return useQuery(whoIsThere)
 }
 
 /** Changes of who is signed in, or of their preferences: everything else is asked for anew. */
@@ -56,6 +59,7 @@ export function useSessionChange<T>(call: (input: T) => Promise<Session>) {
     mutationFn: call,
     onSuccess: (session) => {
       queries.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' })
+      belongTo(session)
       queries.setQueryData(keys.session, session)
     },
   })
@@ -106,23 +110,57 @@ export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })
 }
 
+const theBatches = infiniteQueryOptions({
+  queryKey: keys.batches,
+  initialPageParam: '',
+  queryFn: ({ pageParam }) => answer(client.GET('/api/v1/batches', { params: { query: { cursor: pageParam } } })),
+  getNextPageParam: (page) => page.next,
+  // Should the stream miss something.
+  refetchInterval: 60_000,
+})
+
 export function useBatches() {
-  return useInfiniteQuery({
-    queryKey: keys.batches,
-    initialPageParam: '',
-    queryFn: ({ pageParam }) => answer(client.GET('/api/v1/batches', { params: { query: { cursor: pageParam } } })),
-    getNextPageParam: (page) => page.next,
-  })
+  return useInfiniteQuery(theBatches)
 }
+
+const theBatch = (id: string) =>
+  queryOptions<ToldBatch, Problem>({
+    queryKey: keys.batch(id),
+    queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}', { params: { path: { batch_id: id } } })),
+    retry: (count, problem) => problem.status !== 404 && problem.status !== 401 && count < 3,
+  })
 
 /** A batch. News of it comes by the stream; it is asked for now and then all the same, should that fail. */
 export function useBatch(id: string) {
-  return useQuery<ToldBatch, Problem>({
-    queryKey: keys.batch(id),
-    queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}', { params: { path: { batch_id: id } } })),
-    refetchInterval: 10_000,
-    retry: (count, problem) => problem.status !== 404 && problem.status !== 401 && count < 3,
+  return useQuery({ ...theBatch(id), refetchInterval: 10_000 })
+}
+
+/** How often a pot that nobody looks at is asked for, ms: long before its six hours ahead are over. */
+const ASIDE_MS = 30 * 60_000
+/** How long what is looked at goes first, ms. */
+const FIRST_MS = 3000
+
+/** Every open batch is here as it stands, whichever is looked at: any of them may be wanted without the server. */
+export function useOpenKept() {
+  const batches = useBatches()
+  const open = batches.data?.pages.flatMap((page) => page.items).filter((one) => !one.finished) ?? []
+  const [first, setFirst] = useState(true)
+  useEffect(() => {
+    const timer = setTimeout(() => setFirst(false), FIRST_MS)
+    return () => clearTimeout(timer)
+  }, [])
+  useQueries({
+    queries: open.map(({ id }) => ({ ...theBatch(id), enabled: !first, staleTime: Infinity, refetchInterval: ASIDE_MS, notifyOnChangeProps: [] })),
   })
+}
+
+/** What the page at this address shows is asked for at once, while the page is still being read. */
+export function askAhead(queries: QueryClient, address: string) {
+  const [, place, batchId] = address.split('/')
+  void queries.prefetchQuery(whoIsThere)
+  void queries.prefetchQuery(theLists)
+  void queries.prefetchInfiniteQuery(theBatches)
+  if (place === 'batches' && batchId) void queries.prefetchQuery(theBatch(batchId))
 }
 
 /**

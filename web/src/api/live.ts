@@ -1,14 +1,26 @@
-import { useQueryClient, type InfiniteData, type QueryClient } from '@tanstack/react-query'
+import { useQueryClient, type InfiniteData, type Query, type QueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
 import { answer, client, Problem, type Schemas } from './client'
 import { keys, type ToldBatch } from './hooks'
 import { adoptOld, AGAIN_MS, onOutbox, Sender, waiting, type Outcome, type Owner, type Waiting } from './outbox'
 
+/** A stream of news that was opened before there was anybody to hear it. */
+let early: { stream: EventSource; since: number } | null = null
+
+/** Open the stream before anything is asked for: whatever is answered from then on, it tells what happens after. */
+export function listenAhead(): void {
+  early ??= listen()
+}
+
+const listen = () => ({ since: Date.now(), stream: new EventSource('/api/v1/stream') })
+
 /** News of the kitchen's batches as they happen; after a gap, everything in sight is asked for anew. */
 export function useLive(): void {
   const queries = useQueryClient()
   useEffect(() => {
-    const stream = new EventSource('/api/v1/stream')
+    const { stream, since } = early ?? listen()
+    early = null
+    let begun = false
     stream.addEventListener('batch', (event) => {
       const { id, live } = JSON.parse(event.data as string) as News
       if (live && put(queries, id, live)) return
@@ -16,8 +28,11 @@ export function useLive(): void {
       void queries.invalidateQueries({ queryKey: keys.batches })
     })
     stream.addEventListener('again', () => {
-      void queries.invalidateQueries({ queryKey: ['batch'] })
-      void queries.invalidateQueries({ queryKey: keys.batches })
+      // What was asked for since the stream was opened is of today.
+      const old = ({ state }: Query) => begun || state.dataUpdatedAt < since
+      void queries.invalidateQueries({ queryKey: ['batch'], predicate: old })
+      void queries.invalidateQueries({ queryKey: keys.batches, predicate: old })
+      begun = true
     })
     return () => stream.close()
   }, [queries])

@@ -4,6 +4,7 @@ import { isWhole, useAppend, useBatch, useListed, type Batch, type Payload } fro
 import { Header } from '../shared/Header'
 import { clock } from '../shared/clock'
 import { Notice } from '../shared/Notice'
+import { Skeleton } from '../shared/Skeleton'
 import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
 import { BenchContext, type Proposal, type View } from '../stages/useBench'
 import { useAlarm, useAwake } from '../shared/useAlarm'
@@ -14,11 +15,11 @@ import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { standsAt } from '../shared/course'
 import { DeadClocks, MissingParts } from './BatchNotices'
-import { LogSheet } from './LogSheet'
 import { NowLine } from './NowLine'
-import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
-import { HelpSheet, useLetters, type SheetName } from './letters'
+import { useLetters, type SheetName } from './letters'
 
+const loadSheets = () => import('./OpenSheet')
+const OpenSheet = lazy(loadSheets)
 // Rare, and they bring the whole start with them.
 const Correct = lazy(() => import('./Correct'))
 const OneSheet = lazy(() => import('./OneSheet'))
@@ -32,7 +33,7 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
   if (batch.isError && !batch.data) {
     return <Notice title={batch.error.status === 404 ? 'No such batch' : 'No answer'} text={batch.error.message} onRetry={() => void batch.refetch()} />
   }
-  if (!batch.data || !listed) return <Header title="…" />
+  if (!batch.data || !listed) return <Skeleton />
   if (!isWhole(batch.data)) {
     return (
       <Suspense>
@@ -63,7 +64,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
   const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   useAwake(batch.act.doing === 'boil')
-  useEffect(fetchStages, [])
+  useEffect(() => fetchStages(loadSheets), [])
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = batch.act.doing === 'boil' ? standsAt(batch.curve.course, now) : null
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
@@ -238,12 +239,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           alarm={alarm}
           undo={last ? { label: say(last.text), act: undo } : null}
         />
-        {sheet === 'reading' && <ReadingSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'add' && <AddSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'taste' && <TasteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'note' && <NoteSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'log' && <LogSheet batch={batch} append={append} onClose={() => setSheet(null)} />}
-        {sheet === 'help' && <HelpSheet onClose={() => setSheet(null)} />}
+        {sheet && (
+          <Suspense>
+            <OpenSheet name={sheet} batch={batch} append={append} onClose={() => setSheet(null)} />
+          </Suspense>
+        )}
       </div>
     </BenchContext>
   )

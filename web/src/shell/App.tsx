@@ -1,12 +1,13 @@
-import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryClientProvider } from '@tanstack/react-query'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
-import { Problem } from '../api/client'
-import { keys, useSession } from '../api/hooks'
+import { useSession } from '../api/hooks'
+import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../bench/Bench'
 import { Shell } from '../shared/surroundings'
 import { Notice } from '../shared/Notice'
+import { Skeleton } from '../shared/Skeleton'
 import { Kept, OutboxLine } from './OutboxLine'
 import { StoveAlarm } from './StoveAlarm'
 import { Units } from '../shared/units'
@@ -16,16 +17,6 @@ const StartPage = lazy(async () => ({ default: (await import('../intake/StartPag
 const PasswordSheet = lazy(() => import('../people/PasswordSheet'))
 const Welcome = lazy(async () => ({ default: (await import('../people/Welcome')).Welcome }))
 const KitchenPage = lazy(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
-
-const queries: QueryClient = new QueryClient({
-  // Signed out elsewhere, or for too long: the page finds out by the first answer that says so.
-  queryCache: new QueryCache({
-    onError: (error, query) => {
-      if (error instanceof Problem && error.status === 401 && query.queryKey[0] !== 'session') void queries.invalidateQueries({ queryKey: keys.session })
-    },
-  }),
-  defaultOptions: { queries: { refetchOnWindowFocus: true, staleTime: 1000 } },
-})
 
 export function App() {
   return (
@@ -39,8 +30,9 @@ function Pages() {
   const session = useSession()
   const [changing, setChanging] = useState(false)
   const shell = useMemo(() => ({ changePassword: () => setChanging(true) }), [])
-  if (session.isPending) return null
-  if (session.isError) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
+  // Without the server it is who was there last.
+  if (!session.data && session.isPending) return <Skeleton />
+  if (!session.data) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
   if (!session.data.signed_in) {
     return (
       <>

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react'
-import { ownerOf, useSession } from '../api/hooks'
+import { ownerOf, useOpenKept, useSession } from '../api/hooks'
 import { useLive, useOutbox } from '../api/live'
 import { again, belongs, settle, type Waiting } from '../api/outbox'
 import { Button } from '../ui/Button'
@@ -11,6 +11,7 @@ const MendSheet = lazy(() => import('./MendSheet'))
 /** Keeps the page up to date, and says what the server has not taken yet, why, and whose it is. */
 export function OutboxLine() {
   useLive()
+  useOpenKept()
   return <Kept />
 }
 

@@ -10,7 +10,7 @@ import { TextField } from '../ui/TextField'
 import { useBench } from './useBench'
 
 /** Which pan, how hot: what each would take, and how well it can be read at the end. */
-export function PansSheet({ onClose }: { onClose: () => void }) {
+export default function PansSheet({ onClose }: { onClose: () => void }) {
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const kitchen = useKitchen()

@@ -1,4 +1,4 @@
-import { use, useState } from 'react'
+import { lazy, Suspense, use, useState } from 'react'
 import { useLists, type Batch } from '../api/hooks'
 import { clock } from '../shared/clock'
 import { useKept } from '../shared/useKept'
@@ -13,9 +13,10 @@ import { standsAt } from '../shared/course'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Unfold } from '../ui/Unfold'
 import { HeatControl } from './HeatControl'
-import { PansSheet } from './PansSheet'
 import { Signs } from './Signs'
 import { useBench } from './useBench'
+
+const PansSheet = lazy(() => import('./PansSheet'))
 
 type Reads = NonNullable<Batch['curve']['stop_reads']>
 type By = keyof Reads
@@ -76,7 +77,11 @@ export function Beneath() {
       <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
       <Signs />
       <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
-      {pans && <PansSheet onClose={() => setPans(false)} />}
+      {pans && (
+        <Suspense>
+          <PansSheet onClose={() => setPans(false)} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -29,7 +29,12 @@ const loadPlan: Load = () => import('./plan/PlanPanel')
 /** What is wanted, and the ways there. */
 export const PlanPanel = lazy(loadPlan)
 
-/** Fetch every stage while the first is looked at: at the stove none is waited for, and none may be missing offline. */
-export function fetchStages() {
-  for (const load of [loadPlan, ...STAGES.map((one) => one.load)]) void load()
+/** Fetch every stage once the first is drawn: at the stove none is waited for, and none may be missing offline. */
+export function fetchStages(...more: (() => Promise<unknown>)[]) {
+  const fetchAll = () => {
+    for (const load of [loadPlan, ...STAGES.map((one) => one.load), ...more]) void load()
+  }
+  // One browser has no word of when it has nothing else to do.
+  if ('requestIdleCallback' in window) requestIdleCallback(fetchAll)
+  else setTimeout(fetchAll, 1000)
 }

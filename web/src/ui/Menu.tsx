@@ -1,35 +1,27 @@
-import { DropdownMenu } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { lazy, Suspense, useState, type ReactNode } from 'react'
 
-interface Item {
+export interface MenuProps {
   label: string
-  onSelect: () => void
+  trigger: ReactNode
+  items: { label: string; onSelect: () => void }[]
 }
 
+// What places it is as much as a stage, and nobody needs it before the first tap.
+const MenuList = lazy(() => import('./MenuList'))
+
 /** A small menu behind a pill. */
-export function Menu({ label, trigger, items }: { label: string; trigger: ReactNode; items: Item[] }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={label} className="pill">
-        {trigger}
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={6}
-          className="z-50 min-w-52 rounded-xl border border-line bg-panel p-1.5 text-ink shadow-lg"
-        >
-          {items.map((item) => (
-            <DropdownMenu.Item
-              key={item.label}
-              onSelect={item.onSelect}
-              className="flex min-h-12 cursor-pointer items-center rounded-lg px-3 outline-none data-[highlighted]:bg-ink data-[highlighted]:text-ground"
-            >
-              {item.label}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+export function Menu(props: MenuProps) {
+  const [asked, setAsked] = useState(false)
+  const closed = (
+    <button type="button" aria-label={props.label} aria-haspopup="menu" className="pill" onClick={() => setAsked(true)}>
+      {props.trigger}
+    </button>
+  )
+  return asked ? (
+    <Suspense fallback={closed}>
+      <MenuList {...props} />
+    </Suspense>
+  ) : (
+    closed
   )
 }

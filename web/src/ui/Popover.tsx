@@ -1,7 +1,6 @@
-import { Popover as Radix } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { lazy, Suspense, useState, type ReactNode } from 'react'
 
-interface Props {
+export interface PopoverProps {
   open: boolean
   onOpen: (open: boolean) => void
   /** What opens it, and what it is called. */
@@ -11,22 +10,24 @@ interface Props {
   children: ReactNode
 }
 
+// What places it is as much as a stage, and nobody needs it before the first tap.
+const OpenPopover = lazy(() => import('./OpenPopover'))
+
 /** A few controls beside the word they belong to. */
-export function Popover({ open, onOpen, trigger, label, className = '', children }: Props) {
-  return (
-    <Radix.Root open={open} onOpenChange={onOpen}>
-      <Radix.Trigger className={className}>{trigger}</Radix.Trigger>
-      <Radix.Portal>
-        <Radix.Content
-          aria-label={label}
-          align="start"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-40 max-h-[var(--radix-popover-content-available-height)] w-[min(26rem,calc(100vw-1.5rem))] overflow-y-auto rounded-2xl border border-line bg-ground p-4 text-ink shadow-xl"
-        >
-          {children}
-        </Radix.Content>
-      </Radix.Portal>
-    </Radix.Root>
+export function Popover(props: PopoverProps) {
+  const { open, onOpen, trigger, className = '' } = props
+  const [asked, setAsked] = useState(open)
+  if (open && !asked) setAsked(true)
+  const closed = (
+    <button type="button" aria-haspopup="dialog" aria-expanded={false} className={className} onClick={() => onOpen(true)}>
+      {trigger}
+    </button>
+  )
+  return asked ? (
+    <Suspense fallback={closed}>
+      <OpenPopover {...props} />
+    </Suspense>
+  ) : (
+    closed
   )
 }

@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
-import { Sheet } from '../ui/Sheet'
 
 export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
 
-const LETTERS: readonly [string, string][] = [
+/** What each letter does, in words. */
+export const LETTERS: readonly [string, string][] = [
   ['R', 'take a reading'],
   ['A', 'add something'],
   ['S', 'skim'],
@@ -35,19 +35,4 @@ export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
     addEventListener('keydown', press)
     return () => removeEventListener('keydown', press)
   }, [])
-}
-
-export function HelpSheet({ onClose }: { onClose: () => void }) {
-  return (
-    <Sheet open onClose={onClose} title="Keys">
-      <dl className="grid grid-cols-[3rem_1fr] gap-y-2 text-lg">
-        {LETTERS.map(([letter, does]) => (
-          <div key={letter} className="contents">
-            <dt className="font-bold">{letter}</dt>
-            <dd>{does}</dd>
-          </div>
-        ))}
-      </dl>
-    </Sheet>
-  )
 }

@@ -1,0 +1,19 @@
+import type { Batch } from '../api/hooks'
+import { HelpSheet } from './HelpSheet'
+import type { SheetName } from './letters'
+import { LogSheet, type Append } from './LogSheet'
+import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
+
+interface Props {
+  batch: Batch
+  append: Append
+  onClose: () => void
+}
+
+const SHEETS = { reading: ReadingSheet, add: AddSheet, taste: TasteSheet, note: NoteSheet, log: LogSheet, help: HelpSheet } as const
+
+/** The sheet that lies over the bench. */
+export default function OpenSheet({ name, ...props }: Props & { name: SheetName }) {
+  const Open = SHEETS[name]
+  return <Open {...props} />
+}
