@@ -22,6 +22,10 @@ from .phenomena.heating import Burner
 #: choices; see :data:`.balance.EXCHANGE`).
 SOLIDS_WATER, SOLIDS_EXCHANGE = 0.6, 0.5
 
+#: The shares of the present liquid that a table of the pot spans, and its steps: straight lines between them are
+#: nearer than any dip (modelling choice).
+TABLE_FROM, TABLE_TO, TABLE_STEPS = 0.05, 1.1, 21
+
 
 @dataclass(frozen=True, slots=True)
 class InPan:
@@ -158,6 +162,15 @@ class Pot(Changeable):
         """What each way to measure shows once it is boiled down to ``contents``."""
         return Reads(self.mark_mm(contents.liquid_ml), contents.volume_ml * HOT_EXPANSION, self.gross_of(contents))
 
+    def table(self) -> list[tuple[float, Reads]]:
+        """Liquid, mL at 20 °C, against what each way to measure shows of it off the boil, as water boils away or comes
+        back: from :data:`TABLE_FROM` to :data:`TABLE_TO` of what there is, in even steps."""
+        c, per = self.contents, SPECIFIC_VOLUME_ML_G["water"]
+        shares = (TABLE_FROM + (TABLE_TO - TABLE_FROM) * i / TABLE_STEPS for i in range(TABLE_STEPS + 1))
+        waters = (c.water + (share - 1.0) * c.liquid_ml / per for share in shares)
+        rows = (c.with_masses(water=water) for water in waters if water > 0.0)
+        return [(row.liquid_ml, self.reads(row)) for row in rows]
+
     def part(self, share: float) -> Pot:
         """A share of the liquid, fat and all, known as well as the whole; the rest is kept."""
         rest = self.contents.scaled(1.0 - share)
@@ -210,6 +223,7 @@ def implied_mass_g(pot: Pot, measured: Measured) -> float:
     if measured.method == "scale":
         net_g = gross_to_net_g(pot.pan, measured.value) - (pot.solids.mass_g if pot.solids else 0.0)
         return net_g / pot.share
-    standing = pot.solids_ml if measured.method == "dip" else 0.0
+    # Solids stand as wide hot as cold; their room is taken off before the liquid is told cold.
+    standing = pot.solids_ml / measured.expansion if measured.method == "dip" else 0.0
     volume_ml = (measured_volume_ml(pot.pan, measured) - standing) / pot.share
     return contents.mass_g + (volume_ml - contents.volume_ml) / SPECIFIC_VOLUME_ML_G["water"]

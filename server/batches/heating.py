@@ -88,7 +88,8 @@ class AxisOut(Shape):
 
 
 class CurveOut(Shape):
-    """The liquid over time, and when boiling on would bring it to the mark."""
+    """The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, for
+    a page that has nobody to ask."""
 
     points: list[CurvePoint]
     stop: ShownOut | None
@@ -101,6 +102,7 @@ class CurveOut(Shape):
     left_out: int
     rate: SaidOut | None
     course: list[CoursePoint]
+    ahead: list[CoursePoint]
 
 
 def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> CurveOut:
@@ -120,6 +122,8 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
     outlook = act.outlook
     known = outlook is not None and outlook.readings > 0
     rate = power_of(pot, FULL_BOIL)
+    no_course: list[CoursePoint] = []
+    course, onward = _course(pot, ahead, outlook, now) if ahead and outlook else (no_course, no_course)
     steam = outlook.steam if outlook else Estimate.log_normal(rate.steam_g_min, rate.spread) if rate else None
     return CurveOut(
         points=[
@@ -143,7 +147,8 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
         rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
-        course=_course(pot, ahead, outlook, now) if ahead and outlook else [],
+        course=course,
+        ahead=onward,
     )  # fmt: skip
 
 
@@ -167,28 +172,40 @@ def _axis(pots: Sequence[Pot], lines_ml: Sequence[float]) -> AxisOut:
 COURSE_AHEAD = timedelta(minutes=2)
 
 
+#: So far ahead a page may be alone with a pot, and in how many steps it is told of it (modelling choice).
+ALONE, ALONE_STEPS = timedelta(hours=6), 12
+
+
 #: A page draws no more measurements than this; the rest are in the log.
 MOST_CURVE_POINTS = 120
 
 
-def _course(pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None) -> list[CoursePoint]:
-    """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present."""
+def _course(
+    pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None
+) -> tuple[list[CoursePoint], list[CoursePoint]]:
+    """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present; and
+    from there on."""
     begin, end = ahead.last, max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
     steps = 16
+    moments = [begin + (end - begin) * i / steps for i in range(steps + 1)]
+    onward = max(now or begin, begin) + ALONE - end
+    if onward > timedelta(0):
+        moments += [end + onward * i / ALONE_STEPS for i in range(1, ALONE_STEPS + 1)]
     gross, fat_ml = pot.gross_g, pot.contents.fat_ml
 
     def reads(liquid_ml: float, mass_g: float) -> Reads:
         weight = None if gross is None else gross + (mass_g - pot.contents.mass_g) * pot.share
         return Reads(pot.mark_mm(liquid_ml), (liquid_ml + fat_ml) * HOT_EXPANSION, weight)
 
-    return [
+    points = [
         CoursePoint(
             at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
             liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
             reads=ReadsOut.of(reads(one.liquid_ml.best, one.mass_g)),
         )
-        for one in ahead.course([begin + (end - begin) * i / steps for i in range(steps + 1)])
+        for one in ahead.course(moments)
     ]  # fmt: skip
+    return points[: steps + 1], points[steps + 1 :]
 
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:

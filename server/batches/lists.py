@@ -10,7 +10,7 @@ from kitchens.services import member_of
 from ninja import Router
 from ninja.security import SessionAuth
 from shared.shapes import Shape, ShownOut
-from spissus_core.amounts.quantities import show_temperature, show_volume
+from spissus_core.amounts.quantities import UnitSystem, show_temperature, show_volume
 from spissus_core.amounts.rows import rows
 from spissus_core.events import Sign
 from spissus_core.events.state import Taste
@@ -18,7 +18,7 @@ from spissus_core.intake.braise import Strain
 from spissus_core.intake.doings import Use
 from spissus_core.intake.lines import MOST_LINES
 from spissus_core.ledger.water import HOT_EXPANSION
-from spissus_core.measuring.measurement import METHOD_WORDS, Method
+from spissus_core.measuring.measurement import METHOD_WORDS, READ_IN, Method
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
@@ -165,10 +165,11 @@ class SaltWordOut(Shape):
 
 
 class MeasureOut(Shape):
-    """A way to measure the pot, as a word on a button."""
+    """A way to measure the pot, as a word on a button, and the unit that its numbers are read in."""
 
     key: Method
     label: str
+    unit: dict[UnitSystem, str]
 
 
 class ListsOut(Shape):
@@ -239,6 +240,11 @@ def lists(request: HttpRequest) -> ListsOut:
         ],
         hot_expansion_percent=100.0 * (HOT_EXPANSION - 1.0),
         steam_g_min_per_kw=boiling_rate_g_min(1.0).best,
-        ways_to_measure=[MeasureOut(key=method, label=plain(label)) for method, label in METHOD_WORDS.items()],
+        ways_to_measure=[
+            MeasureOut(
+                key=method, label=plain(label), unit={system: unit for system, (unit, _) in READ_IN[method].items()}
+            )
+            for method, label in METHOD_WORDS.items()
+        ],
         most_lines=MOST_LINES,
     )

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Literal
 
 from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut
-from spissus_core.amounts.quantities import show_length, show_mass, show_volume
+from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_volume
 from spissus_core.estimation.spoon import height
-from spissus_core.measuring.measurement import DIP_ERROR_MM, Method, error_ml
+from spissus_core.measuring.measurement import DIP_ERROR_MM, READ_IN, Method, Reads, error_ml
 from spissus_core.messages import Term
 from spissus_core.phenomena.body import Body, Step
 from spissus_core.planning.explanation import parts_of, pot_reasons
@@ -49,8 +49,35 @@ class MethodOut(Shape):
     usable: bool
 
 
+class FiguresRead(Shape):
+    """What a dip, a jug (hot, the fat with it) and a scale show, in the units that they are read in."""
+
+    dip: float
+    jug: float
+    scale: float | None
+
+    @classmethod
+    def of(cls, reads: Reads, system: UnitSystem) -> FiguresRead:
+        """What they show in a system of units, to more than anyone can read."""
+
+        def figure(method: Method, value: float) -> float:
+            return round(value / READ_IN[method][system][1], 3)
+
+        scale = None if reads.scale is None else figure("scale", reads.scale)
+        return cls(dip=figure("dip", reads.dip), jug=figure("jug", reads.jug), scale=scale)
+
+
+class ReadsRow(Shape):
+    """What shows so much liquid, mL at 20 °C, in this pot; for a page that has nobody to ask."""
+
+    liquid: float
+    metric: FiguresRead
+    us: FiguresRead
+
+
 class PotOut(Shape):
-    """What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight."""
+    """What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight; ``table`` from little to a bit
+    more than there is."""
 
     liquid: ShownOut
     depth: ShownOut
@@ -67,6 +94,7 @@ class PotOut(Shape):
     contents: list[ContentsRow]
     reasons: list[ReasonOut]
     methods: list[MethodOut]
+    table: list[ReadsRow]
 
 
 class StepOut(Shape):
@@ -121,6 +149,10 @@ def pot_out(pot: Pot) -> PotOut:
         contents=_contents(pot),
         reasons=[ReasonOut.of(reason) for reason in pot_reasons(pot)],
         methods=_methods(pot),
+        table=[
+            ReadsRow(liquid=round(ml, 1), metric=FiguresRead.of(reads, "metric"), us=FiguresRead.of(reads, "us"))
+            for ml, reads in pot.table()
+        ],
     )
 
 

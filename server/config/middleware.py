@@ -18,7 +18,7 @@ from .problems import in_one_shape, unavailable
 
 #: The screen is kept awake at the stove; nothing else of the device is asked for.
 PERMISSIONS = "screen-wake-lock=(self), " + ", ".join(
-    f"{name}=()" for name in ("camera", "microphone", "geolocation", "usb", "serial", "bluetooth", "payment")
+    f"{name}=()" for name in ("camera", "microphone", "geolocation", "usb", "serial", "payment")
 )
 
 View = Callable[[HttpRequest], HttpResponse]

@@ -29,7 +29,8 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def page(browser: Browser) -> Iterator[Page]:
     """A tablet at the stove. Errors on the page fail the test."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    # What keeps the page for later has tests of its own, and takes its time in each new browser.
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", service_workers="block")
     page = context.new_page()
     failures: list[str] = []
     page.on("pageerror", lambda error: failures.append(str(error)))

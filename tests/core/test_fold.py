@@ -295,3 +295,13 @@ def test_a_kitchens_own_ingredient_is_kept_whole_in_the_event() -> None:
     added = ev.Added(ingredient="own-1", own=own, mass_g=50)
     assert potted(START, added).contents.salt - potted(START).contents.salt == pytest.approx(50 * 0.2034, rel=0.01)
     assert ev.recorded(added.model_dump(mode="json")) == added
+
+
+@pytest.mark.parametrize("solids", [0, 300])
+@pytest.mark.parametrize("method", ["dip", "jug", "scale"])
+def test_the_table_of_a_pot_says_what_a_reading_would_say(method: str, solids: float) -> None:
+    before = (START, ev.Solids(mass_g=solids)) if solids else (START,)
+    pot = potted(*before)
+    for liquid_ml, reads in pot.table()[4:-2:5]:
+        figure = getattr(reads, method)
+        assert potted(*before, read(method, figure)).contents.liquid_ml == pytest.approx(liquid_ml, rel=2e-3)

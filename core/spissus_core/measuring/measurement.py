@@ -8,7 +8,16 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import BaseModel, ConfigDict, ValidationInfo, field_validator, model_validator
 
 from ..amounts.fields import Accepts, number_or_text, on_the_shelf, read_amount
-from ..amounts.quantities import LONGEST_AMOUNT, show_length, show_mass, show_volume
+from ..amounts.quantities import (
+    G_PER_OUNCE,
+    LONGEST_AMOUNT,
+    ML_PER_CUP,
+    MM_PER_INCH,
+    UnitSystem,
+    show_length,
+    show_mass,
+    show_volume,
+)
 from ..amounts.reading import Dimension, amount_at
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
@@ -31,6 +40,15 @@ METHOD_WORDS: Mapping[Method, Message] = {
     "scale": say("measuring.scale"),
     "jug": say("measuring.jug"),
     "eye": say("measuring.eye"),
+}
+
+#: What a bare number is read in where nothing is said, as the reader's scales and jugs are marked; and how much it is,
+#: mL, mm or g.
+READ_IN: Mapping[Method, Mapping[UnitSystem, tuple[str, float]]] = {
+    "dip": {"metric": ("mm", 1.0), "us": ("in", MM_PER_INCH)},
+    "scale": {"metric": ("g", 1.0), "us": ("oz", G_PER_OUNCE)},
+    "jug": {"metric": ("mL", 1.0), "us": ("cups", ML_PER_CUP)},
+    "eye": {"metric": ("mL", 1.0), "us": ("cups", ML_PER_CUP)},
 }
 
 #: What each method reads, with the unit a bare number is taken in and the range a kitchen can hold.

@@ -79,8 +79,10 @@ export function useSetUnits() {
   })
 }
 
+const theKitchen = queryOptions({ queryKey: keys.kitchen, queryFn: () => answer(client.GET('/api/v1/kitchen')) })
+
 export function useKitchen() {
-  return useQuery({ queryKey: keys.kitchen, queryFn: () => answer(client.GET('/api/v1/kitchen')) })
+  return useQuery(theKitchen)
 }
 
 /** Ingredients by name, the kitchen's own among them. */
@@ -149,6 +151,9 @@ export function useOpenKept() {
     const timer = setTimeout(() => setFirst(false), FIRST_MS)
     return () => clearTimeout(timer)
   }, [])
+  // Nor can any of them be drawn without these.
+  useQuery({ ...theLists, enabled: !first })
+  useQuery({ ...theKitchen, enabled: !first })
   useQueries({
     queries: open.map(({ id }) => ({ ...theBatch(id), enabled: !first, staleTime: Infinity, refetchInterval: ASIDE_MS, notifyOnChangeProps: [] })),
   })
@@ -190,7 +195,7 @@ export function useAppend(batchId: string) {
       try {
         return await answer(client.POST('/api/v1/batches/{batch_id}/events', { params: { path: { batch_id: batchId } }, body }))
       } catch (problem) {
-        if (problem instanceof Problem && isKept(problem.status)) return later(problem.message)
+        if (problem instanceof Problem && isKept(problem.status)) return later(problem.status === 0 ? null : problem.message)
         throw problem
       }
     },

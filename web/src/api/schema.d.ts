@@ -1100,6 +1100,18 @@ export interface components {
             figure: string;
         };
         /**
+         * FiguresRead
+         * @description What a dip, a jug (hot, the fat with it) and a scale show, in the units that they are read in.
+         */
+        FiguresRead: {
+            /** Dip */
+            dip: number;
+            /** Jug */
+            jug: number;
+            /** Scale */
+            scale: number | null;
+        };
+        /**
          * MarkOut
          * @description A mark on the skewer.
          */
@@ -1139,7 +1151,8 @@ export interface components {
         };
         /**
          * PotOut
-         * @description What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight.
+         * @description What is in the pot: volumes at 20 °C, depths as it stands, salt in % by weight; ``table`` from little to a bit
+         *     more than there is.
          */
         PotOut: {
             liquid: components["schemas"]["ShownOut"];
@@ -1162,6 +1175,8 @@ export interface components {
             reasons: components["schemas"]["ReasonOut"][];
             /** Methods */
             methods: components["schemas"]["MethodOut"][];
+            /** Table */
+            table: components["schemas"]["ReadsRow"][];
         };
         /**
          * PreviewOut
@@ -1193,6 +1208,16 @@ export interface components {
             best: number;
             /** High */
             high: number;
+        };
+        /**
+         * ReadsRow
+         * @description What shows so much liquid, mL at 20 °C, in this pot; for a page that has nobody to ask.
+         */
+        ReadsRow: {
+            /** Liquid */
+            liquid: number;
+            metric: components["schemas"]["FiguresRead"];
+            us: components["schemas"]["FiguresRead"];
         };
         /**
          * ReasonOut
@@ -2069,7 +2094,8 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description The liquid over time, and when boiling on would bring it to the mark.
+         * @description The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, for
+         *     a page that has nobody to ask.
          */
         CurveOut: {
             /** Points */
@@ -2087,6 +2113,8 @@ export interface components {
             rate: components["schemas"]["SaidOut"] | null;
             /** Course */
             course: components["schemas"]["CoursePoint"][];
+            /** Ahead */
+            ahead: components["schemas"]["CoursePoint"][];
         };
         /**
          * CurvePoint
@@ -3251,7 +3279,7 @@ export interface components {
         };
         /**
          * MeasureOut
-         * @description A way to measure the pot, as a word on a button.
+         * @description A way to measure the pot, as a word on a button, and the unit that its numbers are read in.
          */
         MeasureOut: {
             /**
@@ -3261,6 +3289,10 @@ export interface components {
             key: "jug" | "dip" | "scale" | "eye";
             /** Label */
             label: string;
+            /** Unit */
+            unit: {
+                [key: string]: string;
+            };
         };
         /**
          * PlaceOut

@@ -7,13 +7,14 @@ import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
 import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
 import { BenchContext, type Proposal, type View } from '../stages/useBench'
-import { useAlarm, useAwake } from '../shared/useAlarm'
+import { Sleeps, useAwake } from '../shared/Awake'
+import { useAlarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { useSay, Words } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
-import { standsAt } from '../shared/course'
+import { useStands } from '../shared/useStands'
 import { DeadClocks, MissingParts } from './BatchNotices'
 import { NowLine } from './NowLine'
 import { useLetters, type SheetName } from './letters'
@@ -61,12 +62,12 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const [inHand, setInHand] = useState(() => viewOf(batch))
   const view = isView(asked) ? asked : inHand
   const now = useNow()
-  const due = batch.act.look_at === null ? null : Date.parse(batch.act.look_at)
-  const alarm = useAlarm(due, batch.act.quiet, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
-  useAwake(batch.act.doing === 'boil')
-  useEffect(() => fetchStages(loadSheets), [])
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
-  const stands = batch.act.doing === 'boil' ? standsAt(batch.curve.course, now) : null
+  const stands = useStands(batch)
+  const due = stands.there ? null : (stands.arrives ?? (batch.act.look_at === null ? null : Date.parse(batch.act.look_at)))
+  const alarm = useAlarm(due, batch.act.quiet && stands.arrives === null, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
+  const sleeps = useAwake(batch.act.doing === 'boil')
+  useEffect(() => fetchStages(loadSheets), [])
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
   const last = batch.log.filter((entry) => entry.undoable).at(-1)
   const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
@@ -183,11 +184,12 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
             slim={view === 'plan'}
           />
         </div>
-        {offline && (
+        {offline && stands.waiting === 0 && (
           <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">
             The server does not answer. This is how the batch stood last; it is asked again every few seconds.
           </p>
         )}
+        {sleeps && <Sleeps />}
         <MissingParts missing={batch.missing} />
         <DeadClocks log={batch.log} onRecord={record} />
         {batch.devices.map((device) => (
@@ -203,16 +205,19 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
                 <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">
                   <PotSection
                     pan={batch.pan}
-                    depthMm={stands?.depthMm ?? batch.pot.depth.value}
-                    foretold={stands !== null}
+                    depthMm={stands.now?.depthMm ?? batch.pot.depth.value}
+                    foretold={stands.now !== null}
                     fatMm={batch.pot.fat_depth.value}
                     tone={batch.pot.tone}
                     steaming={batch.act.doing === 'boil'}
-                    marks={batch.marks.map((mark) =>
-                      mark.kind === 'now' && stands
-                        ? { kind: mark.kind, depthMm: stands.depthMm, label: say(stands.point.reads.dip) }
-                        : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
-                    )}
+                    marks={[
+                      ...batch.marks.map((mark) =>
+                        mark.kind === 'now' && stands.now
+                          ? { kind: mark.kind, depthMm: stands.now.depthMm, label: say(stands.now.point.reads.dip) }
+                          : { kind: mark.kind, depthMm: mark.depth.value, label: say(mark.depth) },
+                      ),
+                      ...stands.kept.slice(-1).map(({ depthMm, label }) => ({ kind: 'kept' as const, depthMm, label })),
+                    ]}
                     height={(view === 'reduce' ? 330 : 400) + Math.min(Math.max(window.innerHeight - 850, 0), 200)}
                   />
                   <p className="text-quiet">
@@ -237,6 +242,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
           }}
           onSheet={setSheet}
           alarm={alarm}
+          stands={stands}
           undo={last ? { label: say(last.text), act: undo } : null}
         />
         {sheet && (

@@ -2,7 +2,8 @@ import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload } from '../api/hooks'
 import type { Alarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
-import { Words } from '../shared/units'
+import { minutesUntil, useSay, Words } from '../shared/units'
+import type { Stands } from '../shared/useStands'
 import { Button } from '../ui/Button'
 import { useBench, type Proposal } from '../stages/useBench'
 import type { SheetName } from './letters'
@@ -14,13 +15,14 @@ interface Props {
   onSheet: (sheet: SheetName) => void
   undo: { label: string; act: () => void } | null
   alarm: Alarm
+  stands: Stands
 }
 
 /** The letters that open what an answer opens; `letters.tsx` listens to them. */
 const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading: 'R', add: 'A' }
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
-export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
+export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Props) {
   const { batch, view, proposal, busy, onOpen } = useBench()
   // On the plan the bar speaks the way in hand, where nothing is asked that comes before it.
   const proposed = proposal !== null && !alarm.ringing && speaksOf(batch, proposal) ? proposal : null
@@ -42,10 +44,11 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm }: Props) {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
         {/* What changes is told once; the minutes that run down are not news. */}
         <p role={alarm.ringing ? 'alert' : 'status'} className="sr-only">
+          {stands.kept.map(({ label }) => `${label}, not sent yet. `)}
           <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
         </p>
         <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
-          {!proposed ? <Sentence batch={batch} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
+          {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
         <div data-swipes="" className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
@@ -123,8 +126,21 @@ function speaksOf(batch: Batch, proposal: Proposal): boolean {
 }
 
 /** The sentence, with its countdown where there is a time to look. */
-function Sentence({ batch }: { batch: Batch }) {
+function Sentence({ batch, stands }: { batch: Batch; stands: Stands }) {
   const now = useNow()
+  const say = useSay()
+  const read = stands.kept.at(-1)
+  if (read && (stands.there || stands.arrives !== null)) {
+    const { stop_reads, stop } = batch.curve
+    const mark = stop_reads?.[batch.act.reads_by as keyof typeof stop_reads] ?? stop
+    return (
+      <>
+        <span className="text-glow">{read.label}</span>, not sent yet.{' '}
+        {stands.arrives === null ? 'That is the mark, or past it: off the heat.' : stands.arrives <= now ? 'Look now. ' : <>Look in <span className="text-glow">{minutesUntil(stands.arrives, now)}</span>. </>}
+        {stands.arrives !== null && mark && <>Stop at <span className="text-glow">{say(mark)}</span>.</>}
+      </>
+    )
+  }
   const { look_at, countdown, overdue, sentence } = batch.act
   // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
   if (look_at === null || countdown === null || overdue === null) return <Words of={sentence} amounts="text-glow" />

@@ -1,8 +1,8 @@
-import { useState } from 'react'
+import { use, useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
 import { useLists } from '../api/hooks'
 import { useKept } from '../shared/useKept'
-import { useSay } from '../shared/units'
+import { Units, useSay } from '../shared/units'
 import { SpoonRow } from '../figures/SpoonRow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -19,9 +19,9 @@ interface Props {
 
 type Method = Batch['pot']['methods'][number]['method']
 
-const units = { jug: 'mL', eye: 'mL', dip: 'mm', scale: 'g' }
 /** Whether a thumb types: the system's own keyboard would lie over the keypad. */
 const THUMB = window.matchMedia('(pointer: coarse)').matches
+const ENDS_A_NUMBER = [...'0123456789.⅛¼⅓⅜½⅝⅔¾⅞']
 const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 /** A reading of the pot: a method and a number, for a wet thumb. */
@@ -33,11 +33,16 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
     () => batch.pot.methods.find((m) => m.usable && m.method === (batch.act.measure ?? inUse ?? batch.act.reads_by))?.method ?? batch.pot.methods.find((m) => m.best)?.method ?? 'dip',
   )
   const { ways_to_measure: names } = useLists()
+  const system = use(Units)
+  const unit = names.find(({ key }) => key === method)?.unit[system] ?? ''
   const [kept, setValue] = useKept<string>(`reading-${batch.id}`)
   const value = kept ?? ''
   const [hot, setHot] = useState(true)
+  // Without a unit of its own it is in the one that was asked for; a bare number the server takes as metric, and asks
+  // where it may be something else.
+  const own = system === 'metric' || !ENDS_A_NUMBER.includes(value.trim().at(-1) ?? ' ')
   const send = (gain: 'added' | 'misread' | null) =>
-    append.mutate({ kind: 'read', measured: { method, value, hot }, gain }, { onSuccess: () => { setValue(null); onClose() } })
+    append.mutate({ kind: 'read', measured: { method, value: own ? value : `${value.trim()}\u00a0${unit}`, hot }, gain }, { onSuccess: () => { setValue(null); onClose() } })
   // What was left standing here is written over by the first key, not added to.
   const [begun, setBegun] = useState(false)
   const press = (key: string) => {
@@ -84,7 +89,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
           />
         </div>
         <TextField
-          label={`Reading, in ${units[method]} or with its own unit`}
+          label={`Reading, in ${unit} or with its own unit`}
           value={value}
           onFocus={(event) => event.currentTarget.select()}
           onChange={(next) => {

@@ -2,13 +2,16 @@ import { panScale, spread, type PanGeometry } from './geometry'
 import { useWidth } from './useSize'
 import { Liquid, Skewer, Wall } from './Vessel'
 
-export type MarkKind = 'start' | 'now' | 'stop' | 'ceiling' | 'over'
+export type MarkKind = 'start' | 'now' | 'stop' | 'ceiling' | 'over' | 'kept'
 
 export interface PotMark {
   kind: MarkKind
   depthMm: number
   label: string
 }
+
+/** Room that the words of a mark take. */
+const LABEL = 42
 
 interface Props {
   pan: PanGeometry
@@ -28,6 +31,7 @@ const words: Record<MarkKind, string> = {
   stop: 'stop here',
   ceiling: 'too salty below',
   over: 'too salty already',
+  kept: 'read, not sent yet',
 }
 const inks: Record<MarkKind, string> = {
   start: 'var(--quiet)',
@@ -35,6 +39,7 @@ const inks: Record<MarkKind, string> = {
   stop: 'var(--done)',
   ceiling: 'var(--salt)',
   over: 'var(--salt)',
+  kept: 'var(--quiet)',
 }
 
 /** The pan cut through the middle, to scale: liquid, fat, and a skewer with its marks. */
@@ -46,7 +51,7 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, foretol
   const room = { x: 34, y: above, width: width - labelRoom - 46, height: most - above - below }
   const fit = panScale(pan, room)
   // A wide, low pan needs less height than there is.
-  const height = Math.ceil(Math.max(above + pan.height_mm * fit.pxPerMm + below, 190))
+  const height = Math.ceil(Math.max(above + pan.height_mm * fit.pxPerMm + below, 190, above + LABEL * marks.length))
   const box = { ...room, height: height - above - below }
   const scale = panScale(pan, box)
   const wall = 7
@@ -54,7 +59,7 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, foretol
   const labelX = Math.max(scale.right(pan.height_mm), scale.right(0)) + 24
   const at = spread(
     marks.map((mark) => scale.y(mark.depthMm)),
-    42,
+    LABEL,
     above,
     height - 24,
   )
@@ -97,6 +102,7 @@ export function PotSection({ pan, depthMm, fatMm, tone, marks, steaming, foretol
                 strokeWidth="2"
                 strokeDasharray={mark.kind === 'ceiling' ? '6 4' : undefined}
               />
+              {mark.kind === 'kept' && <circle cx={skewerX} cy={y} r="7" fill="none" stroke={ink} strokeWidth="2.5" strokeDasharray="3.5 2.5" />}
               <text x={labelX} y={labelY + 6} fill={ink} fontSize="20" fontWeight="700">
                 {mark.label}
               </text>

@@ -11,6 +11,8 @@ export interface CurvePoint {
 
 interface Props {
   points: readonly CurvePoint[]
+  /** Read, and not sent yet. */
+  kept?: readonly { at: number; ml: number; label: string }[]
   stop: { ml: number; label: string } | null
   ceiling: { ml: number; label: string } | null
   /** Where the pot is thought to stand from the last look on, with its range. */
@@ -26,12 +28,12 @@ interface Props {
 const M = { left: 78, right: 14, top: 32, bottom: 30 }
 
 /** The liquid over time: measured points with their error, and the fan of ways down to the mark. */
-export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookAt, clock, height = 250 }: Props) {
+export function ReductionCurve({ points, kept = [], course, stop, ceiling, axis, now, lookAt, clock, height = 250 }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720)
   const last = points.at(-1)
   const first = points[0]
   if (!first || !last) return null
-  const x = scaleTime([new Date(first.at), new Date(Math.max(course.at(-1)?.at ?? last.at, first.at + 600_000))], [M.left, width - M.right])
+  const x = scaleTime([new Date(first.at), new Date(Math.max(course.at(-1)?.at ?? last.at, kept.at(-1)?.at ?? 0, first.at + 600_000))], [M.left, width - M.right])
   const y = scaleLinear([axis.low, axis.high], [height - M.bottom, M.top])
   const least = axis.low
   const here = course.filter((p) => p.at <= now).at(-1)
@@ -47,7 +49,7 @@ export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookA
 
   return (
     <div ref={ref} className="min-w-0">
-      <svg width={width} height={height} role="img" aria-label={['The liquid over time', ...points.map((p) => `${clock(p.at)}: ${p.label}`), stop?.label, ceiling?.label].filter(Boolean).join('; ')} className="block">
+      <svg width={width} height={height} role="img" aria-label={['The liquid over time', ...points.map((p) => `${clock(p.at)}: ${p.label}`), ...kept.map((p) => `${clock(p.at)}, not sent yet: ${p.label}`), stop?.label, ceiling?.label].filter(Boolean).join('; ')} className="block">
         {ceiling && ceiling.ml > least && (
           <>
             <rect
@@ -107,6 +109,14 @@ export function ReductionCurve({ points, course, stop, ceiling, axis, now, lookA
           stroke="#8f4d20"
           strokeWidth="3.5"
         />
+        {kept.map((p) => (
+          <g key={p.at}>
+            <circle cx={x(new Date(p.at))} cy={y(Math.max(p.ml, least))} r="7" fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeDasharray="3.5 2.5" />
+            <text x={Math.min(x(new Date(p.at)), width - 90)} y={y(Math.max(p.ml, least)) - 13} fontSize="14" textAnchor="middle" fill="var(--quiet)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
+              not sent yet
+            </text>
+          </g>
+        ))}
         {points.map((p) => (
           <g key={p.at} stroke="var(--ink)" strokeWidth="2">
             <line x1={x(new Date(p.at))} x2={x(new Date(p.at))} y1={y(p.ml - p.errorMl)} y2={y(p.ml + p.errorMl)} />

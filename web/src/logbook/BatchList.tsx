@@ -28,7 +28,11 @@ export function BatchList() {
         </Button>
       </Header>
       <main className="mx-auto max-w-[110rem] px-4 pb-16 md:px-7">
-        {batches.isError && <p role="alert" className="py-8 text-heat">{batches.error.message}</p>}
+        {batches.isError && (
+          <p role="alert" className="py-4 font-medium text-heat">
+            {batches.data ? 'The server does not answer. This is how the stove stood last; it is asked again every minute.' : batches.error.message}
+          </p>
+        )}
         {batches.isSuccess && items.length === 0 && (
           <div className="py-20 text-center">
             <p className="mb-2 text-2xl font-bold">Nothing on the stove yet</p>

@@ -25,57 +25,64 @@ export function Header({ title, detail, children }: Props) {
   const units = session.data?.units ?? 'metric'
   const other: UnitSystem = units === 'metric' ? 'us' : 'metric'
   return (
-    <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:flex-nowrap md:px-7">
-      <Link href="/" className="flex min-h-12 items-center text-xl font-extrabold tracking-tight" aria-label="Spissus, to the batches">
-        spissus
-      </Link>
-      {title && (
-        <div className="min-w-0 flex-1 border-line leading-tight max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
-          <h1 className="text-lg leading-tight break-words">{title}</h1>
-          {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
-        </div>
+    <>
+      {signOut.isError && (
+        <p role="alert" className="px-4 pt-2 font-medium text-heat md:px-7">
+          You are still signed in. {signOut.error.message}
+        </p>
       )}
-      <div className="ml-auto flex items-center gap-2">
-        {children}
-        <button
-          type="button"
-          className="pill hidden sm:inline-flex"
-          title={`Switch to ${other === 'metric' ? 'metric' : 'US'} measures`}
-          onClick={() => setUnits.mutate(other)}
-        >
-          <span className="sr-only">Units: </span>
-          {units === 'metric' ? 'mL · g' : 'cups · oz'}
-        </button>
-        <Menu
-          label="Menu"
-          trigger={<span aria-hidden="true">☰</span>}
-          items={[
-            { label: 'Batches', onSelect: () => go('/') },
-            { label: 'Start a batch', onSelect: () => go('/start') },
-            { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
-            {
-              label: units === 'metric' ? 'Use US measures' : 'Use metric measures',
-              onSelect: () => setUnits.mutate(other),
-            },
-            {
-              label: theme() === 'dark' ? 'Daylight colours' : 'Dim-kitchen colours',
-              onSelect: () => {
-                switchTheme()
-                redraw((n) => n + 1)
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:flex-nowrap md:px-7">
+        <Link href="/" className="flex min-h-12 items-center text-xl font-extrabold tracking-tight" aria-label="Spissus, to the batches">
+          spissus
+        </Link>
+        {title && (
+          <div className="min-w-0 flex-1 border-line leading-tight max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
+            <h1 className="text-lg leading-tight break-words">{title}</h1>
+            {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
+          </div>
+        )}
+        <div className="ml-auto flex items-center gap-2">
+          {children}
+          <button
+            type="button"
+            className="pill hidden sm:inline-flex"
+            title={`Switch to ${other === 'metric' ? 'metric' : 'US'} measures`}
+            onClick={() => setUnits.mutate(other)}
+          >
+            <span className="sr-only">Units: </span>
+            {units === 'metric' ? 'mL · g' : 'cups · oz'}
+          </button>
+          <Menu
+            label="Menu"
+            trigger={<span aria-hidden="true">☰</span>}
+            items={[
+              { label: 'Batches', onSelect: () => go('/') },
+              { label: 'Start a batch', onSelect: () => go('/start') },
+              { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
+              {
+                label: units === 'metric' ? 'Use US measures' : 'Use metric measures',
+                onSelect: () => setUnits.mutate(other),
               },
-            },
-            {
-              label: loudness() === 'loud' ? 'Usual alarm' : 'Louder, bigger alarm',
-              onSelect: () => {
-                switchLoudness()
-                redraw((n) => n + 1)
+              {
+                label: theme() === 'dark' ? 'Daylight colours' : 'Dim-kitchen colours',
+                onSelect: () => {
+                  switchTheme()
+                  redraw((n) => n + 1)
+                },
               },
-            },
-            { label: 'Change your password', onSelect: changePassword },
-            { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
-          ]}
-        />
-      </div>
-    </header>
+              {
+                label: loudness() === 'loud' ? 'Usual alarm' : 'Louder, bigger alarm',
+                onSelect: () => {
+                  switchLoudness()
+                  redraw((n) => n + 1)
+                },
+              },
+              { label: 'Change your password', onSelect: changePassword },
+              { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
+            ]}
+          />
+        </div>
+      </header>
+    </>
   )
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { standsAt } from './course'
+import { comesTo, lookedUp, standsAt } from './course'
 
 const shown = (value: number) => ({ value, metric: `${value}`, us: `${value}` })
 const point = (minute: number, ml: number, mm: number) => ({
@@ -22,5 +22,27 @@ describe('where the pot is thought to stand', () => {
   it('is worded by the nearer point', () => {
     expect(standsAt(course, 2 * 60_000)?.point.liquid.value).toBe(1000)
     expect(standsAt(course, 8 * 60_000)?.point.liquid.value).toBe(800)
+  })
+})
+
+describe('what is looked up without the server', () => {
+  const table = [
+    { liquid: 500, metric: { dip: 20, jug: 519, scale: null }, us: { dip: 0.8, jug: 2.2, scale: null } },
+    { liquid: 1000, metric: { dip: 40, jug: 1038, scale: null }, us: { dip: 1.6, jug: 4.4, scale: null } },
+  ]
+
+  it('is a volume and a depth, in either system of units', () => {
+    expect(lookedUp(table, 'metric', 'dip', 30)).toEqual({ ml: 750, depthMm: 30 })
+    expect(lookedUp(table, 'us', 'jug', 3.3)?.ml).toBeCloseTo(750)
+  })
+
+  it('is nothing beyond the table, or by a scale that never saw the pan', () => {
+    expect(lookedUp(table, 'metric', 'dip', 60)).toBeNull()
+    expect(lookedUp(table, 'metric', 'scale', 1200)).toBeNull()
+  })
+
+  it('is when the pot comes down to a mark', () => {
+    expect(comesTo(course, 700)).toBe(15 * 60_000)
+    expect(comesTo(course, 300)).toBeNull()
   })
 })

@@ -1,22 +1,42 @@
-import type { Batch } from '../api/hooks'
+import type { Batch, Session } from '../api/hooks'
 
 type Course = Batch['curve']['course']
+type Table = Batch['pot']['table']
+/** What is read of the pot, but by eye. */
+export type ReadBy = keyof Table[number]['metric']
+
+/** A straight line between what lies on either side; null beyond either end. */
+function between(rows: readonly (readonly [number, number])[], x: number): number | null {
+  for (const [i, [x1, y1]] of rows.entries()) {
+    const [x0, y0] = rows[i - 1] ?? [x1, y1]
+    if (x >= Math.min(x0, x1) && x <= Math.max(x0, x1)) return x1 === x0 ? y1 : y0 + ((x - x0) / (x1 - x0)) * (y1 - y0)
+  }
+  return null
+}
 
 /** The pot as it is thought to stand at a time, between the points that the server worked out; null without any. */
 export function standsAt(course: Course, at: number): { ml: number; depthMm: number; point: Course[number] } | null {
   const first = course[0]
   const last = course.at(-1)
   if (!first || !last) return null
-  const after = course.findIndex((point) => Date.parse(point.at) > at)
-  if (after === 0) return { ml: first.liquid.value, depthMm: first.reads.dip.value, point: first }
-  const b = after < 0 ? last : (course[after] ?? last)
-  const a = after < 0 ? last : (course[after - 1] ?? last)
-  const span = Date.parse(b.at) - Date.parse(a.at)
-  const along = span > 0 ? (at - Date.parse(a.at)) / span : 0
-  const mix = (x: number, y: number) => x + (y - x) * along
-  return {
-    ml: mix(a.liquid.value, b.liquid.value),
-    depthMm: mix(a.reads.dip.value, b.reads.dip.value),
-    point: along < 0.5 ? a : b,
-  }
+  const when = Math.min(Math.max(at, Date.parse(first.at)), Date.parse(last.at))
+  const along = (value: (point: Course[number]) => number) => between(course.map((point) => [Date.parse(point.at), value(point)]), when) ?? 0
+  const nearest = (a: Course[number], b: Course[number]) => (Math.abs(Date.parse(b.at) - when) < Math.abs(Date.parse(a.at) - when) ? b : a)
+  return { ml: along((point) => point.liquid.value), depthMm: along((point) => point.reads.dip.value), point: course.reduce(nearest) }
+}
+
+/** When the pot is thought to have come down to so much liquid, ms; null where it never does. */
+export function comesTo(course: Course, ml: number): number | null {
+  return between(course.map((point) => [point.liquid.value, Date.parse(point.at)]), ml)
+}
+
+/** The liquid that a figure shows, in mL, and how deep it stands; null where the table of the pot does not go so far. */
+export function lookedUp(table: Table, units: Session['units'], by: ReadBy, figure: number): { ml: number; depthMm: number } | null {
+  const rows = table.flatMap((row) => {
+    const shows = row[units][by]
+    return shows === null ? [] : [{ shows, ml: row.liquid, depthMm: row.metric.dip }]
+  })
+  const ml = between(rows.map((row) => [row.shows, row.ml]), figure)
+  const depthMm = between(rows.map((row) => [row.shows, row.depthMm]), figure)
+  return ml === null || depthMm === null ? null : { ml, depthMm }
 }

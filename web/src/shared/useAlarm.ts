@@ -71,24 +71,3 @@ function beep(audio: AudioContext, gain: number): void {
     tone.stop(audio.currentTime + after + 0.24)
   }
 }
-
-/** Keeps the screen on while something boils, where the browser can. */
-export function useAwake(wanted: boolean): void {
-  useEffect(() => {
-    if (!wanted || !('wakeLock' in navigator)) return
-    let lock: WakeLockSentinel | null = null
-    const take = () => {
-      if (document.visibilityState !== 'visible') return
-      navigator.wakeLock.request('screen').then(
-        (held) => (lock = held),
-        () => undefined,
-      )
-    }
-    take()
-    document.addEventListener('visibilitychange', take)
-    return () => {
-      document.removeEventListener('visibilitychange', take)
-      void lock?.release()
-    }
-  }, [wanted])
-}

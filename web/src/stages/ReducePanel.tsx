@@ -9,7 +9,7 @@ import { ReductionCurve } from '../figures/ReductionCurve'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Cautions } from '../shared/Cautions'
-import { standsAt } from '../shared/course'
+import { useStands, type Stands } from '../shared/useStands'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Unfold } from '../ui/Unfold'
 import { HeatControl } from './HeatControl'
@@ -29,7 +29,7 @@ export default function ReducePanel() {
   const now = useNow()
   const { pot, plan, curve, act } = batch
   const boiling = act.doing === 'boil' && curve.stop && curve.arrive
-  const stands = boiling ? standsAt(curve.course, now) : null
+  const stands = useStands(batch)
   return (
     <div className="grid gap-3">
       {curve.stop_reads && curve.stop ? (
@@ -48,12 +48,13 @@ export default function ReducePanel() {
       )}
       <ReductionCurve
         points={curve.points.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, errorMl: p.error_ml, label: say(p.liquid) }))}
+        kept={stands.kept}
         course={curve.course.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, low: p.low_ml, high: p.high_ml }))}
         stop={curve.stop ? { ml: curve.stop.value, label: `stop ${say(curve.stop)}` } : null}
         ceiling={curve.ceiling ? { ml: curve.ceiling.value, label: `too salty below ${say(curve.ceiling)}` } : null}
         axis={{ low: curve.axis.low_ml, high: curve.axis.high_ml, ticks: curve.axis[units].map((tick) => ({ ml: tick.value, label: say(tick) })) }}
         now={now}
-        lookAt={act.look_at === null ? null : Date.parse(act.look_at)}
+        lookAt={stands.there ? null : (stands.arrives ?? (act.look_at === null ? null : Date.parse(act.look_at)))}
         clock={clock}
         height={148}
       />
@@ -92,7 +93,7 @@ const GIANT = 160
 interface StopProps {
   reads: Reads
   liquid: string
-  stands: ReturnType<typeof standsAt>
+  stands: Stands
   now: number
 }
 
@@ -106,12 +107,12 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
   const usable = pot.methods.filter((m) => m.usable && reads[m.method as By])
   const by = usable.find((m) => m.method === (kept ?? act.reads_by)) ?? usable[0]
   const method = (by?.method ?? 'dip') as By
-  const here = stands?.point.reads[method]
-  const dip = stands?.depthMm ?? pot.depth.value
+  const here = stands.now?.point.reads[method]
+  const dip = stands.now?.depthMm ?? pot.depth.value
   const ceiling = marks.find((mark) => mark.kind === 'ceiling')
   const stop = reads[method] ?? reads.dip
   const reason = reasonOf(plan?.reasons, method === 'scale' ? 'scale' : 'dip_mark')
-  const due = act.look_at === null ? null : Date.parse(act.look_at)
+  const due = stands.arrives ?? (act.look_at === null ? null : Date.parse(act.look_at))
   return (
     <div className="grid grid-cols-[7rem_minmax(0,1fr)] items-start sm:grid-cols-[13rem_minmax(0,1fr)] 2xl:grid-cols-[19rem_minmax(0,1fr)] gap-x-5 gap-y-2">
       <Lens stopMm={reads.dip.value} stopLabel={say(stop)} nowMm={dip} nowLabel={say(here ?? pot.depth)} ceilingMm={ceiling?.depth.value ?? null} errorMm={by?.error_mm ?? 0} tone={pot.tone} />
@@ -142,7 +143,11 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
         </div>
         <dl className="flex flex-wrap gap-x-7 gap-y-1">
           {here && <At name="now, about">{say(here)}</At>}
-          {curve.arrive && <At name={`there, ${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`}>{clock(curve.arrive.best)}</At>}
+          {stands.arrives !== null ? (
+            <At name="there, by what you read">{clock(stands.arrives)}</At>
+          ) : (
+            curve.arrive && <At name={`there, ${clock(curve.arrive.low)} to ${clock(curve.arrive.high)}`}>{clock(curve.arrive.best)}</At>
+          )}
           {due !== null && <At name={due > now ? 'look in' : 'look'}>{due > now ? minutesUntil(due, now) : 'now'}</At>}
         </dl>
       </div>

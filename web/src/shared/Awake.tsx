@@ -1,0 +1,49 @@
+import { useEffect, useState } from 'react'
+import { Button } from '../ui/Button'
+
+/** Keeps the screen on while something boils; true where this browser cannot, and nobody has been told. */
+export function useAwake(wanted: boolean): boolean {
+  const able = 'wakeLock' in navigator
+  useEffect(() => {
+    if (!wanted || !able) return
+    let lock: WakeLockSentinel | null = null
+    const take = () => {
+      if (document.visibilityState !== 'visible') return
+      navigator.wakeLock.request('screen').then(
+        (held) => (lock = held),
+        () => undefined,
+      )
+    }
+    take()
+    document.addEventListener('visibilitychange', take)
+    return () => {
+      document.removeEventListener('visibilitychange', take)
+      void lock?.release()
+    }
+  }, [wanted, able])
+  return wanted && !able
+}
+
+const TOLD = 'spissus-told-of-sleep'
+
+/** Said once: the screen may go dark, and what else is missing without HTTPS. */
+export function Sleeps() {
+  const [told, setTold] = useState(() => localStorage.getItem(TOLD) !== null)
+  if (told) return null
+  return (
+    <div role="status" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-line px-4 py-2 md:mx-7">
+      <p className="min-w-64 flex-1">
+        This browser cannot keep the screen awake here: set the screen of this device to stay on while you cook.
+        {!isSecureContext && ' Nor can the page be loaded again without the network. Both come with HTTPS: the README of Spissus says how.'}
+      </p>
+      <Button
+        onClick={() => {
+          localStorage.setItem(TOLD, 'yes')
+          setTold(true)
+        }}
+      >
+        I have set it
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,70 @@
+import { useSyncExternalStore } from 'react'
+import { useLists, type Batch, type Schemas } from '../api/hooks'
+import { onOutbox, waiting, type Waiting } from '../api/outbox'
+import { comesTo, lookedUp, standsAt, type ReadBy } from './course'
+import { useNow } from './useNow'
+
+/** A reading that the server has not taken yet, as far as the pot's own table tells it. */
+export interface KeptReading {
+  id: string
+  at: number
+  ml: number
+  depthMm: number
+  label: string
+}
+
+type Measured = Extract<Schemas['EventIn']['payload'], { kind: 'read' }>['measured']
+
+/** Where the pot stands by all that is known here: the server's course, and what was read since and is still kept here. */
+export interface Stands {
+  /** Null where nothing boils. */
+  now: ReturnType<typeof standsAt>
+  kept: readonly KeptReading[]
+  /** How many entries of this pot are kept here. */
+  waiting: number
+  /** When it comes to its mark by the last kept reading, ms; null where there is none, or it is there already. */
+  arrives: number | null
+  /** The last kept reading is at the mark, or past it. */
+  there: boolean
+}
+
+export function useStands(batch: Batch): Stands {
+  const now = useNow()
+  const list = useSyncExternalStore(onOutbox, waiting).filter((one) => one.batchId === batch.id && one.state === 'waits')
+  const kept = useKeptReadings(batch, list)
+  const { act, curve } = batch
+  if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, there: false }
+  const course = [...curve.course, ...curve.ahead]
+  const last = kept.at(-1)
+  const then = last ? comesTo(course, last.ml) : null
+  // So far behind its course, or ahead of it, it was found.
+  const late = last && then !== null ? last.at - then : 0
+  const mark = curve.stop && comesTo(course, curve.stop.value)
+  const there = last !== undefined && curve.stop !== null && last.ml <= curve.stop.value
+  return { now: standsAt(course, now - late), kept, waiting: list.length, arrives: last && mark !== null && !there ? mark + late : null, there }
+}
+
+function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[] {
+  const { ways_to_measure: ways } = useLists()
+  return list.flatMap((one) => {
+    if (one.payload.kind !== 'read') return []
+    const { measured } = one.payload
+    const unit = ways.find(({ key }) => key === measured.method)?.unit
+    const found = unit && looked(measured, unit, pot.table)
+    return found ? [{ ...found, id: one.id, at: Date.parse(one.at) }] : []
+  })
+}
+
+/** What a plain figure shows, hot or on a scale. Anything else is the server's to understand. */
+function looked({ method, value, hot }: Measured, unit: Record<string, string>, table: Batch['pot']['table']): Pick<KeptReading, 'ml' | 'depthMm' | 'label'> | null {
+  if (method === 'eye' || (!hot && method !== 'scale')) return null
+  const typed = String(value).trim()
+  for (const system of ['us', 'metric'] as const) {
+    const end = `\u00a0${unit[system] ?? ''}`
+    // A bare number is metric: where it was not, the page has said so.
+    const figure = typed.endsWith(end) ? typed.slice(0, -end.length) : system === 'metric' ? typed : ''
+    const found = figure === '' || Number.isNaN(Number(figure)) ? null : lookedUp(table, system, method as ReadBy, Number(figure))
+    if (found) return { ...found, label: `${figure}${end}` }
+  }
+  return null
+}
