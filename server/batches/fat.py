@@ -15,7 +15,7 @@ from spissus_core.phenomena.cooling import LIMITS, Cooling, forecast, judge
 from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS, SkimWay
 from spissus_core.planning.routes import Route
 from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
-from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling, show_fat
 from spissus_core.planning.spoken import cooling_line
 from spissus_core.pot import Pot
 from words import plain
@@ -97,9 +97,9 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
         ways=[_way(option, advised=option.way == best) for option in found],
         rest=ShownOut.of(show_volume(rest)),
         rest_g_per_100_ml=timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML,
-        fat=ShownOut.of(show_mass(pot.contents.fat_free)),
+        fat=ShownOut.of(show_fat(pot.contents.fat_free)),
         per_portion=SaidOut.maybe(portions),
-        kept=ShownOut.of(show_mass(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,
+        kept=ShownOut.of(show_fat(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,
         settling=SaidOut.of(settling(pot)),
         sets=SaidOut.of(sets_at(strained)),
         roux=SaidOut.maybe(roux),
@@ -114,10 +114,10 @@ def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Mess
         return None
     before = pot.contents.fat_free / count
     if chosen is None:
-        return say("batch.on_each_portion", fat=show_mass(before))
+        return say("batch.on_each_portion", fat=show_fat(before))
     after = chosen.leaves_ml.best / SPECIFIC_VOLUME_ML_G["fat_free"] / count
     way = Term(WAYS[chosen.way].label)
-    return say("batch.on_each_portion_then", now=show_mass(before), then=show_mass(after), way=way)
+    return say("batch.on_each_portion_then", now=show_fat(before), then=show_fat(after), way=way)
 
 
 def _way(option: Option, *, advised: bool) -> SkimWayOut:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import logging
 from http import HTTPStatus
-from typing import Any, cast
+from typing import Any, Literal, cast
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import InterfaceError, OperationalError
@@ -18,7 +18,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 from pydantic_core import ErrorDetails
-from spissus_core.amounts.quantities import show_number, show_plain
+from spissus_core.amounts.quantities import UnitSystem, show_number, show_plain
 from spissus_core.errors import SpissusError
 from spissus_core.events import GainError
 from spissus_core.messages import Message, say, sentences
@@ -181,22 +181,28 @@ class Api(NinjaAPI):
     ) -> ValidationError:
         return ValidationError(
             [
-                {"field": _field(error), "message": plain(_sentence(error))}
+                {"field": _field(error), "said": _sentence(error)}
                 for context in error_contexts
                 for error in context.pydantic_validation_error.errors(include_url=False, include_input=False)
             ]
         )
 
 
+def _units(request: HttpRequest) -> UnitSystem | Literal["both"]:
+    """The reader's units, where there is a reader."""
+    user = getattr(request, "user", None)
+    return cast(UnitSystem, user.units) if user is not None and user.is_authenticated else "both"
+
+
 def _unprocessable(request: HttpRequest, error: Any) -> HttpResponse:
-    return problem(
-        422, error.errors[0]["message"] if error.errors else plain(say("problems.cannot_be_used")), error.errors
-    )
+    units = _units(request)
+    errors = [{"field": one["field"], "message": plain(one["said"], units)} for one in error.errors]
+    return problem(422, errors[0]["message"] if errors else plain(say("problems.cannot_be_used")), errors)
 
 
 def _refused(request: HttpRequest, error: Any) -> HttpResponse:
     more: dict[str, Any] = {"gained_ml": error.gained_ml} if isinstance(error, GainError) else {}
-    message = plain(error.message)
+    message = plain(error.message, _units(request))
     return problem(422, message, [{"field": error.field, "message": message}], **more)
 
 

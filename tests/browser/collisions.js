@@ -32,6 +32,13 @@
     for (const other of controls.slice(0, i))
       if (!one.contains(other) && !other.contains(one) && meet(box(one), box(other), 3, 3)) found.add(`one control on another: ${name(one)} / ${name(other)}`)
   })
+  // A wet thumb needs 44 px each way; a label takes taps for what it names.
+  for (const element of document.querySelectorAll('button, a, input, textarea, select, [role=slider], [role=radio]')) {
+    const tapped = element.matches('input') ? (element.closest('label') ?? element) : element
+    const { width: across, height: down } = box(tapped)
+    if (seen(element) && !element.closest('[aria-hidden], [inert]') && (across < 43.5 || down < 43.5))
+      found.add(`too small to tap: ${name(element)} ${Math.round(across)} x ${Math.round(down)}`)
+  }
   for (const element of document.querySelectorAll('button, dd, p, h1, h2, h3, span'))
     if (seen(element) && !element.closest('[data-swipes]')) {
       if (box(element).right > width + 1) found.add(`past the edge: ${name(element)}`)

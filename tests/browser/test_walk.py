@@ -361,3 +361,28 @@ def test_every_sheet_opens_by_a_letter_and_lets_go(page: Page, site: Site, lette
     expect(page.get_by_role("dialog")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
+
+
+def test_going_back_closes_a_sheet_and_leaves_the_page(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    open_batch(page, "Pork cheek")
+    expect(now_line(page)).to_be_visible()
+    at, dialog = page.url, page.get_by_role("dialog")
+    # Closed by other means, opened anew, one after the other: going back is about the one that is open.
+    for letter in "nat":
+        page.keyboard.press(letter)
+        expect(dialog).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(dialog).to_be_hidden()
+    page.keyboard.press("a")
+    page.get_by_label("Weight of the salt").fill("1.5 g")
+    page.go_back()
+    expect(dialog).to_be_hidden()
+    assert page.url == at
+    # What was typed is still there.
+    page.keyboard.press("a")
+    expect(page.get_by_label("Weight of the salt")).to_have_value("1.5 g")
+    page.go_back()
+    expect(dialog).to_be_hidden()
+    page.go_back()
+    expect(page.get_by_role("heading", name="On the stove")).to_be_visible()

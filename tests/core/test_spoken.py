@@ -38,7 +38,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((START,), "For four people, with something to soak it up: 450 mL.", "Is that it?"),
         ((START, wanted(900)), "Take what you need, with corn starch. There is more", "of it away."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
-        (SKIMMED, "Stop at 20 mm.", "Stop at 3/4 in."),
+        (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays (nappe)?"),
         ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays (nappe)?"),
@@ -92,7 +92,7 @@ def test_the_log(payload: ev.Kind, line: str) -> None:
 def test_amounts_for_the_hand() -> None:
     roux, corn = SCHOOLS["white_roux"], SCHOOLS["corn_starch"]
     assert dry_amount(27.3, roux).full.metric == "27\u00a0g (3½\u00a0tbsp)"
-    assert dry_amount(27.3, roux).full.us == "3½\u00a0tbsp (0.96\u00a0oz)"
+    assert dry_amount(27.3, roux).full.us == "3½\u00a0tbsp (1.0\u00a0oz)"
     assert carrier_amount(20, roux).full.metric == "20\u00a0g (1½\u00a0tbsp)"
     # One part of starch to two of water by volume: 16 g are two tablespoons.
     assert carrier_amount(16, corn).main.us == "¼\u00a0cup"

@@ -78,6 +78,18 @@ def test_units_are_kept_with_the_person(cook: Caller) -> None:
     assert cook.send("/preferences", {"units": "stone"}, "patch").status_code == 422
 
 
+@pytest.mark.parametrize(("units", "said", "unsaid"), [("metric", "mL", "cup"), ("us", "qt", "mL")])
+def test_what_is_wrong_is_told_in_the_readers_units(cook: Caller, units: str, said: str, unsaid: str) -> None:
+    batch = cook.start()
+    cook.send("/preferences", {"units": units}, "patch")
+    answer = cook.record(batch["id"], {"kind": "added", "ingredient": "water", "amount": "40 l"})
+    assert answer.status_code == 422
+    (error,) = answer.json()["errors"]
+    assert said in error["message"]
+    assert unsaid not in error["message"]
+    assert error["message"] == answer.json()["detail"]
+
+
 @pytest.mark.parametrize(
     ("language", "units"), [("en-US,en;q=0.9", "us"), ("en-GB,en-US;q=0.8", "metric"), ("de", "metric"), ("", "metric")]
 )

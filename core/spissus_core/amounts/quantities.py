@@ -9,7 +9,6 @@ import math
 import re
 from collections.abc import Collection
 from dataclasses import replace
-from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
@@ -265,29 +264,43 @@ def _ticks(low_ml: float, high_ml: float, steps: tuple[float, ...], most: int) -
     return [show_volume(n * step) for n in range(first, min(last, first + most) + 1)]
 
 
+#: No kitchen scale tells less in ounces; from here down they are read in grams. Common practice.
+LEAST_OUNCES = 0.5
+
+
 @lru_cache(maxsize=4096)
 def show_mass(g: float) -> Shown:
-    """A mass in g: whole grams from 10 g, tenths below; ounces, or pounds and ounces, in US measure."""
+    """A mass in g: whole grams from 10 g, tenths below; ounces, or pounds and ounces, in US measure.
+
+    >>> show_mass(50).us, show_mass(2.3).us
+    ('1.8\\xa0oz', '2.3\\xa0g')
+    """
     metric = f"{grouped(g)}{_NBSP}g" if g >= 10 else f"{g:.1f}{_NBSP}g"
     ounces = g / G_PER_OUNCE
     if ounces >= 16:
         pounds, rest = divmod(round(ounces * 10) / 10, 16)
         us = f"{int(pounds)}{_NBSP}lb {rest:.1f}{_NBSP}oz"
     else:
-        us = f"{ounces:.1f}{_NBSP}oz" if ounces >= 1 else f"{ounces:.2f}{_NBSP}oz"
+        us = f"{ounces:.1f}{_NBSP}oz" if ounces >= LEAST_OUNCES else metric
     return Shown(g, metric, us)
+
+
+def show_mass_or_spoons(g: float, ml: float) -> Shown:
+    """A mass in g, and in US measure the room it takes, ``ml`` mL, in spoons."""
+    return Shown(g, show_mass(g).metric, show_spoons(ml))
 
 
 @lru_cache(maxsize=4096)
 def show_length(mm: float) -> Shown:
-    """A depth in whole mm, or inches to the nearest sixteenth."""
-    sixteenths = round(mm / MM_PER_INCH * 16)
-    whole, part = divmod(sixteenths, 16)
-    if part:
-        fraction = Fraction(part, 16)
-        us = f"{whole or ''} {fraction.numerator}/{fraction.denominator}".strip()
-    else:
-        us = str(whole)
+    """A depth in whole mm, or inches to the nearest sixteenth, with the fraction as one sign.
+
+    >>> show_length(54).us, show_length(36.5).us
+    ('2⅛\\xa0in', '1\\xa07⁄16\\xa0in')
+    """
+    whole, part = divmod(round(mm / MM_PER_INCH * 16), 16)
+    # An odd sixteenth has no letter of its own: the fraction slash makes one of it.
+    fraction = _EIGHTHS[part // 2] if part % 2 == 0 else f"{_NBSP if whole else ''}{part}⁄16"
+    us = f"{whole or ''}{fraction}" or "0"
     return Shown(mm, f"{round(mm)}{_NBSP}mm", f"{us}{_NBSP}in")
 
 

@@ -5,7 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..amounts.estimate import Estimate
-from ..amounts.quantities import show_mass, show_minutes, show_number, show_temperature, show_volume
+from ..amounts.quantities import (
+    show_mass,
+    show_mass_or_spoons,
+    show_minutes,
+    show_number,
+    show_temperature,
+    show_volume,
+)
 from ..events import Wanted
 from ..events.fat import STOOD_C
 from ..intake.liquid import Strained
@@ -153,6 +160,11 @@ def _minutes(value: float) -> Shown | Message:
     return say("skimming.under_a_minute") if value < 1.0 else show_minutes(value)
 
 
+def show_fat(grams: float) -> Shown:
+    """Liquid fat, g, by weight or in spoons."""
+    return show_mass_or_spoons(grams, grams * SPECIFIC_VOLUME_ML_G["fat_free"])
+
+
 def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: School | None) -> Message | None:
     """Whether the fat is enough for the roux of the chosen way; None where no roux is planned.
 
@@ -165,10 +177,10 @@ def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Scho
         return None
     need = PREPARED * dry_g * thickener.fat_g
     if kept_g >= need:
-        return say("skimming.roux_put_by", need=show_mass(need), kept=show_mass(kept_g))
+        return say("skimming.roux_put_by", need=show_fat(need), kept=show_fat(kept_g))
     if kept_g + floating_g >= need:
-        return say("skimming.keep_for_roux", mass=show_mass(need - kept_g))
-    return say("skimming.butter_makes_up", need=show_mass(need), gives=show_mass(kept_g + floating_g))
+        return say("skimming.keep_for_roux", mass=show_fat(need - kept_g))
+    return say("skimming.butter_makes_up", need=show_fat(need), gives=show_fat(kept_g + floating_g))
 
 
 def sets_at(strained: Strained | None) -> Message:

@@ -131,16 +131,27 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
 
 type What = 'salt' | 'thickener' | 'other'
 
+interface AddDraft {
+  what: What
+  amount: string
+  school: string | null
+  kindOfSalt: string | null
+  key: string | null
+}
+
+const NOTHING_ADDED: AddDraft = { what: 'salt', amount: '', school: null, kindOfSalt: null, key: null }
+
 /** Something goes into the pot. */
-export function AddSheet({ append, onClose }: Props) {
-  const [what, setWhat] = useState<What>('salt')
-  const [amount, setAmount] = useState('')
+export function AddSheet({ batch, append, onClose }: Props) {
+  const [draft, setDraft] = useKept<AddDraft>(`add-${batch.id}`)
+  const { what, amount, school, kindOfSalt, key } = draft ?? NOTHING_ADDED
+  const change = (part: Partial<AddDraft>) => {
+    setDraft({ ...(draft ?? NOTHING_ADDED), ...part })
+    append.reset()
+  }
   const { schools, salts } = useLists()
-  const [school, setSchool] = useState<string | null>(null)
   const thickener = schools.find((s) => s.key === school) ?? schools[0]
-  const [kindOfSalt, setKindOfSalt] = useState<string | null>(null)
   const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
-  const [key, setKey] = useState<string | null>(null)
   const payload = (): Payload | null => {
     if (what === 'salt') return salt ? { kind: 'salted', salt_g: amount, salt: salt.key } : null
     if (what === 'thickener') return thickener ? { kind: 'thickened', thickener: thickener.key, dry_g: amount } : null
@@ -153,17 +164,14 @@ export function AddSheet({ append, onClose }: Props) {
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault()
-          if (ready) append.mutate(ready, { onSuccess: onClose })
+          if (ready) append.mutate(ready, { onSuccess: () => { setDraft(null); onClose() } })
         }}
       >
         <Choice
           label="What"
           hideLabel
           value={what}
-          onChange={(next) => {
-            setWhat(next)
-            append.reset()
-          }}
+          onChange={(next) => change({ what: next })}
           options={[
             { value: 'salt', label: 'Salt' },
             { value: 'thickener', label: 'Thickener' },
@@ -174,7 +182,7 @@ export function AddSheet({ append, onClose }: Props) {
           <Choice
             label="Which salt"
             value={salt?.key}
-            onChange={setKindOfSalt}
+            onChange={(next) => change({ kindOfSalt: next })}
             options={salts.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
@@ -182,19 +190,16 @@ export function AddSheet({ append, onClose }: Props) {
           <Choice
             label="Which thickener"
             value={thickener?.key}
-            onChange={setSchool}
+            onChange={(next) => change({ school: next })}
             options={schools.map((s) => ({ value: s.key, label: s.label }))}
           />
         )}
-        {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={setKey} />}
+        {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={(next) => change({ key: next })} />}
         <TextField
           label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
           placeholder={what === 'other' ? '100 ml' : what === 'salt' ? '1.5 g' : '12 g'}
           value={amount}
-          onChange={(next) => {
-            setAmount(next)
-            append.reset()
-          }}
+          onChange={(next) => change({ amount: next })}
           error={append.error?.message}
           autoComplete="off"
         />

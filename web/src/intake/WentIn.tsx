@@ -90,7 +90,7 @@ export function WentIn({ lines, onLines }: Props) {
         {typing.length === 0 && lines.length === 0 && (
           <p className="text-quiet">
             Not needed, but it says how much salt, gelatin, fat, acid and alcohol to expect.{' '}
-            <button type="button" className="min-h-8 font-semibold text-ink underline" onClick={() => setMaking(true)}>
+            <button type="button" className="min-h-11 font-semibold text-ink underline" onClick={() => setMaking(true)}>
               Stock from a concentrate?
             </button>
           </p>
@@ -168,7 +168,7 @@ function Candidates({ candidates, onPick }: { candidates: readonly Schemas['Foun
         <button
           key={candidate.key}
           type="button"
-          className="min-h-10 rounded-full border border-line bg-panel px-3 hover:border-ink"
+          className="min-h-11 rounded-full border border-line bg-panel px-3 hover:border-ink"
           onClick={() => onPick(candidate.key)}
         >
           {candidate.name}

@@ -54,7 +54,7 @@ export default function StrainPanel() {
               <Unfold
                 label="how it comes about"
                 summary={
-                  <span className="flex min-h-10 items-center justify-between gap-3">
+                  <span className="flex min-h-11 items-center justify-between gap-3">
                     <span>{row.name}</span>
                     <span>
                       <span className="font-bold">{say(row.mass)}</span>

@@ -1,5 +1,6 @@
 import { Dialog } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { useBackCloses } from './useBackCloses'
 
 interface Props {
   open: boolean
@@ -11,6 +12,7 @@ interface Props {
 
 /** A sheet over the page: from below on a phone, in the middle elsewhere. */
 export function Sheet({ open, onClose, title, description, children }: Props) {
+  useBackCloses(open, onClose)
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
