@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
-from spissus_core.amounts.quantities import show_mass, show_span, show_temperature, show_volume
+from spissus_core.amounts.quantities import ML_PER_CUP, show_mass, show_span, show_temperature, show_volume
 from spissus_core.events import State, Wanted
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
@@ -45,6 +45,7 @@ class SkimOut(Shape):
     ways: list[SkimWayOut]
     rest: ShownOut
     rest_g_per_100_ml: float
+    rest_in: ShownOut
     fat: ShownOut
     per_portion: SaidOut | None
     kept: ShownOut | None
@@ -88,6 +89,7 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
     """The ways to take the fat off this pot."""
     found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
     best = advised(found, rest, timeline.minutes_left)
+    leave = timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML
     roux = None
     if route is not None:
         roux = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, route.dry_g, route.thickener)
@@ -96,7 +98,12 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
     return SkimOut(
         ways=[_way(option, advised=option.way == best) for option in found],
         rest=ShownOut.of(show_volume(rest)),
-        rest_g_per_100_ml=timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML,
+        rest_g_per_100_ml=leave,
+        rest_in=ShownOut(
+            value=leave,
+            metric=f"{leave:g}\u00a0g in 100\u00a0mL",
+            us=f"{show_fat(leave * ML_PER_CUP / 100.0).us} a cup",
+        ),
         fat=ShownOut.of(show_fat(pot.contents.fat_free)),
         per_portion=SaidOut.maybe(portions),
         kept=ShownOut.of(show_fat(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,

@@ -70,7 +70,8 @@ class RouteOut(Shape):
     dry_name: str | None
     dry: ShownOut | None
     dry_also: ShownOut | None
-    dry_range: RangeOut | None
+    dry_low: ShownOut | None
+    dry_high: ShownOut | None
     carrier: ShownOut | None
     carrier_also: ShownOut | None
     carrier_name: str | None
@@ -204,7 +205,8 @@ def route_out(
         dry_name=None if t is None else word(t.dry),
         dry=None if dry is None else ShownOut.of(dry.main),
         dry_also=None if dry is None else ShownOut.of(dry.also),
-        dry_range=None if t is None else RangeOut.of(route.dry_range_g),
+        dry_low=None if t is None else ShownOut.of(dry_amount(route.dry_range_g.low, t).main),
+        dry_high=None if t is None else ShownOut.of(dry_amount(route.dry_range_g.high, t).main),
         carrier=None if carrier is None else ShownOut.of(carrier.main),
         carrier_also=None if carrier is None else ShownOut.of(carrier.also),
         carrier_name=None if t is None or not t.carrier else word(t.carrier),

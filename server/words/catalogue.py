@@ -55,11 +55,13 @@ Part = str | Amount | Name | Moment | Remaining
 
 
 class Piece(NamedTuple):
-    """Words of a phrase, and the argument that follows them, with what is done to its first letter."""
+    """Words of a phrase, and what follows them: an argument, with what is done to its first letter, or an amount that
+    is always the same."""
 
     words: str
     argument: str | None
     case: str
+    fixed: Amount | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +78,15 @@ class Phrase:
 
 
 def _pieces(template: str) -> tuple[Piece, ...]:
-    return tuple(Piece(words, name, case or "") for words, name, case, _ in Formatter().parse(template))
+    """``{name}``, ``{name:cap}``, ``{name:lower}``; and ``{:300 ml|1 1/4 cups}``, one amount in both systems."""
+    return tuple(_piece(words, name, how or "") for words, name, how, _ in Formatter().parse(template))
+
+
+def _piece(words: str, name: str | None, how: str) -> Piece:
+    if name != "":
+        return Piece(words, name, how)
+    metric, _, us = how.partition("|")
+    return Piece(words, None, "", Amount(metric, us))
 
 
 def _phrase(said: str | Mapping[str, str]) -> Phrase:
@@ -138,8 +148,10 @@ class Catalogue:
             _words(message.key, out)
             return
         pieces = phrase.of_one if phrase.of_one is not None and given.get("count") == 1 else phrase.pieces
-        for words, argument, case in pieces:
+        for words, argument, case, fixed in pieces:
             _words(words, out)
+            if fixed is not None:
+                out.append(fixed)
             if argument is None:
                 continue
             if not case:

@@ -11,9 +11,10 @@ from playwright.sync_api import Browser, Page, expect
 from running import Site
 
 from .site import enter_demo
+from .test_stove import of_batch, planned
 from .test_walk import in_the_list, now_line, said, take_reading
 
-PORK, MUTTON = "Pork cheek", "Mutton"
+MUTTON = "Mutton"
 KEPT = """async () => {
   const opened = indexedDB.open('keyval-store')
   const base = await new Promise((done) => { opened.onsuccess = () => done(opened.result) })
@@ -26,13 +27,20 @@ KEPT = """async () => {
 
 
 @pytest.fixture
-def tablet(browser: Browser, site: Site) -> Iterator[Page]:
+def boiling(page: Page, site: Site) -> str:
+    """The path of a pot of one's own that boils down, begun on another device."""
+    enter_demo(page, site)
+    return re.sub(r"^.*(/batches/[^/]+).*$", r"\1", planned(page, site, "Cheek in a cellar"))
+
+
+@pytest.fixture
+def tablet(browser: Browser, site: Site, boiling: str) -> Iterator[Page]:
     """A tablet that has been in the demo kitchen long enough to have everything."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
     page = context.new_page()
     enter_demo(page, site)
     page.evaluate("navigator.serviceWorker.ready.then(() => undefined)")
-    _until_kept(page, address(page, PORK))
+    _until_kept(page, boiling)
     yield page
     site.stop()
     site.start()
@@ -59,23 +67,27 @@ def stop_mark(page: Page) -> str:
     return str(page.get_by_role("img", name="The pan in section").get_attribute("aria-label"))
 
 
-def test_a_reload_without_the_network_shows_every_open_batch_and_takes_entries(tablet: Page, site: Site) -> None:
+def test_a_reload_without_the_network_shows_every_open_batch_and_takes_entries(
+    tablet: Page, site: Site, boiling: str
+) -> None:
     page, url = tablet, site.url
-    pork, mutton = address(page, PORK), address(page, MUTTON)
-    _until_kept(page, pork, mutton)
+    mutton = address(page, MUTTON)
+    _until_kept(page, boiling, mutton)
+    pot = of_batch(page, url + boiling)["pot"]
+    half_way = f"{(pot['depth']['value'] + 19) / 2:.0f}"
     site.kill()
 
     # Neither was looked at before.
     page.goto(url + mutton)
     expect(said(page)).not_to_be_empty()
-    page.goto(url + pork)
-    expect(said(page)).to_contain_text("Stop at 1 956 g")
+    page.goto(url + boiling)
+    expect(said(page)).to_contain_text("Stop at")
     expect(page.get_by_text("This is how the batch stood last")).to_be_visible()
 
-    take_reading(page, "Scale", "2010")
+    take_reading(page, "Dip", half_way)
     for _ in range(2):
-        expect(said(page)).to_contain_text("2010 g, not sent yet")
-        assert "read, not sent yet: 2010\u00a0g" in stop_mark(page)
+        expect(said(page)).to_contain_text(f"{half_way} mm, not sent yet. Look in")
+        assert f"read, not sent yet: {half_way}\u00a0mm" in stop_mark(page)
         expect(page.get_by_role("img", name="The liquid over time")).to_have_accessible_name(re.compile("not sent yet"))
         expect(page.get_by_text("One entry is kept")).to_be_visible()
         page.reload()
@@ -85,15 +97,16 @@ def test_a_reload_without_the_network_shows_every_open_batch_and_takes_entries(t
     expect(said(page)).not_to_contain_text("not sent yet")
     expect(page.get_by_text("One entry is kept")).to_have_count(0)
     page.keyboard.press("l")
-    expect(page.get_by_role("dialog", name="Log").get_by_text("Reading by scale: 2 010 g", exact=True)).to_have_count(1)
+    expect(
+        page.get_by_role("dialog", name="Log").get_by_text(f"Reading by dip: {half_way} mm", exact=True)
+    ).to_have_count(1)
 
 
-def test_the_mark_and_the_clock_go_on_without_the_network(tablet: Page, site: Site) -> None:
+def test_the_mark_and_the_clock_go_on_without_the_network(tablet: Page, site: Site, boiling: str) -> None:
     page, url = tablet, site.url
-    pork = address(page, PORK)
     site.kill()
     page.clock.install(time=datetime.now(UTC))
-    page.goto(url + pork)
+    page.goto(url + boiling)
     expect(said(page)).to_contain_text("Look in")
     before = page.get_by_role("img", name="The skewer from near").get_attribute("aria-label")
     page.clock.fast_forward("30:00")
@@ -104,25 +117,23 @@ def test_the_mark_and_the_clock_go_on_without_the_network(tablet: Page, site: Si
     assert before != after
 
 
-def test_signing_out_leaves_nothing_behind(tablet: Page, site: Site) -> None:
+def test_signing_out_leaves_nothing_behind(tablet: Page, site: Site, boiling: str) -> None:
     page = tablet
-    pork = address(page, PORK)
     page.get_by_role("button", name="Menu").click()
     page.get_by_role("menuitem", name="Sign out").click()
     expect(page.get_by_role("button", name="Step into the demo kitchen")).to_be_visible()
     assert page.evaluate(KEPT) == []
     site.kill()
-    page.goto(site.url + pork)
+    page.goto(site.url + boiling)
     expect(page.get_by_text("The server cannot be reached.")).to_be_visible(timeout=20_000)
-    expect(page.get_by_text(PORK)).to_have_count(0)
+    expect(page.get_by_text("Cheek in a cellar")).to_have_count(0)
 
 
-def test_where_the_screen_cannot_be_kept_awake_it_is_said_once(page: Page, site: Site) -> None:
+def test_where_the_screen_cannot_be_kept_awake_it_is_said_once(page: Page, site: Site, boiling: str) -> None:
     page.add_init_script(
         "delete Navigator.prototype.wakeLock; Object.defineProperty(window, 'isSecureContext', { value: false })"
     )
-    enter_demo(page, site)
-    in_the_list(page, PORK).click()
+    page.goto(site.url + boiling)
     hint = page.get_by_text("cannot keep the screen awake here")
     expect(hint).to_contain_text("Both come with HTTPS")
     page.get_by_role("button", name="I have set it").click()

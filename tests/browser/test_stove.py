@@ -121,7 +121,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     sheet = page.get_by_role("dialog", name="Which pan, how hot")
     sheet.get_by_role("button", name=re.compile("22 cm tapered pan")).click()
     expect(sheet).to_be_hidden()
-    expect(page.get_by_text("22 cm tapered pan, 890 g empty")).to_be_visible()
+    expect(page.get_by_role("region", name="The pot").get_by_text("22 cm tapered pan")).to_be_visible()
     moved = of_batch(page, url)
     stop = next(m for m in moved["marks"] if m["kind"] == "stop")["depth"]["metric"]
     expect(now_line(page)).to_contain_text(re.compile(rf"Stop at .*{stop}"))

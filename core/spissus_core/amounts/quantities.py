@@ -32,16 +32,20 @@ MM_PER_INCH = _size("inch")
 
 _SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
 
+#: A sixteenth as it is shown, and its figures as they are typed.
+_SIXTEENTHS = re.compile("([⁰¹²³⁴⁵⁶⁷⁸⁹]+)⁄₁₆")
+_LOWERED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹", "0123456789")
+
 #: What the cook is told to write, by dimension.
-_EXAMPLES: dict[Dimension, Message] = {
-    "volume": say("amounts.example_volume"),
-    "mass": say("amounts.example_mass"),
-    "length": say("amounts.example_length"),
-    "temperature": say("amounts.example_temperature"),
-    "percent": say("amounts.example_percent"),
-    "time": say("amounts.example_time"),
-    "power": say("amounts.example_power"),
-    "parts": say("amounts.example_parts"),
+_EXAMPLES: dict[Dimension, Shown] = {
+    "volume": Shown(1400.0, "1.4 l", "6 cups"),
+    "mass": Shown(454.0, "450 g", "1 lb"),
+    "length": Shown(54.0, "54 mm", "2 1/8 in"),
+    "temperature": Shown(85.0, "85 °C", "185 °F"),
+    "percent": Shown(0.6, "0.6 %", "0.6 %"),
+    "time": Shown(150.0, "2 1/2 h", "2 1/2 h"),
+    "power": Shown(0.9, "0.9 kW", "0.9 kW"),
+    "parts": Shown(2.5, "2 1/2", "2 1/2"),
 }
 #: More characters than one amount takes.
 LONGEST_AMOUNT = 60
@@ -140,7 +144,7 @@ def whole_amount(
     ------
     QuantityError : it is none, or holds more than one amount.
     """
-    cleaned = _SPACES.sub(" ", text.strip())
+    cleaned = _SIXTEENTHS.sub(r" \1/16", _SPACES.sub(" ", text.strip())).strip().translate(_LOWERED)
     example = _EXAMPLES[dimension]
     if not cleaned:
         raise QuantityError(field, say("amounts.write", example=example))
@@ -185,6 +189,7 @@ def within(value: float, low: float, high: float, *, field: str, what: Message, 
 # -- printing -----------------------------------------------------------------------------------
 
 _NBSP = "\u00a0"
+_RAISED = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 _EIGHTHS = ("", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞")
 
 
@@ -279,7 +284,7 @@ def show_mass(g: float) -> Shown:
     ounces = g / G_PER_OUNCE
     if ounces >= 16:
         pounds, rest = divmod(round(ounces * 10) / 10, 16)
-        us = f"{int(pounds)}{_NBSP}lb {rest:.1f}{_NBSP}oz"
+        us = f"{int(pounds)}{_NBSP}lb{_NBSP}{round(rest, 1):g}{_NBSP}oz"
     else:
         us = f"{ounces:.1f}{_NBSP}oz" if ounces >= LEAST_OUNCES else metric
     return Shown(g, metric, us)
@@ -295,11 +300,11 @@ def show_length(mm: float) -> Shown:
     """A depth in whole mm, or inches to the nearest sixteenth, with the fraction as one sign.
 
     >>> show_length(54).us, show_length(36.5).us
-    ('2⅛\\xa0in', '1\\xa07⁄16\\xa0in')
+    ('2⅛\\xa0in', '1⁷⁄₁₆\\xa0in')
     """
     whole, part = divmod(round(mm / MM_PER_INCH * 16), 16)
-    # An odd sixteenth has no letter of its own: the fraction slash makes one of it.
-    fraction = _EIGHTHS[part // 2] if part % 2 == 0 else f"{_NBSP if whole else ''}{part}⁄16"
+    # An odd sixteenth has no letter of its own.
+    fraction = _EIGHTHS[part // 2] if part % 2 == 0 else f"{str(part).translate(_RAISED)}⁄₁₆"
     us = f"{whole or ''}{fraction}" or "0"
     return Shown(mm, f"{round(mm)}{_NBSP}mm", f"{us}{_NBSP}in")
 

@@ -35,6 +35,20 @@ describe('an answer', () => {
   })
 })
 
+describe('a problem', () => {
+  const problem = new Problem(422, 'Two things.', { 'pan.height_mm': 'Too high.', base_width_mm: 'Too wide.' })
+
+  it('has what stands beside no field in sight', () => {
+    expect(problem.at('height_mm')).toBe('Too high.')
+    expect(problem.rest('height_mm')).toBe('Too wide.')
+    expect(problem.rest('height_mm', 'base_width_mm')).toBeUndefined()
+  })
+
+  it('is one sentence where it names no field', () => {
+    expect(new Problem(409, 'Not now.').rest('name')).toBe('Not now.')
+  })
+})
+
 describe('an id', () => {
   it('is a UUID of version 4, and another each time', () => {
     const ids = Array.from({ length: 200 }, newId)

@@ -44,6 +44,14 @@ export class Problem extends Error {
     const found = Object.entries(this.fields).find(([path]) => names.includes(path.split('.').at(-1) ?? path))
     return found?.[1]
   }
+
+  /** What stands beside none of these fields: sentences of others, or of the whole where no field is named. */
+  rest(...names: string[]): string | undefined {
+    const fields = Object.entries(this.fields)
+    if (fields.length === 0) return this.message
+    const others = fields.filter(([path]) => !names.includes(path.split('.').at(-1) ?? path))
+    return others.length > 0 ? others.map(([, sentence]) => sentence).join(' ') : undefined
+  }
 }
 
 interface Result<T> {

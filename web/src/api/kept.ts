@@ -73,9 +73,14 @@ export async function takeUp(): Promise<void> {
   queries.getQueryCache().subscribe(() => {
     written ??= setTimeout(write, WRITTEN_MS)
   })
+  // A tablet may be put away at any moment.
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'hidden') write()
+  })
 }
 
 function write(): void {
+  clearTimeout(written)
   written = undefined
   const session = queries.getQueryData<Schemas['SessionOut']>(['session'])
   const whose = localStorage.getItem(WHOSE)

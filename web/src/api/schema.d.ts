@@ -2295,7 +2295,8 @@ export interface components {
             dry_name: string | null;
             dry: components["schemas"]["ShownOut"] | null;
             dry_also: components["schemas"]["ShownOut"] | null;
-            dry_range: components["schemas"]["RangeOut"] | null;
+            dry_low: components["schemas"]["ShownOut"] | null;
+            dry_high: components["schemas"]["ShownOut"] | null;
             carrier: components["schemas"]["ShownOut"] | null;
             carrier_also: components["schemas"]["ShownOut"] | null;
             /** Carrier Name */
@@ -2336,6 +2337,7 @@ export interface components {
             rest: components["schemas"]["ShownOut"];
             /** Rest G Per 100 Ml */
             rest_g_per_100_ml: number;
+            rest_in: components["schemas"]["ShownOut"];
             fat: components["schemas"]["ShownOut"];
             per_portion: components["schemas"]["SaidOut"] | null;
             kept: components["schemas"]["ShownOut"] | null;

@@ -1,6 +1,7 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { useLocation } from 'wouter'
-import { isWhole, useAppend, useBatch, useListed, type Batch, type Payload } from '../api/hooks'
+import { isWhole, keys, useAppend, useBatch, useListed, type Batch, type Payload } from '../api/hooks'
 import { Header } from '../shared/Header'
 import { clock } from '../shared/clock'
 import { Notice } from '../shared/Notice'
@@ -29,6 +30,9 @@ const Unreadable = lazy(() => import('./Unreadable'))
 /** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
 export function Bench({ id, view: asked }: { id: string; view: string | undefined }) {
   const batch = useBatch(id)
+  const queries = useQueryClient()
+  // What was kept from before a reload is only drawn until the server has said how it stands by now.
+  const [old] = useState(() => queries.getQueryState(keys.batch(id))?.isInvalidated ?? false)
   // Asked for together: what is offered must be there before the server is gone.
   const listed = useListed()
   if (batch.isError && !batch.data) {
@@ -42,7 +46,7 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
       </Suspense>
     )
   }
-  return <Open batch={batch.data} asked={asked} offline={batch.isError} />
+  return <Open batch={batch.data} asked={asked} offline={batch.isError} settled={!old || batch.isFetchedAfterMount} />
 }
 
 const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || asked === 'sheet' || STAGES.some(({ stage }) => stage === asked)
@@ -52,7 +56,7 @@ function viewOf(batch: Batch): View {
   return batch.act.doing === 'want' || batch.act.doing === 'choose' ? 'plan' : batch.act.stage
 }
 
-function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefined; offline: boolean }) {
+function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string | undefined; offline: boolean; settled: boolean }) {
   const say = useSay()
   const append = useAppend(batch.id)
   const [, go] = useLocation()
@@ -60,6 +64,11 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
   const [proposal, setProposal] = useState<Proposal | null>(null)
   // The stage in hand stays open, whatever a device or somebody else records; it follows only what is done in it.
   const [inHand, setInHand] = useState(() => viewOf(batch))
+  const [known, setKnown] = useState(settled)
+  if (settled && !known) {
+    setKnown(true)
+    setInHand(viewOf(batch))
+  }
   const view = isView(asked) ? asked : inHand
   const now = useNow()
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
@@ -221,8 +230,7 @@ function Open({ batch, asked, offline }: { batch: Batch; asked: string | undefin
                     height={(view === 'reduce' ? 330 : 400) + Math.min(Math.max(window.innerHeight - 850, 0), 200)}
                   />
                   <p className="text-quiet">
-                    {batch.pan.name}
-                    {batch.pan.empty_g ? `, ${Math.round(batch.pan.empty_g)} g empty` : ''} · {batch.burner}
+                    {batch.pan.name} · {batch.burner}
                   </p>
                   {stage && <stage.Beneath />}
                 </section>

@@ -2,7 +2,7 @@ import { use, useState } from 'react'
 import type { Batch, Payload } from '../api/hooks'
 import { useLists } from '../api/hooks'
 import { useKept } from '../shared/useKept'
-import { Units, useSay } from '../shared/units'
+import { Units, useExample, useSay } from '../shared/units'
 import { SpoonRow } from '../figures/SpoonRow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -97,7 +97,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             setBegun(true)
             append.reset()
           }}
-          error={append.error?.at('value', 'measured') ?? (append.error && Object.keys(append.error.fields).length === 0 ? append.error.message : undefined)}
+          error={append.error?.at('value', 'measured') ?? append.error?.message}
           autoFocus
           // The keypad below is the one for a thumb.
           inputMode={THUMB ? 'none' : 'decimal'}
@@ -143,6 +143,7 @@ const NOTHING_ADDED: AddDraft = { what: 'salt', amount: '', school: null, kindOf
 
 /** Something goes into the pot. */
 export function AddSheet({ batch, append, onClose }: Props) {
+  const eg = useExample()
   const [draft, setDraft] = useKept<AddDraft>(`add-${batch.id}`)
   const { what, amount, school, kindOfSalt, key } = draft ?? NOTHING_ADDED
   const change = (part: Partial<AddDraft>) => {
@@ -197,7 +198,7 @@ export function AddSheet({ batch, append, onClose }: Props) {
         {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={(next) => change({ key: next })} />}
         <TextField
           label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
-          placeholder={what === 'other' ? '100 ml' : what === 'salt' ? '1.5 g' : '12 g'}
+          placeholder={what === 'other' ? eg('100 ml', '1/2 cup') : what === 'salt' ? eg('1.5 g', '1/4 tsp') : eg('12 g', '1 1/2 tbsp')}
           value={amount}
           onChange={(next) => change({ amount: next })}
           error={append.error?.message}

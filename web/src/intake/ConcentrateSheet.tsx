@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import { useConcentrate, useReadLines, type Line } from '../api/hooks'
-import { useSay, Words } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { useSettled } from '../shared/useSettled'
+import { Rest } from '../shared/Rest'
 
 interface Props {
   onClose: () => void
@@ -13,11 +14,12 @@ interface Props {
 
 /** Stock made up from a concentrate: how much of it, and of water, make exactly so much. */
 export function ConcentrateSheet({ onClose, onMade }: Props) {
+  const eg = useExample()
   const say = useSay()
   const [what, setWhat] = useState('chicken concentrate')
   const [parts, setParts] = useState('2')
   const [water, setWater] = useState('7')
-  const [volume, setVolume] = useState('1.8 l')
+  const [volume, setVolume] = useState(eg('1.8 l', '2 qt'))
   const key = JSON.stringify([parts, water, volume])
   const said = useSettled({ volume_ml: volume, concentrate_parts: parts, water_parts: water }, 160, key)
   const complete = [volume, parts, water].every((text) => text.trim() !== '')
@@ -55,7 +57,7 @@ export function ConcentrateSheet({ onClose, onMade }: Props) {
             <p className="text-quiet"><Words of={made.data.mind} /></p>
           </div>
         )}
-        {problem && Object.keys(problem.fields).length === 0 && <p role="alert" className="font-medium text-heat">{problem.message}</p>}
+        <Rest problem={problem} beside={['concentrate_parts', 'parts', 'water_parts', 'volume_ml']} />
         <Button type="submit" look="main" disabled={!complete || !what.trim() || read.isPending}>
           Put both in the list
         </Button>

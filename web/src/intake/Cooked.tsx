@@ -3,6 +3,7 @@ import { useLists } from '../api/hooks'
 import { TextField } from '../ui/TextField'
 import { AskForm, Pick, Wrong } from '../shared/Ask'
 import type { Cooked as Said } from './draft'
+import { useExample } from '../shared/units'
 
 interface Props {
   cooked: Said
@@ -11,6 +12,9 @@ interface Props {
   wrong: Problem | null
 }
 
+/** Each has a sentence of its own beside its word. */
+export const COOKED_FIELDS = ['hours', 'oven_c'] as const
+
 const yesNo = (yes: string, no: string) => [
   { value: 'yes' as const, label: yes },
   { value: 'no' as const, label: no },
@@ -18,6 +22,7 @@ const yesNo = (yes: string, no: string) => [
 
 /** How it was cooked and strained, a line of values to tap. */
 export function Cooked({ cooked, change, assumed, wrong }: Props) {
+  const eg = useExample()
   const { covers, sieves } = useLists()
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
     <AskForm label={label} said={value.trim() || null} assumed={assumed(field)} wrong={Boolean(error)}>
@@ -38,7 +43,7 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           ]}
           onPick={(heat) => change({ heat })}
         />
-        {cooked.heat === 'oven' && words('Oven temperature', cooked.oven, 'oven', '150 °C', wrong?.at('oven_c'))}
+        {cooked.heat === 'oven' && words('Oven temperature', cooked.oven, 'oven', eg('150 °C', '300 °F'), wrong?.at('oven_c'))}
         <Pick
           label="Cover"
           value={cooked.cover}

@@ -11,11 +11,12 @@ import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { ByTheList } from '../shared/ByTheList'
-import { Cooked } from './Cooked'
+import { COOKED_FIELDS, Cooked } from './Cooked'
 import { assumed, changed, missing, previewOf, withSentence, type Draft } from './draft'
-import { Telling } from './Telling'
+import { Telling, TELLING_FIELDS } from './Telling'
 import { useSettled } from '../shared/useSettled'
 import { WentIn } from './WentIn'
+import { Rest } from '../shared/Rest'
 
 interface Props {
   title: string
@@ -138,7 +139,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         </div>
       </main>
       <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
-        {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="mb-2 font-medium text-[#ffb39c]">{wrong.message}</p>}
+        <Rest problem={wrong} beside={['name', ...TELLING_FIELDS, ...(draft.lines.length > 0 ? COOKED_FIELDS : [])]} className="mb-2 text-[#ffb39c]" />
         <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
           <p role="status" className="said min-w-64 flex-1 font-semibold text-balance">
             {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}

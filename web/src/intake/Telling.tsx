@@ -1,6 +1,6 @@
 import type { Problem } from '../api/client'
 import { useLists, type Kitchen, type Pot, type Schemas } from '../api/hooks'
-import { useSay } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
@@ -16,7 +16,9 @@ interface Props {
   wrong: Problem | null
 }
 
-const placeholders = { jug: '1.4 l', eye: 'a bit over 2 l', dip: '53 mm', scale: '2620 g' }
+/** Each has a sentence of its own beside its word. */
+export const TELLING_FIELDS = ['value', 'volume', 'measured', 'depth', 'fat', 'fat_mm', 'fat_ml', 'percent', 'salt', 'solids_g'] as const
+const placeholders: Record<Draft['method'], [metric: string, us: string]> = { jug: ['1.4 l', '6 cups'], eye: ['a bit over 2 l', 'a bit over 2 qt'], dip: ['53 mm', '2 1/8 in'], scale: ['2620 g', '5 lb 12 oz'] }
 const byWord = { jug: 'by jug', eye: 'by eye', dip: 'by dip', scale: 'on the scale' }
 
 function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): string | null {
@@ -36,6 +38,7 @@ function saltWords(draft: Draft, { tastes, stocks }: Schemas['ListsOut']): strin
 
 /** What is in the pan: each word hangs on what it is about, and can be tapped. */
 export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
+  const eg = useExample()
   const say = useSay()
   const lists = useLists()
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
@@ -77,7 +80,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
           <TextField
             label="Fat on top, if any"
-            placeholder={draft.fatBy === 'mm' ? '2 cm' : '120 ml'}
+            placeholder={draft.fatBy === 'mm' ? eg('2 cm', '3/4 in') : eg('120 ml', '1/2 cup')}
             value={draft.fat}
             onChange={(fat) => change({ fat })}
             error={fatWrong}
@@ -111,7 +114,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
           <TextField
             label="Measurement"
-            placeholder={placeholders[draft.method]}
+            placeholder={eg(...placeholders[draft.method])}
             value={draft.value}
             onChange={(value) => change({ value })}
             error={amountWrong}
@@ -203,7 +206,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           <TextField
             label="Meat or vegetables still in the pan"
             hint="They take up room and weight, and trade salt with the liquid. Leave it empty if they were lifted out."
-            placeholder="1.1 kg"
+            placeholder={eg('1.1 kg', '2 1/2 lb')}
             value={draft.solids}
             onChange={(solids) => change({ solids })}
             error={solidsWrong}

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/hooks'
 import { useSettled } from '../shared/useSettled'
-import { useSay } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
@@ -19,6 +19,7 @@ export function specOf(pan: Pan): Schemas['Pan'] {
 
 /** Known volumes poured in and dipped: the pan that fits them takes the place of the one that was measured. */
 export function CalibrateSheet({ pan, onClose }: { pan: Pan; onClose: () => void }) {
+  const eg = useExample()
   const say = useSay()
   const queries = useQueryClient()
   const [rows, setRows] = useState<Poured[]>([{ volume_ml: '', depth_mm: '' }])
@@ -61,8 +62,8 @@ export function CalibrateSheet({ pan, onClose }: { pan: Pan; onClose: () => void
         <ul className="grid gap-2">
           {rows.map((row, at) => (
             <li key={at} className="grid grid-cols-[1fr_1fr_6rem] items-end gap-2">
-              <TextField label="Volume in all" hideLabel={at > 0} placeholder="500 ml" value={String(row.volume_ml)} onChange={(volume_ml) => set(at, { volume_ml })} autoComplete="off" />
-              <TextField label="Depth" hideLabel={at > 0} placeholder="11 mm" value={String(row.depth_mm)} onChange={(depth_mm) => set(at, { depth_mm })} autoComplete="off" />
+              <TextField label="Volume in all" hideLabel={at > 0} placeholder={eg('500 ml', '2 cups')} value={String(row.volume_ml)} onChange={(volume_ml) => set(at, { volume_ml })} autoComplete="off" />
+              <TextField label="Depth" hideLabel={at > 0} placeholder={eg('11 mm', '1/2 in')} value={String(row.depth_mm)} onChange={(depth_mm) => set(at, { depth_mm })} autoComplete="off" />
               <span className="pb-3 text-quiet">{fit.data?.misses[at] && at < poured.length ? `± ${say(fit.data.misses[at])}` : ''}</span>
             </li>
           ))}

@@ -4,7 +4,7 @@ import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys, useKitchen, useLists, useSession } from '../api/hooks'
 import { Header } from '../shared/Header'
 import { SkewerLink } from '../shared/SkewerLink'
-import { useSay } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { panScale } from '../figures/geometry'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -14,6 +14,7 @@ import { CalibrateSheet } from './CalibrateSheet'
 import { Devices } from './Devices'
 import { Learned } from './Learned'
 import { Larder } from './Larder'
+import { Rest } from '../shared/Rest'
 
 type Pan = Schemas['PanOut']
 type Burner = Schemas['BurnerOut']
@@ -214,6 +215,7 @@ interface Draft {
 }
 
 function PanSheet({ pan, onClose }: { pan: Pan | null; onClose: () => void }) {
+  const eg = useExample()
   const queries = useQueryClient()
   const mm = (value: number | undefined) => (value === undefined ? '' : `${value} mm`)
   const [draft, setDraft] = useState<Draft>({
@@ -270,14 +272,14 @@ function PanSheet({ pan, onClose }: { pan: Pan | null; onClose: () => void }) {
           ]}
         />
         <div className="grid grid-cols-2 gap-3">
-          <TextField label={round ? 'Width of the base' : 'Length of the base'} placeholder="24 cm" value={draft.base} onChange={set('base')} error={save.error?.at('base_length_mm')} required />
-          {!round && <TextField label="Width of the base" placeholder="18 cm" value={draft.baseWidth} onChange={set('baseWidth')} error={save.error?.at('base_width_mm')} required />}
-          <TextField label={round ? 'Width at the rim' : 'Length at the rim'} placeholder="28 cm" hint="Empty: as the base." value={draft.rim} onChange={set('rim')} error={save.error?.at('rim_length_mm')} />
-          {!round && <TextField label="Width at the rim" placeholder="28 cm" hint="Empty: as the base." value={draft.rimWidth} onChange={set('rimWidth')} error={save.error?.at('rim_width_mm')} />}
-          <TextField label="Depth" placeholder="12 cm" value={draft.height} onChange={set('height')} error={save.error?.at('height_mm')} required />
-          <TextField label="Empty weight" placeholder="1680 g" value={draft.empty} onChange={set('empty')} error={save.error?.at('empty_g')} hint="Without its lid" />
+          <TextField label={round ? 'Width of the base' : 'Length of the base'} placeholder={eg('24 cm', '9 1/2 in')} value={draft.base} onChange={set('base')} error={save.error?.at('base_length_mm')} required />
+          {!round && <TextField label="Width of the base" placeholder={eg('18 cm', '7 in')} value={draft.baseWidth} onChange={set('baseWidth')} error={save.error?.at('base_width_mm')} required />}
+          <TextField label={round ? 'Width at the rim' : 'Length at the rim'} placeholder={eg('28 cm', '11 in')} hint="Empty: as the base." value={draft.rim} onChange={set('rim')} error={save.error?.at('rim_length_mm')} />
+          {!round && <TextField label="Width at the rim" placeholder={eg('28 cm', '11 in')} hint="Empty: as the base." value={draft.rimWidth} onChange={set('rimWidth')} error={save.error?.at('rim_width_mm')} />}
+          <TextField label="Depth" placeholder={eg('12 cm', '4 3/4 in')} value={draft.height} onChange={set('height')} error={save.error?.at('height_mm')} required />
+          <TextField label="Empty weight" placeholder={eg('1680 g', '3 lb 11 oz')} value={draft.empty} onChange={set('empty')} error={save.error?.at('empty_g')} hint="Without its lid" />
         </div>
-        {save.error && Object.keys(save.error.fields).length === 0 && <p role="alert" className="text-heat">{save.error.message}</p>}
+        <Rest problem={save.error} beside={['name', 'base_length_mm', 'rim_length_mm', 'height_mm', 'empty_g', ...(round ? [] : ['base_width_mm', 'rim_width_mm'])]} />
         <Button type="submit" look="main" disabled={save.isPending}>
           Keep it
         </Button>

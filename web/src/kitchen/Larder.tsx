@@ -7,6 +7,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
+import { useExample } from '../shared/units'
 
 type Own = Schemas['OwnOut']
 
@@ -88,6 +89,7 @@ interface SheetProps {
 const text = (value: number | string | null | undefined, unit: string) => (value === null || value === undefined ? '' : `${value}${unit}`)
 
 function OwnSheet({ own, onClose, onKept }: SheetProps) {
+  const eg = useExample()
   const spec = own?.spec
   const [name, setName] = useState(spec?.name ?? '')
   const [sought, setSought] = useState('')
@@ -95,7 +97,7 @@ function OwnSheet({ own, onClose, onKept }: SheetProps) {
   const [instead, setInstead] = useState(spec?.instead ?? false)
   const [by, setBy] = useState<'sodium' | 'salt'>(spec?.label?.salt_g ? 'salt' : 'sodium')
   const [amount, setAmount] = useState(spec?.label ? text(spec.label.sodium_g ?? spec.label.salt_g, ' g') : '')
-  const [serving, setServing] = useState(spec?.label?.serving ?? '240 ml')
+  const [serving, setServing] = useState(spec?.label?.serving ?? eg('240 ml', '1 cup'))
   const [abv, setAbv] = useState(text(spec?.abv, ' %'))
   const [gelatin, setGelatin] = useState(text(spec?.gelatin, ' g'))
   const [sugar, setSugar] = useState(text(spec?.sugar, ' g'))
@@ -163,7 +165,7 @@ function OwnSheet({ own, onClose, onKept }: SheetProps) {
         />
         <div className="grid grid-cols-2 gap-3">
           <TextField label={by === 'sodium' ? 'Sodium in a serving' : 'Salt in a serving'} placeholder={by === 'sodium' ? '480 mg' : '1.2 g'} value={amount} onChange={setAmount} error={wrong?.at('sodium_g', 'salt_g', 'sodium')} autoComplete="off" />
-          <TextField label="A serving is" placeholder="240 ml" value={serving} onChange={setServing} error={wrong?.at('serving')} autoComplete="off" />
+          <TextField label="A serving is" placeholder={eg('240 ml', '1 cup')} value={serving} onChange={setServing} error={wrong?.at('serving')} autoComplete="off" />
           <TextField label="Strength, if any" placeholder="12.5 %" value={abv} onChange={setAbv} error={wrong?.at('abv')} autoComplete="off" />
           <TextField label="Gelatin in 100 g" placeholder="1.5 g" hint="Empty: as that." value={gelatin} onChange={setGelatin} error={wrong?.at('gelatin')} autoComplete="off" />
           <TextField label="Sugar in 100 g" placeholder="2 g" hint="Empty: as that." value={sugar} onChange={setSugar} error={wrong?.at('sugar')} autoComplete="off" />

@@ -5,6 +5,7 @@ import { STAGES } from '../stages/registry'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
+import { Rest } from '../shared/Rest'
 
 const example = [
   { stage: 'strain', from_ml: 1580, to_ml: 1580, from_fat_ml: 105, to_fat_ml: 105, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
@@ -84,9 +85,7 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
                 error={active.error?.at('kitchen')}
               />
             )}
-            {active.error && Object.keys(active.error.fields).length === 0 && (
-              <p role="alert" className="text-heat">{active.error.message}</p>
-            )}
+            <Rest problem={active.error} beside={['name', 'password', ...(joining ? ['kitchen'] : [])]} />
             <div className="flex flex-wrap items-center gap-3">
               <Button type="submit" look={demoOffered ? 'plain' : 'main'} disabled={active.isPending}>
                 {joining ? 'Open the kitchen' : 'Sign in'}

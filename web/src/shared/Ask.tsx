@@ -41,7 +41,7 @@ export function Ask({ label, said, unsaid = '…', wrong, assumed = false, ink =
             {label}
             {assumed && ', assumed'}:{' '}
           </span>
-          <span className={`inline-block max-w-full border-b-2 text-lg leading-tight ${edge}`}>{said ?? unsaid}</span>
+          <span className={`inline-block max-w-full border-b-2 align-top text-lg leading-tight ${edge}`}>{said ?? unsaid}</span>
         </>
       }
     >

@@ -52,3 +52,9 @@ export function Words({ of, amounts }: { of: Said; amounts?: string }) {
 function Remaining({ until, className }: { until: string; className: string | undefined }) {
   return <span className={className}>{minutesUntil(Date.parse(until), useNow())}</span>
 }
+
+/** Picks of two examples the one in the reader's units. */
+export function useExample(): (metric: string, us: string) => string {
+  const units = use(Units)
+  return (metric, us) => (units === 'us' ? us : metric)
+}

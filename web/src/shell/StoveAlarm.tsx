@@ -17,7 +17,7 @@ export function StoveAlarm() {
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
       <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
-        <span className="truncate">{next.name}</span>: look now
+        <span className="min-w-0 break-words">{next.name}: look now</span>
       </Link>
       {silent && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
       <Button look="bar" onClick={hush}>

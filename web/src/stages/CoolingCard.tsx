@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Batch } from '../api/hooks'
 import { clock, turnOfDay } from '../shared/clock'
 import { useNow } from '../shared/useNow'
-import { spanUntil, useSay } from '../shared/units'
+import { spanUntil, useExample, useSay } from '../shared/units'
 import { CoolingCurve } from '../figures/CoolingCurve'
 import { DueClock } from '../figures/DueClock'
 import { Button } from '../ui/Button'
@@ -12,6 +12,7 @@ import { useBench } from './useBench'
 
 /** A pot on its way to cold: its temperatures against the limits. */
 export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']> }) {
+  const eg = useExample()
   const { onRecord, problem } = useBench()
   const say = useSay()
   const [celsius, setCelsius] = useState('')
@@ -35,7 +36,7 @@ export function CoolingCard({ cooling }: { cooling: NonNullable<Batch['cooling']
       >
         <TextField
           label="Temperature in the thickest part"
-          placeholder="38 °C"
+          placeholder={eg('38 °C', '100 °F')}
           value={celsius}
           onChange={setCelsius}
           error={problem?.at('celsius')}

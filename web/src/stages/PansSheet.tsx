@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useKitchen, usePans, type Batch } from '../api/hooks'
-import { useSay, Words } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { panScale, slice } from '../figures/geometry'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
@@ -11,6 +11,7 @@ import { useBench } from './useBench'
 
 /** Which pan, how hot: what each would take, and how well it can be read at the end. */
 export default function PansSheet({ onClose }: { onClose: () => void }) {
+  const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const kitchen = useKitchen()
@@ -93,7 +94,7 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
             <p>{pans.data?.split ? say(pans.data.split) : 'Or split it over two pans.'}</p>
             <Choice label="Second pan" value={half} onChange={setHalf} options={(kitchen.data?.pans ?? []).filter((p) => p.name !== batch.pan.name).map((p) => ({ value: p.id, label: p.name }))} />
             <div className="flex items-end gap-2">
-              <TextField label="How much of it goes over" placeholder="600 ml" value={over} onChange={setOver} autoComplete="off" className="flex-1" />
+              <TextField label="How much of it goes over" placeholder={eg('600 ml', '2 1/2 cups')} value={over} onChange={setOver} autoComplete="off" className="flex-1" />
               <Button type="submit" disabled={!half || !over.trim()}>
                 Split
               </Button>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSay } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
@@ -11,6 +11,7 @@ export { LikelySpoon as Beneath }
 
 /** Salt last: what is in it, what is missing, and room to taste. */
 export default function SeasonPanel() {
+  const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
@@ -44,7 +45,7 @@ export default function SeasonPanel() {
             onRecord({ kind: 'salted', salt_g: grams, salt: 'table' }, () => setGrams(''))
           }}
         >
-          <TextField label="Another amount of salt" placeholder="1.5 g" value={grams} onChange={setGrams} error={problem?.at('salt_g')} className="w-56" />
+          <TextField label="Another amount of salt" placeholder={eg('1.5 g', '1/4 tsp')} value={grams} onChange={setGrams} error={problem?.at('salt_g')} className="w-56" />
           <Button type="submit" disabled={!grams.trim()}>
             Stirred in
           </Button>

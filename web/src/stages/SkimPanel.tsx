@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useLists, type Batch, type Payload } from '../api/hooks'
-import { useSay, Words } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'
@@ -45,7 +45,7 @@ function Ways({ skim }: { skim: Skim }) {
           tone="text-fat-ink"
           reason={reasonOf(pot.reasons, 'fat')}
         />
-        <Figure label="to leave on" value={say(skim.rest)} note={`${skim.rest_g_per_100_ml} g in 100 mL${wanted ? '' : ', as most do'}`} />
+        <Figure label="to leave on" value={say(skim.rest)} note={`${say(skim.rest_in)}${wanted ? '' : ', as most do'}`} />
         <Figure label="liquid below" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} />
       </div>
       {cooling && <CoolingCard cooling={cooling} />}
@@ -113,11 +113,12 @@ interface TakeOffProps {
 
 /** What one way costs, and the taps that say it was done. */
 function TakeOff({ way, cooling }: TakeOffProps) {
+  const eg = useExample()
   const { onRecord, problem } = useBench()
   const say = useSay()
   const [amount, setAmount] = useState('')
   const [ice, setIce] = useState(way.ice ? `${Math.round(way.ice.value)} g` : '')
-  const [dissolved, setDissolved] = useState('300 ml')
+  const [dissolved, setDissolved] = useState(eg('300 ml', '1 1/4 cups'))
   const [liquid, setLiquid] = useState<string | null>(null)
   const [kept, setKept] = useState<'kept' | 'binned'>('kept')
   const done = (): Payload => ({
@@ -172,8 +173,9 @@ function TakeOff({ way, cooling }: TakeOffProps) {
 }
 
 function SetToCool() {
+  const eg = useExample()
   const { onRecord, problem } = useBench()
-  const [celsius, setCelsius] = useState('90 °C')
+  const [celsius, setCelsius] = useState(eg('90 °C', '195 °F'))
   const { cooling_places: places } = useLists()
   const [key, setKey] = useState<string | null>(null)
   const place = places.find((p) => p.key === key) ?? places[0]

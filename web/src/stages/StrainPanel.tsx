@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useKitchen } from '../api/hooks'
 import { SkewerLink } from '../shared/SkewerLink'
-import { useSay, Words } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
@@ -92,6 +92,7 @@ interface SheetProps {
 }
 
 function DrawSheet({ onClose }: SheetProps) {
+  const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const kitchen = useKitchen()
@@ -108,7 +109,7 @@ function DrawSheet({ onClose }: SheetProps) {
           if (panId && burnerId) onRecord({ kind: 'drawn', volume_ml: volume, pan_id: panId, burner_id: burnerId }, onClose)
         }}
       >
-        <TextField label="How much of the liquid" placeholder="400 ml" value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
+        <TextField label="How much of the liquid" placeholder={eg('400 ml', '1 3/4 cups')} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
         <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
         <Choice
           label="On which burner"
@@ -125,6 +126,7 @@ function DrawSheet({ onClose }: SheetProps) {
 }
 
 function SolidsSheet({ onClose }: SheetProps) {
+  const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [mass, setMass] = useState('')
@@ -137,7 +139,7 @@ function SolidsSheet({ onClose }: SheetProps) {
           onRecord({ kind: 'solids', mass_g: mass }, onClose)
         }}
       >
-        <TextField label={batch.pot.solids ? `In the pan now, instead of ${say(batch.pot.solids)}` : 'Their weight'} placeholder="1.1 kg" value={mass} onChange={setMass} error={problem?.at('mass_g')} autoFocus autoComplete="off" />
+        <TextField label={batch.pot.solids ? `In the pan now, instead of ${say(batch.pot.solids)}` : 'Their weight'} placeholder={eg('1.1 kg', '2 1/2 lb')} value={mass} onChange={setMass} error={problem?.at('mass_g')} autoFocus autoComplete="off" />
         <Button type="submit" look="main" disabled={!mass.trim()}>
           They are in the pan
         </Button>

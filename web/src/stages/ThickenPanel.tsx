@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useLists } from '../api/hooks'
-import { useSay } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { LikelySpoon, Spoons } from './Spoons'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -11,6 +11,7 @@ export { LikelySpoon as Beneath }
 
 /** How much to whisk in, and where on the ladder the sauce stands. */
 export default function ThickenPanel() {
+  const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
@@ -19,12 +20,12 @@ export default function ThickenPanel() {
   const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
   return (
     <div className="grid gap-5">
-      {plan?.thickener && plan.dry && plan.dry_range ? (
+      {plan?.thickener && plan.dry && plan.dry_low && plan.dry_high ? (
         <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
           <Figure
             label={`${plan.dry_name ?? ''}, in all`}
             value={say(plan.dry)}
-            note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${plan.dry_range.low.toFixed(0)} to ${plan.dry_range.high.toFixed(0)} g`}
+            note={`${plan.dry_also ? say(plan.dry_also) : ''}; likely ${say(plan.dry_low)} to ${say(plan.dry_high)}`}
             reason={reasonOf(plan.reasons, 'thickener')}
           />
           {plan.carrier && (
@@ -56,7 +57,7 @@ export default function ThickenPanel() {
       >
         <TextField
           label={`Another amount of ${school?.dry ?? 'thickener'}`}
-          placeholder="12 g"
+          placeholder={eg('12 g', '1 1/2 tbsp')}
           value={grams}
           onChange={setGrams}
           error={problem?.at('dry_g')}

@@ -105,7 +105,6 @@ export default function PlanPanel() {
           <WayCard route={inHand} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} />
         </div>
       )}
-      {wrong && Object.keys(wrong.fields).length === 0 && <p role="alert" className="font-medium text-heat">{wrong.message}</p>}
       {data && able.length === 0 && <p className="text-lg font-medium text-heat">No way leads there from this pot. Ask for another amount, body or salt.</p>}
       {barred.length > 0 && (
         <Unfold

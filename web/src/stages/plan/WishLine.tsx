@@ -1,7 +1,8 @@
 import type { Problem } from '../../api/client'
 import { useLists, type Batch, type Routes } from '../../api/hooks'
 import { Ask, AskForm, Wrong } from '../../shared/Ask'
-import { useSay } from '../../shared/units'
+import { Rest } from '../../shared/Rest'
+import { useExample, useSay } from '../../shared/units'
 import { Spoon } from '../../figures/Spoon'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
@@ -22,10 +23,14 @@ interface Props {
 const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
 
 /** What may be written where the amount is asked for. */
-const EXAMPLES = 'Also: half, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 60\u00a0ml.'
+const EXAMPLES = [
+  'Also: half, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 60\u00a0ml.',
+  'Also: half, 5\u00a0lb on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 1/4\u00a0cup.',
+] as const
 
 /** What is wanted: a line of values, each to be tapped and said otherwise. */
 export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props) {
+  const eg = useExample()
   const say = useSay()
   const { dishes, avoided, salt_words: salts } = useLists()
   const step = batch.ladder[Number(wish.body)]
@@ -74,7 +79,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
             value={byPeople ? say(makes) : wish.amount}
             onChange={(amount) => change({ by: 'amount', amount })}
             error={byPeople ? undefined : wrongs.amount}
-            hint={EXAMPLES}
+            hint={eg(...EXAMPLES)}
             autoComplete="off"
           />
         </AskForm>
@@ -82,7 +87,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
           label="how thick"
           assumed={assumed}
           said={
-            <span className="flex items-center gap-1.5">
+            <span className="inline-flex items-center gap-1.5 align-top">
               <span className="-my-2.5"><Spoon step={Number(wish.body)} size={24} /></span>
               {step?.everyday}
             </span>
@@ -148,6 +153,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
         </AskForm>
       </div>
       <Wrong texts={Object.values(wrongs)} />
+      <Rest problem={wrong} beside={[...AMOUNT_FIELDS, 'minutes', 'body', 'salt_percent', 'ceiling_percent']} />
     </section>
   )
 }
