@@ -136,7 +136,7 @@ def backwards(language: Catalogue) -> Catalogue:
     """A made-up language: each phrase and each word of the trade reversed, with what fills it where it was."""
 
     def turned(pieces: tuple[Piece, ...] | None) -> tuple[Piece, ...] | None:
-        return pieces and tuple(Piece(words[::-1], name, case) for words, name, case in pieces)
+        return pieces and tuple(piece._replace(words=piece.words[::-1]) for piece in pieces)
 
     phrases = {key: Phrase(turned(p.pieces) or (), turned(p.of_one)) for key, p in language.phrases.items()}
     return Catalogue(phrases, lambda term: term[::-1])

@@ -91,6 +91,12 @@ def test_of_one_it_is_said_otherwise() -> None:
     assert plain(say("bar.readings", count=3)) == "3 readings"
 
 
+def test_an_amount_that_is_always_the_same_stands_in_the_phrase_in_both_systems() -> None:
+    said = say("measuring.pour_and_dip")
+    assert plain(said, "metric") == "Pour a known volume in and dip it: 500 ml, then 500 ml more."
+    assert plain(said, "us") == "Pour a known volume in and dip it: 2 cups, then 2 cups more."
+
+
 def test_several_things_are_put_together() -> None:
     milk, egg, soy = Term("milk"), Term("egg"), Term("soy")
     assert plain(several("both", milk)) == "milk"

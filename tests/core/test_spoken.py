@@ -44,7 +44,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays (nappe)?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "By my reckoning: coats the spoon (nappe).", "One more spoonful on a warm plate"),
+        ((*AT_MARK, LOTS, FINE), "Right by one spoon, and not sure yet: one more", "one more on a warm plate. Coats"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),

@@ -21,6 +21,7 @@ from ..estimation.forecast import Outlook
 from ..events import State
 from ..events.state import Concern, ConcernKind
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Method, Reads
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
@@ -99,7 +100,11 @@ def now_line(act: Act, timeline: State) -> Message:
             fat = show_volume(act.amount)
             return say("bar.still_fat" if act.why == "still_fat" else "bar.skim", fat=fat, way=way)
         case "take":
-            return say("bar.take", volume=show_volume(act.amount))
+            volume: Shown | Message = show_volume(act.amount)
+            if timeline.pot is not None and timeline.pot.hot:
+                # It is measured as it stands.
+                volume = say("bar.hot", volume=show_volume(act.amount * HOT_EXPANSION))
+            return say("bar.take", volume=volume)
         case "heat":
             key = "bar.boil_on" if act.why == "too_thin" else "bar.heat"
             binds = say("bar.salt_binds") if act.why == "salt_binds" else None
@@ -359,6 +364,8 @@ USUAL_STEP = 3
 def _test_line(act: Act, timeline: State) -> Message:
     asked, pot = _asked(timeline), timeline.pot
     if act.why == "once_more" and pot is not None:
+        if timeline.body_tested[-1:] == ("right",):
+            return say("bar.right_once_more", asked=asked)
         wanted = timeline.wanted
         if wanted is not None and pot.body.step.index == wanted.body:
             return say("bar.once_more", body=body_words(pot.body.step), asked=asked)
