@@ -63,7 +63,8 @@ class BatchLine(Shape):
 
 
 class BatchPage(Shape):
-    """A page of the list; ``next`` is where the next one begins, null where this is the last."""
+    """A page of the list; ``next`` is where the next one begins, null where this is the last. The first has with it
+    what is further down and still open: it stands on the stove, however much has been cooked since."""
 
     items: list[BatchLine]
     next: str | None
@@ -109,6 +110,10 @@ def _concern(kind: ConcernKind | None) -> str | None:
     return plain(CONCERN_WORDS[kind]) if kind in CONCERN_WORDS else None
 
 
+#: Pots further down the list that the first page still has with it; nobody has more of them open.
+MOST_OPEN = 30
+
+
 class Place(Shape):
     """Where a page of the list begins; at the newest where nothing is said."""
 
@@ -133,7 +138,11 @@ class Pages(CursorPagination):
             found = self.paginate_queryset(batches, cast(CursorPagination.Input, place), request)
         except (Unplaced, NotAnInput, ValueError, OverflowError, DataError):
             raise SpissusError("cursor", say("batch.no_place_in_the_list")) from None
-        return BatchPage(items=[line_out(batch) for batch in found["items"]], next=found["next"])
+        items = list(found["items"])
+        if not place.cursor and found["next"] is not None:
+            older = batches.filter(summary__finished=False, created_at__lte=items[-1].created_at)
+            items += older.exclude(pk__in=[one.pk for one in items]).order_by("-created_at")[:MOST_OPEN]
+        return BatchPage(items=[line_out(batch) for batch in items], next=found["next"])
 
 
 #: Batches on a page of the list.

@@ -2,6 +2,7 @@
 
 from django.conf import settings
 from django.db import models
+from django.db.models import Q
 
 
 class Batch(models.Model):
@@ -20,7 +21,11 @@ class Batch(models.Model):
 
     class Meta:
         ordering = ["-created_at", "-id"]
-        indexes = [models.Index(fields=["kitchen", "-created_at", "-id"], name="batch_list")]
+        indexes = [
+            models.Index(fields=["kitchen", "-created_at", "-id"], name="batch_list"),
+            # What is still open is few, however long the logbook gets.
+            models.Index(fields=["kitchen", "-created_at"], name="open_batches", condition=Q(summary__finished=False)),
+        ]
 
     def __str__(self) -> str:
         return self.name

@@ -125,6 +125,11 @@ export function useBatches() {
   return useInfiniteQuery(theBatches)
 }
 
+/** The batches on a list's pages, each once: what is open stands on the first, wherever it comes again. */
+export const onPages = (pages: readonly Schemas['BatchPage'][] | undefined): Schemas['BatchLine'][] => [
+  ...new Map((pages ?? []).flatMap((page) => page.items).map((one) => [one.id, one])).values(),
+]
+
 const theBatch = (id: string) =>
   queryOptions<ToldBatch, Problem>({
     queryKey: keys.batch(id),
@@ -145,7 +150,7 @@ const FIRST_MS = 3000
 /** Every open batch is here as it stands, whichever is looked at: any of them may be wanted without the server. */
 export function useOpenKept() {
   const batches = useBatches()
-  const open = batches.data?.pages.flatMap((page) => page.items).filter((one) => !one.finished) ?? []
+  const open = onPages(batches.data?.pages).filter((one) => !one.finished)
   const [first, setFirst] = useState(true)
   useEffect(() => {
     const timer = setTimeout(() => setFirst(false), FIRST_MS)

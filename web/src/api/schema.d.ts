@@ -1857,7 +1857,8 @@ export interface components {
         };
         /**
          * BatchPage
-         * @description A page of the list; ``next`` is where the next one begins, null where this is the last.
+         * @description A page of the list; ``next`` is where the next one begins, null where this is the last. The first has with it
+         *     what is further down and still open: it stands on the stove, however much has been cooked since.
          */
         BatchPage: {
             /** Items */

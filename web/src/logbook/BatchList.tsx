@@ -1,6 +1,6 @@
 import { use } from 'react'
 import { Link, useLocation } from 'wouter'
-import { useBatches, useKitchen, type Schemas } from '../api/hooks'
+import { onPages, useBatches, useKitchen, type Schemas } from '../api/hooks'
 import { clock } from '../shared/clock'
 import { Header } from '../shared/Header'
 import { useNow } from '../shared/useNow'
@@ -14,7 +14,7 @@ export function BatchList() {
   const batches = useBatches()
   const units = use(Units)
   const [, go] = useLocation()
-  const items = batches.data?.pages.flatMap((page) => page.items) ?? []
+  const items = onPages(batches.data?.pages)
   const open = items.filter((b) => !b.finished).sort(soonest)
   const onHeat = open.filter((b) => b.on_heat)
   const shelf = open.filter((b) => !b.on_heat)

@@ -1,5 +1,5 @@
 import { Link, useRoute } from 'wouter'
-import { useAppend, useBatches } from '../api/hooks'
+import { onPages, useAppend, useBatches } from '../api/hooks'
 import { Button } from '../ui/Button'
 import { useAlarm } from '../shared/useAlarm'
 
@@ -7,7 +7,7 @@ import { useAlarm } from '../shared/useAlarm'
 export function StoveAlarm() {
   const batches = useBatches()
   const [, at] = useRoute('/batches/:id/:view?')
-  const pots = batches.data?.pages.flatMap((page) => page.items) ?? []
+  const pots = onPages(batches.data?.pages)
   const next = pots
     .filter((pot) => !pot.finished && pot.look_at !== null && !pot.quiet && pot.id !== at?.id)
     .sort((a, b) => Date.parse(a.look_at ?? '') - Date.parse(b.look_at ?? ''))[0]
