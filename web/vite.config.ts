@@ -1,13 +1,25 @@
 import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
+import { appendFileSync, readFileSync } from 'node:fs'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
 import { compression } from 'vite-plugin-compression2'
 import { VitePWA } from 'vite-plugin-pwa'
 
 const sum = (...texts: string[]) => createHash('sha256').update(texts.join('\n')).digest('hex').slice(0, 16)
 const text = (path: string) => readFileSync(new URL(path, import.meta.url), 'utf8')
+
+/** The service worker is built apart: what it bundles is named beside the rest. */
+const licencesOfTheWorker: Plugin = {
+  name: 'licences-of-the-worker',
+  apply: 'build',
+  closeBundle() {
+    for (const name of ['core', 'precaching', 'routing', 'strategies'].map((part) => `workbox-${part}`)) {
+      const { version, license } = JSON.parse(text(`node_modules/${name}/package.json`)) as { version: string; license: string }
+      appendFileSync(new URL('dist/site/licences.md', import.meta.url), `\n## ${name} - ${version} (${license})\n\n${text(`node_modules/${name}/LICENSE`)}`)
+    }
+  },
+}
 
 // Django serves `dist/site`; the manifest of what to load lies beside it, where it is not served.
 export default defineConfig(({ command }) => ({
@@ -50,8 +62,9 @@ export default defineConfig(({ command }) => ({
         ],
       },
     }),
+    licencesOfTheWorker,
     // Beside each file, so that nothing is compressed while somebody waits.
-    compression({ algorithms: ['gzip', 'brotliCompress'], include: /\.(js|css|svg|webmanifest|md)$/, threshold: 400 }),
+    compression({ algorithms: ['gzip', 'brotliCompress'], include: /\.(js|css|svg|webmanifest)$/, threshold: 400 }),
   ],
   publicDir: command === 'build' ? 'public' : false,
   build: {
