@@ -1,6 +1,7 @@
 """How much a first visit loads, and how soon a batch can be read. Part of ``./spissus bench``.
 
-What is measured is a page that nobody has open: nothing in the browser's caches, and no service worker.
+What is measured is a page that nobody has open: nothing is in the browser's caches, and no service worker is there
+yet.
 """
 
 from __future__ import annotations
@@ -65,7 +66,7 @@ def _visitor(browser: Browser, site: Site) -> Iterator[tuple[Page, CDPSession]]:
     enter_demo(page, site)
     cookies = first.cookies()
     first.close()
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
     context.add_cookies(cookies)  # type: ignore[arg-type]
     page = context.new_page()
     page.add_init_script(WATCH)

@@ -208,7 +208,7 @@ def test_drawing_off_a_part_and_meat_in_the_pan(page: Page, site: Site) -> None:
     expect(sheet).to_be_hidden()
     stages.get_by_role("button", name="Strain").click()
     expect(strain).to_contain_text("of liquid stayed on the meat")
-    expect(page.get_by_text("18 cm straight pan, 1060 g empty")).to_be_visible()
+    expect(page.get_by_role("region", name="The pot").get_by_text("18 cm straight pan")).to_be_visible()
 
 
 def test_a_pan_is_calibrated_and_an_ingredient_kept(page: Page, site: Site) -> None:

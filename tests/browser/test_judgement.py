@@ -235,6 +235,8 @@ def test_a_pot_salted_twice_by_two_people_asks_when_both_are_back(page: Page, si
     other.goto(page.url)
     expect(now_line(other)).to_be_visible()
     for cook in (page, other):
+        # Every part of the page is there by then.
+        cook.wait_for_load_state("networkidle")
         cook.context.set_offline(True)
     add_salt(page, "2 g")
     add_salt(other, "2 g")

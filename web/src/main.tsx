@@ -2,7 +2,7 @@ import '@fontsource-variable/atkinson-hyperlegible-next'
 import { setNonce } from 'get-nonce'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { askAhead } from './api/hooks'
+import { askAhead, FIRST_MS } from './api/hooks'
 import { knowsSomebody, queries, takeUp } from './api/kept'
 import { listenAhead } from './api/live'
 import { App } from './shell/App'
@@ -14,6 +14,23 @@ import './styles.css'
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
 applyTheme()
 applyLoudness()
+/** A page is begun anew for a part of it at most so often, ms. */
+const ANEW_MS = 60_000
+
+// A part that is not to be had although the server answers is of a build that is no more.
+addEventListener('vite:preloadError', () => {
+  const last = Number(sessionStorage.getItem('spissus-anew') ?? 0)
+  if (Date.now() - last < ANEW_MS) return
+  fetch('/api/v1/health').then(
+    ({ ok }) => {
+      if (!ok) return
+      sessionStorage.setItem('spissus-anew', String(Date.now()))
+      location.reload()
+    },
+    () => undefined,
+  )
+})
+
 const root = document.getElementById('root')
 if (root) {
   void takeUp().then(() => {
@@ -28,5 +45,8 @@ if (root) {
     )
   })
 }
-// What keeps the page for when there is no server; only where nobody between can change it.
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/static/sw.js', { scope: '/' })
+// What keeps the page for when there is no server, where nobody between can change it. It fetches all there is, so
+// that what is looked at goes first.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  setTimeout(() => void navigator.serviceWorker.register('/static/sw.js', { scope: '/' }), FIRST_MS)
+}

@@ -145,7 +145,7 @@ export function useBatch(id: string) {
 /** How often a pot that nobody looks at is asked for, ms: long before its six hours ahead are over. */
 const ASIDE_MS = 30 * 60_000
 /** How long what is looked at goes first, ms. */
-const FIRST_MS = 3000
+export const FIRST_MS = 3000
 
 /** Every open batch is here as it stands, whichever is looked at: any of them may be wanted without the server. */
 export function useOpenKept() {

@@ -28,8 +28,8 @@ export function useLive(): void {
       void queries.invalidateQueries({ queryKey: keys.batches })
     })
     stream.addEventListener('again', () => {
-      // What was asked for since the stream was opened is of today.
-      const old = ({ state }: Query) => begun || state.dataUpdatedAt < since
+      // What was asked for since the stream was opened is new enough, and so is what is being asked for.
+      const old = ({ state }: Query) => begun || (state.dataUpdatedAt < since && state.fetchStatus !== 'fetching')
       void queries.invalidateQueries({ queryKey: ['batch'], predicate: old })
       void queries.invalidateQueries({ queryKey: keys.batches, predicate: old })
       begun = true

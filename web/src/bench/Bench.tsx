@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Suspense, useEffect, useRef, useState } from 'react'
 import { useLocation } from 'wouter'
 import { isWhole, keys, useAppend, useBatch, useListed, type Batch, type Payload } from '../api/hooks'
 import { Header } from '../shared/Header'
@@ -19,13 +19,14 @@ import { useStands } from '../shared/useStands'
 import { DeadClocks, MissingParts } from './BatchNotices'
 import { NowLine } from './NowLine'
 import { useLetters, type SheetName } from './letters'
+import { part } from '../ui/part'
 
 const loadSheets = () => import('./OpenSheet')
-const OpenSheet = lazy(loadSheets)
+const OpenSheet = part(loadSheets)
 // Rare, and they bring the whole start with them.
-const Correct = lazy(() => import('./Correct'))
-const OneSheet = lazy(() => import('./OneSheet'))
-const Unreadable = lazy(() => import('./Unreadable'))
+const Correct = part(() => import('./Correct'))
+const OneSheet = part(() => import('./OneSheet'))
+const Unreadable = part(() => import('./Unreadable'))
 
 /** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
 export function Bench({ id, view: asked }: { id: string; view: string | undefined }) {

@@ -1,5 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query'
-import { lazy, Suspense, useMemo, useState } from 'react'
+import { Suspense, useMemo, useState } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
 import { useSession } from '../api/hooks'
 import { queries } from '../api/kept'
@@ -11,12 +11,13 @@ import { Skeleton } from '../shared/Skeleton'
 import { Kept, OutboxLine } from './OutboxLine'
 import { StoveAlarm } from './StoveAlarm'
 import { Units } from '../shared/units'
+import { part } from '../ui/part'
 
 // The bench should wait for nothing that is needed before it, or rarely.
-const StartPage = lazy(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
-const PasswordSheet = lazy(() => import('../people/PasswordSheet'))
-const Welcome = lazy(async () => ({ default: (await import('../people/Welcome')).Welcome }))
-const KitchenPage = lazy(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
+const StartPage = part(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
+const PasswordSheet = part(() => import('../people/PasswordSheet'))
+const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
+const KitchenPage = part(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
 export function App() {
   return (

@@ -1,12 +1,13 @@
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { ownerOf, useOpenKept, useSession } from '../api/hooks'
 import { useLive, useOutbox } from '../api/live'
 import { again, belongs, settle, type Waiting } from '../api/outbox'
 import { Button } from '../ui/Button'
 import { clock } from '../shared/clock'
 import { described } from './entries'
+import { part } from '../ui/part'
 
-const MendSheet = lazy(() => import('./MendSheet'))
+const MendSheet = part(() => import('./MendSheet'))
 
 /** Keeps the page up to date, and says what the server has not taken yet, why, and whose it is. */
 export function OutboxLine() {

@@ -16,8 +16,8 @@ export function StoveAlarm() {
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
-      <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
-        <span className="min-w-0 break-words">{next.name}: look now</span>
+      <Link href={`/batches/${next.id}`} className="min-h-12 min-w-0 flex-1 py-2.5 text-lg font-bold break-words underline">
+        <span>{next.name}</span>: look now
       </Link>
       {silent && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
       <Button look="bar" onClick={hush}>

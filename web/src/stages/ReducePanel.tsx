@@ -1,4 +1,4 @@
-import { lazy, Suspense, use, useState } from 'react'
+import { Suspense, use, useState } from 'react'
 import { useLists, type Batch } from '../api/hooks'
 import { clock } from '../shared/clock'
 import { useKept } from '../shared/useKept'
@@ -15,8 +15,9 @@ import { Unfold } from '../ui/Unfold'
 import { HeatControl } from './HeatControl'
 import { Signs } from './Signs'
 import { useBench } from './useBench'
+import { part } from '../ui/part'
 
-const PansSheet = lazy(() => import('./PansSheet'))
+const PansSheet = part(() => import('./PansSheet'))
 
 type Reads = NonNullable<Batch['curve']['stop_reads']>
 type By = keyof Reads

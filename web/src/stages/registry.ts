@@ -1,5 +1,6 @@
-import { lazy, type ComponentType } from 'react'
+import { type ComponentType } from 'react'
 import type { Stage } from '../api/hooks'
+import { part } from '../ui/part'
 
 /** A stage: what is done in it, and what stands beneath the pot meanwhile. */
 interface Module {
@@ -11,7 +12,7 @@ type Load = () => Promise<Module>
 const Nothing = () => null
 
 const stage = (stage: Stage, label: string, load: Load) => ({
-  stage, label, load, Panel: lazy(load), Beneath: lazy(async () => ({ default: (await load()).Beneath ?? Nothing })),
+  stage, label, load, Panel: part(load), Beneath: part(async () => ({ default: (await load()).Beneath ?? Nothing })),
 })
 
 /** The stages of the work, in order: the name the ribbon gives each, and what is done in it, a chunk of its own. */
@@ -27,14 +28,15 @@ export const STAGES = [
 const loadPlan: Load = () => import('./plan/PlanPanel')
 
 /** What is wanted, and the ways there. */
-export const PlanPanel = lazy(loadPlan)
+export const PlanPanel = part(loadPlan)
+
+/** So long after the first stage is drawn the others are fetched, ms: it is painted first. */
+const SOON_MS = 200
 
 /** Fetch every stage once the first is drawn: at the stove none is waited for, and none may be missing offline. */
 export function fetchStages(...more: (() => Promise<unknown>)[]) {
-  const fetchAll = () => {
-    for (const load of [loadPlan, ...STAGES.map((one) => one.load), ...more]) void load()
-  }
-  // One browser has no word of when it has nothing else to do.
-  if ('requestIdleCallback' in window) requestIdleCallback(fetchAll)
-  else setTimeout(fetchAll, 1000)
+  const loads = [...more, loadPlan, ...STAGES.map((one) => one.load)]
+  // What cannot be had now is asked for again where it is needed.
+  const timer = setTimeout(() => loads.forEach((load) => void load().catch(() => undefined)), SOON_MS)
+  return () => clearTimeout(timer)
 }

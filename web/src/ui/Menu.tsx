@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
+import { part } from './part'
 
 export interface MenuProps {
   label: string
@@ -7,7 +8,7 @@ export interface MenuProps {
 }
 
 // What places it is as much as a stage, and nobody needs it before the first tap.
-const MenuList = lazy(() => import('./MenuList'))
+const MenuList = part(() => import('./MenuList'))
 
 /** A small menu behind a pill. */
 export function Menu(props: MenuProps) {

@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { Suspense, useState, type ReactNode } from 'react'
+import { part } from './part'
 
 export interface PopoverProps {
   open: boolean
@@ -11,7 +12,7 @@ export interface PopoverProps {
 }
 
 // What places it is as much as a stage, and nobody needs it before the first tap.
-const OpenPopover = lazy(() => import('./OpenPopover'))
+const OpenPopover = part(() => import('./OpenPopover'))
 
 /** A few controls beside the word they belong to. */
 export function Popover(props: PopoverProps) {
