@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import gzip
 import json
+import re
 from collections.abc import Iterator
 from urllib.request import Request, urlopen
 
 import pytest
-from playwright.sync_api import Browser
+from playwright.sync_api import Browser, Page, Route, expect
 from running import ROOT, Site
 
 from .first_load import any_batch, first_load
+from .site import enter_demo
+from .test_walk import now_line, open_batch
 
 BUILT = ROOT / "web" / "dist"
 CHUNKS: dict[str, dict[str, object]] = json.loads((BUILT / "manifest.json").read_text())
@@ -75,3 +78,24 @@ def test_something_is_painted_before_any_script(browser: Browser, site: Site) ->
     frame = page.locator(".skeleton")
     assert frame.bounding_box() == {"x": 0, "y": 0, "width": 1280, "height": 800}
     context.close()
+
+
+def test_a_part_that_does_not_come_is_asked_for_until_it_does(page: Page, site: Site) -> None:
+    refused: list[str] = []
+
+    def refuse_twice(route: Route) -> None:
+        if len(refused) < 2:
+            refused.append(route.request.url)
+            route.abort()
+        else:
+            route.continue_()
+
+    enter_demo(page, site)
+    page.route(re.compile(r"/OpenSheet-[\w-]+\.js$"), refuse_twice)
+    # With a server that answers, the page would be loaded anew for a build that is no more: this one is of today.
+    page.evaluate("sessionStorage.setItem('spissus-anew', String(Date.now()))")
+    open_batch(page, "Pork cheek")
+    expect(now_line(page)).to_be_visible()
+    page.keyboard.press("n")
+    expect(page.get_by_role("dialog", name="Note")).to_be_visible()
+    assert len(refused) == 2

@@ -168,7 +168,7 @@ def test_a_thickener_half_as_strong_gets_more_each_time_and_one_right_spoon_ends
         assert grams is not None
         whisked.append(float(grams[1]))
         answer(page, "Whisked in")
-        expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
+        expect(now_line(page)).to_contain_text("a finger line stays?")
         answer(page, "Too thin")
         # Once is asked again where it may well be right: a helping cannot be taken out.
         again, more = said(page).filter(has_text="one more spoonful"), said(page).filter(has_text="Whisk in")
@@ -177,7 +177,7 @@ def test_a_thickener_half_as_strong_gets_more_each_time_and_one_right_spoon_ends
             answer(page, "Too thin")
     assert sum(whisked[1:]) > whisked[0]
     answer(page, "Whisked in")
-    expect(now_line(page)).to_contain_text("a finger line stays (nappe)?")
+    expect(now_line(page)).to_contain_text("a finger line stays?")
     while said(page).filter(has_text="a finger line stays").is_visible():
         answer(page, "Right")
         page.wait_for_timeout(300)

@@ -4,8 +4,9 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { askAhead, FIRST_MS } from './api/hooks'
 import { knowsSomebody, queries, takeUp } from './api/kept'
-import { listenAhead } from './api/live'
+import { listen } from './api/live'
 import { App } from './shell/App'
+import { reloadForNewBuilds } from './shell/builds'
 import { applyLoudness } from './shared/loudness'
 import { applyTheme } from './shared/theme'
 import './styles.css'
@@ -14,28 +15,12 @@ import './styles.css'
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
 applyTheme()
 applyLoudness()
-/** A page is begun anew for a part of it at most so often, ms. */
-const ANEW_MS = 60_000
-
-// A part that is not to be had although the server answers is of a build that is no more.
-addEventListener('vite:preloadError', () => {
-  const last = Number(sessionStorage.getItem('spissus-anew') ?? 0)
-  if (Date.now() - last < ANEW_MS) return
-  fetch('/api/v1/health').then(
-    ({ ok }) => {
-      if (!ok) return
-      sessionStorage.setItem('spissus-anew', String(Date.now()))
-      location.reload()
-    },
-    () => undefined,
-  )
-})
-
+reloadForNewBuilds()
 const root = document.getElementById('root')
 if (root) {
   void takeUp().then(() => {
     if (knowsSomebody()) {
-      listenAhead()
+      listen()
       askAhead(queries, location.pathname)
     }
     createRoot(root).render(

@@ -72,7 +72,7 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     if route.aside_ml > 0.0:
         taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
         if route.let_down_ml > 0.0:
-            return say("because.take_and_stretch", volume=taken)
+            return say("because.take_and_stretch" if salty else "because.take_and_let_down", volume=taken)
         if boils:
             gone = show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"])
             return say("because.take_and_boil", volume=taken, gone=gone)

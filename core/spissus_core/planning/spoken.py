@@ -27,7 +27,7 @@ from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
-from ..phenomena.body import LADDER, Step
+from ..phenomena.body import LADDER
 from ..phenomena.cooling import HOLD_HOT_C, STARTS_C, Cooling
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
@@ -235,12 +235,6 @@ def way_line(pot: Pot, route: Route) -> Message:
     return say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
 
 
-def body_words(step: Step) -> Argument:
-    """A body as anyone would say it, and the trade's word where that is another one."""
-    plain = Term(step.on_the_spoon)
-    return plain if step.word in step.on_the_spoon else say("bar.body", plain=plain, word=Term(step.word))
-
-
 #: Hot-holding limit. England asks for more; local rules come first.
 HOLD_HOT = show_temperature(HOLD_HOT_C)
 
@@ -352,9 +346,9 @@ def _thicken_line(act: Act) -> Message:
 
 
 def _asked(timeline: State) -> Message:
-    """The question to a spoonful: what it looks like before the trade's word."""
+    """The question to a spoonful: what it looks like."""
     step = LADDER[timeline.wanted.body if timeline.wanted else USUAL_STEP]
-    return say("bar.asked", does=Term(step.does.replace(";", ",")), body=Term(step.word))
+    return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 
 #: What is asked for where nobody said how thick it is to be.
@@ -368,7 +362,7 @@ def _test_line(act: Act, timeline: State) -> Message:
             return say("bar.right_once_more", asked=asked)
         wanted = timeline.wanted
         if wanted is not None and pot.body.step.index == wanted.body:
-            return say("bar.once_more", body=body_words(pot.body.step), asked=asked)
+            return say("bar.once_more", body=Term(pot.body.step.on_the_spoon), asked=asked)
         return say("bar.one_spoon_may_be_wrong", asked=asked)
     if act.why == "may_be_thick":
         return say("bar.may_be_thick", asked=asked)

@@ -144,13 +144,18 @@ export function useBatch(id: string) {
 
 /** How often a pot that nobody looks at is asked for, ms: long before its six hours ahead are over. */
 const ASIDE_MS = 30 * 60_000
+/** More pots than a kitchen has on its heat; those there, and then the newest, are kept. */
+const MOST_KEPT = 12
 /** How long what is looked at goes first, ms. */
 export const FIRST_MS = 3000
 
-/** Every open batch is here as it stands, whichever is looked at: any of them may be wanted without the server. */
+/** The open batches are here as they stand, whichever is looked at: any of them may be wanted without the server. */
 export function useOpenKept() {
   const batches = useBatches()
-  const open = onPages(batches.data?.pages).filter((one) => !one.finished)
+  const open = onPages(batches.data?.pages)
+    .filter((one) => !one.finished)
+    .sort((a, b) => Number(b.on_heat) - Number(a.on_heat))
+    .slice(0, MOST_KEPT)
   const [first, setFirst] = useState(true)
   useEffect(() => {
     const timer = setTimeout(() => setFirst(false), FIRST_MS)

@@ -6,6 +6,8 @@ import { Problem, type Schemas } from './client'
 const KEPT_MS = 7 * 24 * 3_600_000
 /** How often they are written, ms. */
 const WRITTEN_MS = 1000
+/** The page does not wait longer for what was kept, ms. */
+const PATIENCE_MS = 1000
 /** The answers that a page cannot do without, by the first part of their key. */
 const KEPT = ['session', 'lists', 'kitchen', 'batches', 'batch']
 
@@ -49,6 +51,9 @@ let written: ReturnType<typeof setTimeout> | undefined
 /** From now on the answers are this person's; what is here of anybody else goes. */
 export function belongTo(session: Schemas['SessionOut']): void {
   const whose = session.signed_in ? `${session.person} ${session.kitchen_id}` : ''
+  // What somebody was typing here waits for them, and is nobody else's.
+  if (whose && (sessionStorage.getItem(WHOSE) ?? whose) !== whose) sessionStorage.clear()
+  if (whose) sessionStorage.setItem(WHOSE, whose)
   if (whose === (localStorage.getItem(WHOSE) ?? '')) return
   if (localStorage.getItem(WHOSE)) queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' })
   if (whose) localStorage.setItem(WHOSE, whose)
@@ -61,7 +66,8 @@ export function belongTo(session: Schemas['SessionOut']): void {
 /** Take up what was kept, and keep what is answered from now on. */
 export async function takeUp(): Promise<void> {
   try {
-    const kept = await get<Kept>(PLACE)
+    // One browser is known to keep its database shut for ever.
+    const kept = await Promise.race([get<Kept>(PLACE), new Promise<undefined>((late) => setTimeout(late, PATIENCE_MS))])
     if (kept && kept.whose === localStorage.getItem(WHOSE) && kept.shapes === __SHAPES__ && Date.now() - kept.at < KEPT_MS) {
       hydrate(queries, kept.answers)
       // All of it is asked for anew as soon as it is shown.

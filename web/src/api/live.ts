@@ -2,40 +2,45 @@ import { useQueryClient, type InfiniteData, type Query, type QueryClient } from 
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
 import { answer, client, Problem, type Schemas } from './client'
 import { keys, type ToldBatch } from './hooks'
+import { queries } from './kept'
 import { adoptOld, AGAIN_MS, onOutbox, Sender, waiting, type Outcome, type Owner, type Waiting } from './outbox'
 
-/** A stream of news that was opened before there was anybody to hear it. */
-let early: { stream: EventSource; since: number } | null = null
+let stream: EventSource | null = null
 
-/** Open the stream before anything is asked for: whatever is answered from then on, it tells what happens after. */
-export function listenAhead(): void {
-  early ??= listen()
+/**
+ * Open the stream of news, before anything is asked for: whatever is answered from then on, it tells what happens
+ * after. Refused to whoever was not signed in any more, it is opened anew for whoever is now.
+ */
+export function listen(): void {
+  if (stream && stream.readyState !== EventSource.CLOSED) return
+  const since = Date.now()
+  let begun = false
+  stream = new EventSource('/api/v1/stream')
+  stream.addEventListener('batch', (event) => {
+    const { id, live } = JSON.parse(event.data as string) as News
+    if (live && put(queries, id, live)) return
+    void queries.invalidateQueries({ queryKey: keys.batch(id) })
+    void queries.invalidateQueries({ queryKey: keys.batches })
+  })
+  stream.addEventListener('again', () => {
+    // What was asked for since the stream was opened is new enough, and so is what is being asked for; after a gap
+    // nothing is.
+    const old = ({ state }: Query) => begun || (state.dataUpdatedAt < since && state.fetchStatus !== 'fetching')
+    void queries.invalidateQueries({ queryKey: ['batch'], predicate: old })
+    void queries.invalidateQueries({ queryKey: keys.batches, predicate: old })
+    begun = true
+  })
 }
-
-const listen = () => ({ since: Date.now(), stream: new EventSource('/api/v1/stream') })
 
 /** News of the kitchen's batches as they happen; after a gap, everything in sight is asked for anew. */
 export function useLive(): void {
-  const queries = useQueryClient()
   useEffect(() => {
-    const { stream, since } = early ?? listen()
-    early = null
-    let begun = false
-    stream.addEventListener('batch', (event) => {
-      const { id, live } = JSON.parse(event.data as string) as News
-      if (live && put(queries, id, live)) return
-      void queries.invalidateQueries({ queryKey: keys.batch(id) })
-      void queries.invalidateQueries({ queryKey: keys.batches })
-    })
-    stream.addEventListener('again', () => {
-      // What was asked for since the stream was opened is new enough, and so is what is being asked for.
-      const old = ({ state }: Query) => begun || (state.dataUpdatedAt < since && state.fetchStatus !== 'fetching')
-      void queries.invalidateQueries({ queryKey: ['batch'], predicate: old })
-      void queries.invalidateQueries({ queryKey: keys.batches, predicate: old })
-      begun = true
-    })
-    return () => stream.close()
-  }, [queries])
+    listen()
+    return () => {
+      stream?.close()
+      stream = null
+    }
+  }, [])
 }
 
 interface News {

@@ -31,7 +31,7 @@ export default function StrainPanel() {
           note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
           reason={reason('salt')}
         />
-        <Figure label="body" value={pot.body.word} note={pot.body.does} reason={reason('body')} />
+        <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reason('body')} />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => onOpen('correct')}>Correct the start</Button>
@@ -46,9 +46,8 @@ export default function StrainPanel() {
           <Button onClick={() => onRecord({ kind: 'returned' })}>Pour it back in</Button>
         </p>
       )}
-      <div>
-        <h2 className="mb-2 text-lg">In the pot now</h2>
-        <ul className="grid gap-x-8 sm:grid-cols-2">
+      <Unfold label="" summary={<span className="inline-flex min-h-11 items-center text-lg font-semibold underline decoration-dotted">What it is made of, part by part</span>}>
+        <ul className="grid gap-x-8 text-base text-ink sm:grid-cols-2">
           {pot.contents.map((row) => (
             <li key={row.name} className="border-b border-line py-1">
               <Unfold
@@ -68,7 +67,7 @@ export default function StrainPanel() {
             </li>
           ))}
         </ul>
-      </div>
+      </Unfold>
       {batch.estimated && <ByTheList estimated={batch.estimated} doubt={batch.doubt} />}
       <div>
         <h2 className="mb-2 text-lg">Measuring this pot</h2>
