@@ -14,7 +14,6 @@ from .site import enter_demo
 from .test_stove import of_batch, planned
 from .test_walk import in_the_list, now_line, said, take_reading
 
-MUTTON = "Mutton"
 KEPT = """async () => {
   const opened = indexedDB.open('keyval-store')
   const base = await new Promise((done) => { opened.onsuccess = () => done(opened.result) })
@@ -30,6 +29,7 @@ KEPT = """async () => {
 def boiling(page: Page, site: Site) -> str:
     """The path of a pot of one's own that boils down, begun on another device."""
     enter_demo(page, site)
+    planned(page, site, "Cheek beside it")
     return re.sub(r"^.*(/batches/[^/]+).*$", r"\1", planned(page, site, "Cheek in a cellar"))
 
 
@@ -71,14 +71,14 @@ def test_a_reload_without_the_network_shows_every_open_batch_and_takes_entries(
     tablet: Page, site: Site, boiling: str
 ) -> None:
     page, url = tablet, site.url
-    mutton = address(page, MUTTON)
-    _until_kept(page, boiling, mutton)
+    beside = address(page, "Cheek beside it")
+    _until_kept(page, boiling, beside)
     pot = of_batch(page, url + boiling)["pot"]
     half_way = f"{(pot['depth']['value'] + 19) / 2:.0f}"
     site.kill()
 
     # Neither was looked at before.
-    page.goto(url + mutton)
+    page.goto(url + beside)
     expect(said(page)).not_to_be_empty()
     page.goto(url + boiling)
     expect(said(page)).to_contain_text("Stop at")

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 
 export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
 
@@ -18,10 +18,11 @@ export const LETTERS: readonly [string, string][] = [
 /** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
   const current = useRef(acts)
-  useEffect(() => {
+  // A letter may be pressed as soon as it is seen.
+  useLayoutEffect(() => {
     current.current = acts
   })
-  useEffect(() => {
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
       // A key that is held acts once.
