@@ -6,7 +6,7 @@ import { askAhead, FIRST_MS } from './api/hooks'
 import { knowsSomebody, queries, takeUp } from './api/kept'
 import { listen } from './api/live'
 import { App } from './shell/App'
-import { reloadForNewBuilds } from './shell/builds'
+import { keepThePage, reloadForNewBuilds } from './shell/builds'
 import { applyLoudness } from './shared/loudness'
 import { applyTheme } from './shared/theme'
 import './styles.css'
@@ -30,8 +30,5 @@ if (root) {
     )
   })
 }
-// What keeps the page for when there is no server, where nobody between can change it. It fetches all there is, so
-// that what is looked at goes first.
-if (import.meta.env.PROD && 'serviceWorker' in navigator) {
-  setTimeout(() => void navigator.serviceWorker.register('/static/sw.js', { scope: '/' }), FIRST_MS)
-}
+// All of it is fetched for that: what is looked at goes first.
+if (import.meta.env.PROD) setTimeout(() => void keepThePage(), FIRST_MS)

@@ -8,7 +8,7 @@ declare const self: ServiceWorkerGlobalScope
 const PATIENCE_MS = 3000
 
 // Page, scripts, styles, letters: kept together with each build, and all of one build. A newer one waits until the
-// last page of this one is closed, so that none misses a part that it has not asked for yet.
+// last page of this one is closed, or a page of its own says that it is there.
 cleanupOutdatedCaches()
 precache(self.__WB_MANIFEST)
 
@@ -29,5 +29,8 @@ registerRoute(
 )
 addRoute()
 
+self.addEventListener('message', ({ data }) => {
+  if (data === 'take over') void self.skipWaiting()
+})
 // Pages that were open before are looked after too.
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))

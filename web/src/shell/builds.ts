@@ -16,3 +16,22 @@ export function reloadForNewBuilds(): void {
     )
   })
 }
+
+/** A build that is found so soon after a page was loaded is that of the page, ms. */
+const OWN_MS = 60_000
+
+/**
+ * Keep the page for when there is no server; only where nobody between can change it. The newest build takes over as
+ * soon as a page of it is there: what is kept of the answers is of its shape.
+ */
+export async function keepThePage(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return
+  const loaded = Date.now()
+  const kept = await navigator.serviceWorker.register('/static/sw.js', { scope: '/' })
+  const takeOver = () => kept.waiting?.postMessage('take over')
+  takeOver()
+  kept.addEventListener('updatefound', () => {
+    const found = kept.installing
+    if (Date.now() - loaded < OWN_MS) found?.addEventListener('statechange', takeOver)
+  })
+}
