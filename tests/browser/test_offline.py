@@ -117,6 +117,24 @@ def test_the_mark_and_the_clock_go_on_without_the_network(tablet: Page, site: Si
     assert before != after
 
 
+def test_what_was_done_without_the_network_is_not_asked_for_again(tablet: Page, site: Site, boiling: str) -> None:
+    page = tablet
+    page.goto(site.url + boiling)
+    expect(said(page)).to_contain_text("Look in")
+    site.kill()
+    page.keyboard.press("a")
+    sheet = page.get_by_role("dialog", name="Add")
+    sheet.get_by_label("Weight of the salt").fill("2 g")
+    sheet.get_by_role("button", name="It is in").click()
+    expect(said(page)).to_contain_text("What you did is kept here.")
+    expect(now_line(page).get_by_role("button", name="It is not on")).to_have_count(0)
+    expect(now_line(page).get_by_role("button", name="Undo")).to_have_count(0)
+    # Back again, the server has it once, and says what comes next.
+    site.start()
+    expect(said(page)).to_contain_text("Look in", timeout=20_000)
+    assert [e["kind"] for e in of_batch(page, site.url + boiling)["log"]].count("salted") == 1
+
+
 def test_signing_out_leaves_nothing_behind(tablet: Page, site: Site, boiling: str) -> None:
     page = tablet
     page.get_by_role("button", name="Menu").click()

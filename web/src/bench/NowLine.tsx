@@ -26,8 +26,8 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
   const { batch, view, proposal, busy, onOpen } = useBench()
   // On the plan the bar speaks the way in hand, where nothing is asked that comes before it.
   const proposed = proposal !== null && !alarm.ringing && speaksOf(batch, proposal) ? proposal : null
-  // What the open stage offers itself is not offered twice.
-  const answers = proposed ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
+  // What the open stage offers itself is not offered twice, nor what was done and is kept here.
+  const answers = proposed || stands.pending ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
     if (payload) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
@@ -44,7 +44,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
         {/* What changes is told once; the minutes that run down are not news. */}
         <p role={alarm.ringing ? 'alert' : 'status'} className="sr-only">
-          {stands.kept.map(({ label }) => `${label}, not sent yet. `)}
+          {stands.pending ? 'What you did is kept here.' : stands.kept.map(({ label }) => `${label}, not sent yet. `)}
           <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
         </p>
         <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
@@ -105,7 +105,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           <Button look="bar" className="md:hidden" onClick={() => onSheet('log')}>
             Log
           </Button>
-          {undo && (
+          {undo && !stands.pending && (
             <Button look="bar-danger" letter="U" disabled={busy} onClick={undo.act} title={`Take back: ${undo.label}`}>
               <span>
                 Undo<span className="sr-only">: {undo.label}</span>
@@ -142,6 +142,9 @@ function Sentence({ batch, stands }: { batch: Batch; stands: Stands }) {
     )
   }
   const { look_at, countdown, overdue, sentence } = batch.act
+  if (stands.pending && (look_at === null || Date.parse(look_at) > now)) {
+    return <>What you did is kept here. What comes next is said as soon as the server answers: go by spoon and tongue.</>
+  }
   // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
   if (look_at === null || countdown === null || overdue === null) return <Words of={sentence} amounts="text-glow" />
   if (Date.parse(look_at) <= now) return <Words of={overdue} amounts="text-glow" />

@@ -26,22 +26,29 @@ export interface Stands {
   arrives: number | null
   /** The last kept reading is at the mark, or past it. */
   there: boolean
+  /** Something was done that only the server can say what follows from. */
+  pending: boolean
 }
+
+/** Entries from which nothing follows. */
+const BESIDE: readonly string[] = ['hushed', 'noted', 'seen', 'dated']
 
 export function useStands(batch: Batch): Stands {
   const now = useNow()
   const list = useSyncExternalStore(onOutbox, waiting).filter((one) => one.batchId === batch.id && one.state === 'waits')
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
-  if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, there: false }
+  const done = list.filter(({ payload }) => !BESIDE.includes(payload.kind)).at(-1)
+  if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, there: false, pending: done !== undefined }
   const course = [...curve.course, ...curve.ahead]
-  const last = kept.at(-1)
+  // It counts while nothing else was done since.
+  const last = kept.find(({ id }) => id === done?.id)
   const then = last ? comesTo(course, last.ml) : null
   // So far behind its course, or ahead of it, it was found.
   const late = last && then !== null ? last.at - then : 0
   const mark = curve.stop && comesTo(course, curve.stop.value)
   const there = last !== undefined && curve.stop !== null && last.ml <= curve.stop.value
-  return { now: standsAt(course, now - late), kept, waiting: list.length, arrives: last && mark !== null && !there ? mark + late : null, there }
+  return { now: standsAt(course, now - late), kept, waiting: list.length, arrives: last && mark !== null && !there ? mark + late : null, there, pending: done !== undefined && !last }
 }
 
 function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[] {

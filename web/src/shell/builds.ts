@@ -27,7 +27,9 @@ const OWN_MS = 60_000
 export async function keepThePage(): Promise<void> {
   if (!('serviceWorker' in navigator)) return
   const loaded = Date.now()
-  const kept = await navigator.serviceWorker.register('/static/sw.js', { scope: '/' })
+  const kept: ServiceWorkerRegistration | undefined = await navigator.serviceWorker.register('/static/sw.js', { scope: '/' }).catch(() => undefined)
+  // Some browsers keep nothing, as in a private window.
+  if (!kept) return
   const takeOver = () => kept.waiting?.postMessage('take over')
   takeOver()
   kept.addEventListener('updatefound', () => {
