@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
-import { useLists, type Batch, type Schemas } from '../api/hooks'
-import { onOutbox, waiting, type Waiting } from '../api/outbox'
+import { ownerOf, useLists, useSession, type Batch, type Schemas } from '../api/hooks'
+import { belongs, onOutbox, waiting, type Waiting } from '../api/outbox'
 import { comesTo, lookedUp, standsAt, type ReadBy } from './course'
 import { useNow } from './useNow'
 
@@ -35,7 +35,10 @@ const BESIDE: readonly string[] = ['hushed', 'noted', 'seen', 'dated']
 
 export function useStands(batch: Batch): Stands {
   const now = useNow()
-  const list = useSyncExternalStore(onOutbox, waiting).filter((one) => one.batchId === batch.id && one.state === 'waits')
+  const { data: session } = useSession()
+  // What somebody else did here waits until they are back, and is not this cook's.
+  const mine = (one: Waiting) => session?.signed_in === true && belongs(one, ownerOf(session))
+  const list = useSyncExternalStore(onOutbox, waiting).filter((one) => one.batchId === batch.id && one.state === 'waits' && mine(one))
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
   const done = list.filter(({ payload }) => !BESIDE.includes(payload.kind)).at(-1)
