@@ -9,6 +9,9 @@ import { VitePWA } from 'vite-plugin-pwa'
 const sum = (...texts: string[]) => createHash('sha256').update(texts.join('\n')).digest('hex').slice(0, 16)
 const text = (path: string) => readFileSync(new URL(path, import.meta.url), 'utf8')
 
+/** `./spissus` builds beside what is served, and puts it in its place when it is whole. */
+const into = `${process.env.SPISSUS_BUILD ?? 'builds/by-hand'}/site`
+
 /** The service worker is built apart: what it bundles is named beside the rest. */
 const licencesOfTheWorker: Plugin = {
   name: 'licences-of-the-worker',
@@ -16,12 +19,12 @@ const licencesOfTheWorker: Plugin = {
   closeBundle() {
     for (const name of ['core', 'precaching', 'routing', 'strategies'].map((part) => `workbox-${part}`)) {
       const { version, license } = JSON.parse(text(`node_modules/${name}/package.json`)) as { version: string; license: string }
-      appendFileSync(new URL('dist/site/licences.md', import.meta.url), `\n## ${name} - ${version} (${license})\n\n${text(`node_modules/${name}/LICENSE`)}`)
+      appendFileSync(new URL(`${into}/licences.md`, import.meta.url), `\n## ${name} - ${version} (${license})\n\n${text(`node_modules/${name}/LICENSE`)}`)
     }
   },
 }
 
-// Django serves `dist/site`; the manifest of what to load lies beside it, where it is not served.
+// Django serves `site` of a build; the manifest of what to load lies beside it, where it is not served.
 export default defineConfig(({ command }) => ({
   base: '/static/',
   // Answers of another shape are of no use to a page: what was kept of them is left.
@@ -70,7 +73,8 @@ export default defineConfig(({ command }) => ({
   build: {
     manifest: true,
     license: { fileName: 'licences.md' },
-    outDir: 'dist/site',
+    outDir: into,
+    emptyOutDir: true,
     rollupOptions: { input: 'src/main.tsx' },
   },
   server: { host: '127.0.0.1', port: 5173, strictPort: true, origin: 'http://127.0.0.1:5173' },

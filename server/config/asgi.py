@@ -4,6 +4,7 @@ import os
 
 from django.core.asgi import get_asgi_application
 from django.db import connection
+from uvicorn.middleware.proxy_headers import ProxyHeadersMiddleware
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
@@ -14,6 +15,9 @@ django_application = get_asgi_application()
 connection.pool.open(wait=False)  # type: ignore[attr-defined]
 
 # Only after Django is set up.
-from .door import Door  # noqa: E402
+from .door import Door, by_known_addresses  # noqa: E402
 
-application = Door(django_application)  # type: ignore[arg-type]
+# A proxy on this machine says whom it speaks for; nobody else is asked.
+application = by_known_addresses(
+    ProxyHeadersMiddleware(Door(django_application), trusted_hosts="127.0.0.1")  # type: ignore[arg-type]
+)

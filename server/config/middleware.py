@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from http import HTTPStatus
 from threading import BoundedSemaphore
 from time import monotonic
 from typing import cast
@@ -45,7 +44,7 @@ def in_turn(get_response: View) -> View:
             if away[0] > came:
                 return unavailable()
             response = get_response(request)
-            if response.status_code == HTTPStatus.SERVICE_UNAVAILABLE:
+            if getattr(response, "database_away", False):
                 away[0] = monotonic()
             return response
 

@@ -18,7 +18,8 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 from pydantic_core import ErrorDetails
-from spissus_core.amounts.quantities import UnitSystem, show_number, show_plain
+from shared.refusals import wait_shown
+from spissus_core.amounts.quantities import UnitSystem, show_plain
 from spissus_core.errors import SpissusError
 from spissus_core.events import GainError
 from spissus_core.messages import Message, say, sentences
@@ -113,7 +114,9 @@ def problem(
 
 def unavailable() -> JsonResponse:
     """The database is away: nothing was recorded, and the same may go through in a moment."""
-    return problem(503, retry_s=RETRY_S)
+    answer = problem(503, retry_s=RETRY_S)
+    answer.database_away = True  # type: ignore[attr-defined]
+    return answer
 
 
 # The web framework types the error of a handler as the error or its class; it is always the error.
@@ -212,13 +215,13 @@ def _said(request: HttpRequest, error: Any) -> HttpResponse:
         return problem(422, str(cause), cause.errors)
     if isinstance(cause, RequestDataTooBig):
         return problem(413)
-    return problem(error.status_code, plain(_STATUS[400]) if error.status_code == 400 else error.message)
+    said = plain(_STATUS[400]) if error.status_code == 400 else error.message
+    return problem(error.status_code, said, retry_s=getattr(error, "retry_s", None))
 
 
 def _too_many(request: HttpRequest, error: Any) -> HttpResponse:
     wait = error.wait or 60
-    seconds = show_number(max(round(wait), 1), 0, "s")
-    return problem(429, plain(say("problems.try_again_in", seconds=seconds)), retry_s=wait)
+    return problem(429, plain(say("problems.try_again_in", wait=wait_shown(wait))), retry_s=wait)
 
 
 def _bad(request: HttpRequest, error: Any) -> HttpResponse:

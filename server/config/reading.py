@@ -9,6 +9,7 @@ from typing import Any, NoReturn, cast
 
 from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
+from ninja.errors import HttpError
 from ninja.parser import Parser
 from ninja.renderers import JSONRenderer
 from spissus_core.amounts.fields import keepable
@@ -71,6 +72,8 @@ class StrictParser(Parser):
     """JSON without infinities, without numbers too small or too large, without texts that no database takes."""
 
     def parse_body(self, request: HttpRequest) -> dict[str, Any]:
+        if request.content_type != "application/json":
+            raise HttpError(415, plain(say("problems.status_415")))
         data = json.loads(request.body, parse_constant=_no_constant, parse_int=_whole)
         faults = list(_faults(data))
         if faults:

@@ -7,11 +7,12 @@ SPISSUS_DEBUG           1 for development: the front end comes from Vite's own s
 SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then travel by it only
 SPISSUS_DATABASE_POOL   connections a process keeps at most; 10 by default
 SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
-                        how often, such as 120/min, and how many before an address waits a minute
+                        how often, such as 120/min: from one address, of a device, and for one name from one address
 SPISSUS_STREAMS         streams of news that a person may have open at a process
 SPISSUS_HEAD_SECONDS, SPISSUS_BODY_SECONDS
                         how long the head of a request, and its body, may take
 SPISSUS_DEMO            1 offers the demo kitchen on the sign-in page
+SPISSUS_BUILD           the built page to serve; the newest by default
 """
 
 import os
@@ -24,7 +25,8 @@ from csp.constants import NONCE, NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
 
 SERVER_DIR = Path(__file__).resolve().parent.parent
-WEB_DIR = SERVER_DIR.parent / "web"
+#: The page as it was built. It stays the same for as long as this process runs, whatever is built meanwhile.
+BUILT = Path(os.environ.get("SPISSUS_BUILD", SERVER_DIR.parent / "web" / "dist")).resolve()
 
 DEBUG = os.environ.get("SPISSUS_DEBUG") == "1"
 DEMO = os.environ.get("SPISSUS_DEMO") == "1"
@@ -114,25 +116,28 @@ AUTH_PASSWORD_VALIDATORS = [
         "OPTIONS": {"min_length": 10},
     },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "people.passwords.NotTheObvious"},
 ]
 
-#: How often, from one address; and for devices, by token.
+#: How often, from one address; and for devices, by token. A class of sixty signs up in a lesson behind one router:
+#: what counts of signing up are the accounts it made.
 LIMITS = {
     "sign_in": os.environ.get("SPISSUS_SIGN_INS", "120/min"),
-    "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "30/hour"),
+    "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "100/hour"),
+    "demo": "120/min",
     "device": os.environ.get("SPISSUS_DEVICE_POSTS", "180/min"),
 }
 #: More pages than anyone has open at a process.
 MOST_STREAMS = int(os.environ.get("SPISSUS_STREAMS", "20"))
 #: uvicorn has put the address that a trusted proxy names into REMOTE_ADDR; the header itself anyone can write.
 NINJA_NUM_PROXIES = 0
-#: So many wrong passwords from an address, and even the right one waits there. Nobody else does.
-AXES_FAILURE_LIMIT = int(os.environ.get("SPISSUS_WRONG_PASSWORDS", "25"))
-AXES_COOLOFF_TIME = timedelta(minutes=1)
-AXES_LOCKOUT_PARAMETERS = ["ip_address"]
-AXES_RESET_ON_SUCCESS = True
-AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
-AXES_DISABLE_ACCESS_LOG = True
+#: So many wrong passwords within a time, and even the right one waits: by name and address, name, address.
+WRONG_PASSWORDS = {
+    "pair": (int(os.environ.get("SPISSUS_WRONG_PASSWORDS", "10")), timedelta(minutes=1)),
+    "name": (50, timedelta(hours=1)),
+    "address": (300, timedelta(hours=1)),
+}
+AXES_HANDLER = "people.guessing.Guesses"
 AXES_VERBOSE = False
 SESSION_ENGINE = "people.sessions"
 SESSION_COOKIE_SAMESITE = "Lax"
@@ -142,6 +147,10 @@ SESSION_COOKIE_AGE = 60 * 60 * 24 * 60
 #: A body has arrived after this long, and so has a request's head; whoever dawdles is let go, s.
 BODY_S = float(os.environ.get("SPISSUS_BODY_SECONDS", "20"))
 HEAD_S = float(os.environ.get("SPISSUS_HEAD_SECONDS", "10"))
+#: No head of ours comes near this, bytes.
+HEAD_MOST = 64 * 1024
+#: Passwords hashed at once in a process, and how long anybody waits for their turn, s.
+HASHED_AT_ONCE, HASH_PATIENCE_S = 2, 20.0
 #: One event is a few hundred bytes; a body beyond this is refused before it is read.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
 
@@ -152,12 +161,16 @@ USE_I18N = False
 
 #: The built front end is the only thing there is to serve beside the page and the API.
 STATIC_URL = "/static/"
-STATIC_ROOT = WEB_DIR / "dist" / "site"
+STATIC_ROOT = BUILT / "site"
 SERVESTATIC_MIMETYPES = {".webmanifest": "application/manifest+json"}
+SERVESTATIC_ALLOW_ALL_ORIGINS = False
 
 
 def SERVESTATIC_ADD_HEADERS_FUNCTION(headers: Headers, path: str, url: str) -> None:  # noqa: N802
-    """How long a file may be kept, and what the service worker may look after."""
+    """What a file may do, how long it may be kept, and what the service worker may look after."""
+    # A picture does nothing; the worker fetches what is ours.
+    headers["Content-Security-Policy"] = "default-src 'self'; frame-ancestors 'none'; base-uri 'none'"
+    headers["X-Content-Type-Options"] = "nosniff"
     # Vite puts a hash of the content into the name of every asset.
     if url.startswith("/static/assets/"):
         headers["Cache-Control"] = "max-age=31536000, public, immutable"
@@ -170,7 +183,7 @@ DJANGO_VITE = {
     "default": {
         "dev_mode": DEBUG,
         "dev_server_host": "127.0.0.1",
-        "manifest_path": WEB_DIR / "dist" / "manifest.json",
+        "manifest_path": BUILT / "manifest.json",
     }
 }
 #: `./spissus` builds the page before it serves; commands that need no page run without one.

@@ -14,8 +14,10 @@ from .problems import failed, problem
 
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
-    """The page; the browser takes it from there."""
-    return render(request, "page.html")
+    """The page; the browser takes it from there. It brings a token, so that it is asked for anew each time."""
+    answer = render(request, "page.html")
+    answer["Cache-Control"] = "private, no-cache"
+    return answer
 
 
 def too_old(request: HttpRequest, reason: str = "") -> HttpResponse:

@@ -14,9 +14,11 @@ from dataclasses import dataclass
 from typing import Any
 
 import psycopg
+from asgiref.sync import sync_to_async
 from django.db import connections
+from people.services import sessions_that_last
 
-from .services import CHANNEL, unpacked
+from .services import CHANNEL, session_mark, unpacked
 
 log = logging.getLogger(__name__)
 
@@ -33,11 +35,16 @@ AGAIN = "event: again\ndata: {}\n\n"
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Listener:
-    """One open page: of which kitchen, whose, by which session, and what it has yet to be told."""
+    """One open page: of which kitchen, whose, by which session, and what it has yet to be told.
+
+    ``visitor`` is whose pages are counted together: a person's, and in the demo, where all are the same person, those
+    of a session.
+    """
 
     kitchen: str
     person: int
     session: str
+    visitor: str
     queue: asyncio.Queue[str | None]
 
 
@@ -49,13 +56,13 @@ class Hub:
         self._ear: asyncio.Task[None] | None = None
         self._pieces: dict[str, str] = {}
 
-    def streams_of(self, person: int) -> int:
-        """How many streams a person has open in this process."""
-        return sum(one.person == person for one in self._listeners)
+    def streams_of(self, visitor: str) -> int:
+        """How many streams somebody has open in this process."""
+        return sum(one.visitor == visitor for one in self._listeners)
 
-    async def stream(self, kitchen: str, person: int = 0, session: str = "") -> AsyncIterator[str]:
-        """News for one page of a kitchen, for as long as it listens and is signed in."""
-        with self._joined(Listener(kitchen, person, session, asyncio.Queue(BACKLOG))) as one:
+    async def stream(self, kitchen: str, person: int = 0, session: str = "", visitor: str = "") -> AsyncIterator[str]:
+        """News for one page of a kitchen, for as long as it listens and its session lasts."""
+        with self._joined(Listener(kitchen, person, session, visitor, asyncio.Queue(BACKLOG))) as one:
             yield AGAIN
             while True:
                 try:
@@ -87,6 +94,7 @@ class Hub:
                     while self._listeners:
                         async for notify in connection.notifies(timeout=HEARTBEAT_S):
                             self._pass_on(notify.payload)
+                        await self.end_what_is_over()
             except (psycopg.Error, OSError) as error:
                 log.info("The database does not answer, listening again: %s", error)
                 await asyncio.sleep(RETRY_S)
@@ -109,7 +117,15 @@ class Hub:
 
     def _end(self, person: int | None, session: str | None) -> None:
         for one in self._listeners:
-            if one.person == person or (session is not None and one.session == session):
+            if one.person == person or (session is not None and session_mark(one.session) == session):
+                _put(one.queue, None)
+
+    async def end_what_is_over(self) -> None:
+        """End the streams whose session has expired since, or was taken away without a word."""
+        open_here = {one.session for one in self._listeners}
+        last = await sync_to_async(sessions_that_last, thread_sensitive=False)(open_here)
+        for one in self._listeners:
+            if one.session in open_here - last:
                 _put(one.queue, None)
 
     def _tell_all(self, text: str) -> None:

@@ -7,9 +7,9 @@ from django.db import connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.views.decorators.http import require_GET
 from kitchens.services import member_of
+from shared.refusals import RefusedError
 
 from .hub import hub
-from .services import session_mark
 
 
 @require_GET
@@ -17,14 +17,18 @@ def stream(request: HttpRequest) -> HttpResponse | StreamingHttpResponse:
     """News of the member's kitchen: which batch changed. What changed is asked for as ever."""
     if not request.user.is_authenticated:
         return HttpResponse(status=401)
-    member = member_of(request)
-    person, mark = member.user.pk, session_mark(request.session.session_key or "")
-    if hub.streams_of(person) >= settings.MOST_STREAMS:
+    try:
+        member = member_of(request)
+    except RefusedError as refused:
+        return HttpResponse(status=refused.status_code)
+    person, session = member.user.pk, request.session.session_key or ""
+    visitor = session if member.kitchen.is_demo else str(person)
+    if hub.streams_of(visitor) >= settings.MOST_STREAMS:
         return HttpResponse(status=429)
     # The stream lives for hours and needs no database; the connection goes back to the pool.
     connection.close()
     return StreamingHttpResponse(
-        hub.stream(str(member.kitchen.pk), person, mark),
+        hub.stream(str(member.kitchen.pk), person, session, visitor),
         content_type="text/event-stream",
         headers={"Cache-Control": "no-cache", "X-Accel-Buffering": "no"},
     )

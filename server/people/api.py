@@ -15,14 +15,15 @@ from live.services import end_streams
 from ninja import Router
 from ninja.security import APIKeyCookie, SessionAuth
 from pydantic import ConfigDict, Field
-from shared.limits import PerAddress
-from shared.refusals import RefusedError, may_refuse
+from shared.limits import PerAddress, PerAddressDone
+from shared.refusals import RefusedError, may_refuse, wait_shown
 from shared.shapes import Shape
 from spissus_core.amounts.fields import Name
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
 from spissus_core.messages import say
 
+from .guessing import forgive
 from .models import User
 
 router = Router(auth=SessionAuth(), tags=["people"])
@@ -98,6 +99,17 @@ def _session(request: HttpRequest) -> SessionOut:
     )  # fmt: skip
 
 
+def _known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -> User:
+    """Whose password it is. Wrong ones are counted: after too many, 429."""
+    user = authenticate(request, username=name, password=password)
+    if getattr(request, "axes_locked_out", False):
+        wait_s = getattr(request, "held_up_s", 60.0)
+        raise RefusedError(429, say("kitchen.wrong_passwords", wait=wait_shown(wait_s)), retry_s=wait_s)
+    if not isinstance(user, User):
+        raise wrong
+    return user
+
+
 def _valid(password: str, user: User, field: str) -> None:
     try:
         validate_password(password, user)
@@ -116,11 +128,8 @@ def session(request: HttpRequest) -> SessionOut:
 )
 def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     """Sign in."""
-    user = authenticate(request, username=User.normalize_username(data.name.strip()), password=data.password)
-    if getattr(request, "axes_locked_out", False):
-        raise RefusedError(429, say("kitchen.wrong_passwords"))
-    if user is None:
-        raise SpissusError("password", say("kitchen.do_not_belong"))
+    name = User.normalize_username(data.name.strip())
+    user = _known(request, name, data.password, SpissusError("password", say("kitchen.do_not_belong")))
     login(request, user)
     return _session(request)
 
@@ -133,7 +142,9 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.post("/session/demo", auth=Anyone(), response=SessionOut, openapi_extra=may_refuse(404))
+@router.post(
+    "/session/demo", auth=Anyone(), response=SessionOut, throttle=PerAddress("demo"), openapi_extra=may_refuse(404, 429)
+)
 def enter_demo(request: HttpRequest) -> SessionOut:
     """Step into the demo kitchen."""
     member = demo_member() if settings.DEMO else None
@@ -150,8 +161,8 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
     Every other session of the same person ends by it.
     """
     user = member_of(request).user
-    if not user.check_password(data.old):
-        raise SpissusError("old", say("kitchen.not_your_password"))
+    _known(request, user.username, data.old, SpissusError("old", say("kitchen.not_your_password")))
+    forgive(user.username, request.axes_ip_address)  # type: ignore[attr-defined]
     _valid(data.new, user, "new")
     user.set_password(data.new)
     user.save(update_fields=["password"])
@@ -164,8 +175,13 @@ def _taken() -> NoReturn:
     raise SpissusError("name", say("kitchen.name_taken")) from None
 
 
+#: A wrong field costs nobody their turn, but for tries without end.
+ACCOUNTS = PerAddressDone("sign_up")
+
+
 @router.post(
-    "/accounts", auth=Anyone(), response=SessionOut, throttle=PerAddress("sign_up"), openapi_extra=may_refuse(429),
+    "/accounts", auth=Anyone(), response=SessionOut, throttle=[ACCOUNTS, PerAddress("sign_in")],
+    openapi_extra=may_refuse(429),
 )  # fmt: skip
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     """Sign up with a kitchen of one's own."""
@@ -185,6 +201,7 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
             open_kitchen(data.kitchen, user)
     except IntegrityError:
         _taken()
+    ACCOUNTS.done(request)
     login(request, user, backend=BACKEND)
     return _session(request)
 

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from datetime import datetime
+
+from django.db import close_old_connections
+from django.db.models import Q
 from django.http import HttpRequest
+from django.utils import timezone
 
-from .models import User
+from .models import Session, User
 
-__all__ = ["User", "newcomer", "signed_in"]
+__all__ = ["User", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in"]
 
 
 def signed_in(request: HttpRequest) -> User:
@@ -22,3 +28,19 @@ def newcomer(name: str) -> User:
     user.set_unusable_password()
     user.save()
     return user
+
+
+def sessions_that_last(keys: Collection[str]) -> set[str]:
+    """Which of these sessions are there still, and of somebody who may sign in."""
+    theirs = Q(person=None) | Q(person__is_active=True)
+    try:
+        lasting = Session.objects.filter(theirs, session_key__in=keys, expire_date__gt=timezone.now())
+        return set(lasting.values_list("session_key", flat=True))
+    finally:
+        # Not within a request, which would see to it.
+        close_old_connections()
+
+
+def let_sessions_go(now: datetime) -> int:
+    """Delete the sessions that are over. Returns how many."""
+    return Session.objects.filter(expire_date__lt=now).delete()[0]

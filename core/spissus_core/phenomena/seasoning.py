@@ -59,14 +59,24 @@ def tasted(gap: float, error: float, verdict: str) -> tuple[float, float]:
     gap, error : before it, as a normal distribution.
     verdict : what the tongue said.
     """
-    at = gap + error * _TASTED
     low, high = TONGUE[verdict]
+    apart = max(low - gap, gap - high, 0.0) / math.hypot(error, TONGUE_ERROR)
+    if apart > CONTRADICTS_SD:
+        # Out there no share of the answer is left to weigh: its nearer end stands for it.
+        sure, said = 1.0 / error**2, 1.0 / TONGUE_ERROR**2
+        mean = (sure * gap + said * (low if gap < low else high)) / (sure + said)
+        return mean, (sure + said) ** -0.5 * apart / CONTRADICTS_SD
+    at = gap + error * _TASTED
     likely = ndtr((high - at) / TONGUE_ERROR) - ndtr((low - at) / TONGUE_ERROR)
     weights = likely * np.exp(-0.5 * _TASTED**2)
     weights = weights / weights.sum()
     mean = float(weights @ at)
     return mean, float(weights @ (at - mean) ** 2) ** 0.5
 
+
+#: Past so many standard deviations a taste and the ledger contradict each other, and what comes of both is known worse
+#: by as much as they are further apart. Modelling choice.
+CONTRADICTS_SD = 3.0
 
 #: Where a taste is weighed, in standard deviations. Numerical choice.
 _TASTED = np.linspace(-4.0, 4.0, 81)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from axes.models import AccessAttempt
-from django.contrib.sessions.models import Session
+from axes.models import AccessAttempt, AccessFailureLog
 from django.core.management.base import BaseCommand
 from django.db import connection
+from people.services import let_sessions_go
 
 from devices.services import let_raw_go
 
@@ -19,8 +19,12 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         now = datetime.now(UTC)
         readings = let_raw_go(now)
-        sessions = Session.objects.filter(expire_date__lt=now).delete()[0]
-        attempts = AccessAttempt.objects.filter(attempt_time__lt=now - timedelta(days=1)).delete()[0]
+        sessions = let_sessions_go(now)
+        yesterday = now - timedelta(days=1)
+        # The library's first table is what earlier versions counted in.
+        attempts = sum(
+            of.objects.filter(attempt_time__lt=yesterday).delete()[0] for of in (AccessFailureLog, AccessAttempt)
+        )
         with connection.cursor() as cursor:
             cursor.execute("DELETE FROM spissus_counts WHERE expires < %s", [now])
             counts = cursor.rowcount
