@@ -15,6 +15,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import ClassVar
 from urllib.error import URLError
 from urllib.parse import urlsplit, urlunsplit
 from urllib.request import urlopen
@@ -27,10 +28,24 @@ ROOT = Path(__file__).resolve().parents[1]
 FAULTS = re.compile(r"Request \S+ failed|is set aside|goes without|Traceback")
 
 
+#: How long anything is waited for, s. What is waited for ends the waiting; this is for what never comes.
+PATIENCE_S = 300
+
+
+def clean_env(**more: str) -> dict[str, str]:
+    """An environment in which nothing is set that a machine need not have set."""
+    return {name: os.environ[name] for name in ("PATH", "HOME") if name in os.environ} | more
+
+
 def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
+
+
+def of_server(url: str, name: str) -> str:
+    """Another database of the same server."""
+    return urlunsplit(urlsplit(url)._replace(path=f"/{name}"))
 
 
 class Site:
@@ -39,39 +54,46 @@ class Site:
     def __init__(self, name: str, database: str | None = None, options: tuple[str, ...] = ()) -> None:
         self.options = options
         where = database or os.environ["DATABASE_URL"]
-        parts = urlsplit(where)
-        with psycopg.connect(where, autocommit=True) as server:
-            server.execute(f'DROP DATABASE IF EXISTS "{name}" WITH (FORCE)')
-            server.execute(f'CREATE DATABASE "{name}"')
-        own = urlunsplit(parts._replace(path=f"/{name}"))
-        self.env = os.environ | {"DATABASE_URL": own, "SPISSUS_DEMO": "1"}
+        self.env = clean_env(
+            DATABASE_URL=of_server(where, name), SPISSUS_DEMO="1", SPISSUS_SECRET_KEY="of a test",
+            PYTHONPATH=os.pathsep.join(str(ROOT / part) for part in (".", "core", "server")),
+        )  # fmt: skip
         self.url = f"http://127.0.0.1:{free_port()}"
         self._server: subprocess.Popen[bytes] | None = None
         self._log = tempfile.NamedTemporaryFile(prefix="spissus-log-")  # noqa: SIM115
-        for command in (["migrate", "-v", "0"], ["createcachetable"], ["load_demo"]):
-            subprocess.run([sys.executable, "server/manage.py", *command], cwd=ROOT, env=self.env, check=True)
+        # Made once for each server, and copied from then on.
+        pattern = f"spissus_pattern_{os.getpid()}"
+        with psycopg.connect(where, autocommit=True) as server:
+            if where not in self._made:
+                server.execute(f'DROP DATABASE IF EXISTS "{pattern}" WITH (FORCE)')
+                server.execute(f'CREATE DATABASE "{pattern}"')
+                for command in (["migrate", "-v", "0"], ["createcachetable"], ["load_demo"]):
+                    self.manage(*command, DATABASE_URL=of_server(where, pattern))
+                self._made.add(where)
+            server.execute(f'DROP DATABASE IF EXISTS "{name}" WITH (FORCE)')
+            server.execute(f'CREATE DATABASE "{name}" TEMPLATE "{pattern}"')
+
+    _made: ClassVar[set[str]] = set()
+
+    def manage(self, *words: str, **env: str) -> None:
+        """A command of the server's, against its database."""
+        subprocess.run([sys.executable, "server/manage.py", *words], cwd=ROOT, env=self.env | env, check=True)
 
     def start(self) -> None:
         port = str(urlsplit(self.url).port)
         command = [sys.executable, "-m", "config.serve", "--port", port, "--log-level", "error", *self.options]
         # A group of its own, so that all its processes can be killed at once.
         self._server = subprocess.Popen(command, cwd=ROOT, env=self.env, stderr=self._log, start_new_session=True)
-        give_up = time.monotonic() + 30
-        while True:
-            try:
-                urlopen(f"{self.url}/api/v1/health", timeout=2)
-            except (URLError, OSError):
-                if self._server.poll() is not None or time.monotonic() > give_up:
-                    raise
-                time.sleep(0.05)
-            else:
-                return
+        try:
+            wait_until_alive(self.url, self._server)
+        except BaseException:
+            self.kill()
+            raise
 
     def kill(self) -> None:
         """End the server as a power cut would."""
         if self._server is not None:
-            os.killpg(self._server.pid, signal.SIGKILL)
-            self._server.wait(timeout=20)
+            end_group(self._server, signal.SIGKILL)
             self._server = None
 
     def kill_one(self) -> None:
@@ -91,17 +113,46 @@ class Site:
 
     def stop(self) -> None:
         if self._server is not None:
-            self._server.terminate()
-            self._server.wait(timeout=20)
+            end_group(self._server, signal.SIGTERM)
             self._server = None
+
+    def tell_anew(self) -> None:
+        """Tell the made-up pots that nobody has touched as of now: since they were told they have boiled on."""
+        self.manage("load_demo")
+
+
+def wait_until_alive(url: str, server: subprocess.Popen[bytes]) -> None:
+    """Return once a server answers. Raises what stood in the way where it ended before it did."""
+    give_up = time.monotonic() + PATIENCE_S
+    while True:
+        try:
+            urlopen(f"{url}/api/v1/health", timeout=PATIENCE_S)
+        except (URLError, OSError):
+            if server.poll() is not None or time.monotonic() > give_up:
+                raise
+            time.sleep(0.05)
+        else:
+            return
+
+
+def end_group(leader: subprocess.Popen[bytes], by: signal.Signals) -> None:
+    """End a process, and all that it started: whatever is left of its group after it."""
+    try:
+        leader.send_signal(by)
+        leader.wait(timeout=PATIENCE_S)
+    finally:
+        with contextlib.suppress(ProcessLookupError):
+            os.killpg(leader.pid, signal.SIGKILL)
+        leader.wait()
 
 
 @contextmanager
 def served(name: str) -> Iterator[Site]:
     """A running site, stopped at the end."""
     site = Site(name)
-    site.start()
     try:
+        site.tell_anew()
+        site.start()
         yield site
     finally:
         site.stop()

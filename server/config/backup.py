@@ -26,7 +26,7 @@ UNION ALL SELECT 'a function', proname FROM pg_proc
     WHERE pronamespace NOT IN ('pg_catalog'::regnamespace, 'information_schema'::regnamespace)
 UNION ALL SELECT 'a trigger', tgname FROM pg_trigger WHERE NOT tgisinternal
 UNION ALL SELECT 'a trigger', evtname FROM pg_event_trigger
-UNION ALL SELECT 'a rule', rulename FROM pg_rewrite WHERE rulename <> '_RETURN'
+UNION ALL SELECT 'a rule', rulename FROM pg_rules WHERE schemaname = 'public'
 UNION ALL SELECT 'a rule', polname FROM pg_policy
 UNION ALL SELECT 'an extension', extname FROM pg_extension WHERE extname <> 'plpgsql'
 UNION ALL SELECT 'a schema', nspname FROM pg_namespace

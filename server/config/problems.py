@@ -215,6 +215,8 @@ def _said(request: HttpRequest, error: Any) -> HttpResponse:
         return problem(422, str(cause), cause.errors)
     if isinstance(cause, RequestDataTooBig):
         return problem(413)
+    if isinstance(cause, HttpError):
+        return _said(request, cause)
     said = plain(_STATUS[400]) if error.status_code == 400 else error.message
     return problem(error.status_code, said, retry_s=getattr(error, "retry_s", None))
 

@@ -15,6 +15,7 @@ from typing import Any
 
 import psycopg
 from asgiref.sync import sync_to_async
+from django.db import Error as DatabaseError
 from django.db import connections
 from people.services import sessions_that_last
 
@@ -54,6 +55,7 @@ class Hub:
     def __init__(self) -> None:
         self._listeners: set[Listener] = set()
         self._ear: asyncio.Task[None] | None = None
+        self._hears = False
         self._pieces: dict[str, str] = {}
 
     def streams_of(self, visitor: str) -> int:
@@ -63,7 +65,9 @@ class Hub:
     async def stream(self, kitchen: str, person: int = 0, session: str = "", visitor: str = "") -> AsyncIterator[str]:
         """News for one page of a kitchen, for as long as it listens and its session lasts."""
         with self._joined(Listener(kitchen, person, session, visitor, asyncio.Queue(BACKLOG))) as one:
-            yield AGAIN
+            # Where the ear is not there yet, all are told when it is: once, so that nothing is asked for twice.
+            if self._hears:
+                yield AGAIN
             while True:
                 try:
                     told = await asyncio.wait_for(one.queue.get(), HEARTBEAT_S)
@@ -90,14 +94,17 @@ class Hub:
                 async with await psycopg.AsyncConnection.connect(**_where(), autocommit=True) as connection:
                     await connection.execute(f"LISTEN {CHANNEL}")
                     self._pieces.clear()
+                    self._hears = True
                     self._tell_all(AGAIN)
                     while self._listeners:
                         async for notify in connection.notifies(timeout=HEARTBEAT_S):
                             self._pass_on(notify.payload)
                         await self.end_what_is_over()
-            except (psycopg.Error, OSError) as error:
+            except (psycopg.Error, DatabaseError, OSError) as error:
                 log.info("The database does not answer, listening again: %s", error)
                 await asyncio.sleep(RETRY_S)
+            finally:
+                self._hears = False
 
     def _pass_on(self, payload: str) -> None:
         news = json.loads(payload)

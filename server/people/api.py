@@ -102,8 +102,8 @@ def _session(request: HttpRequest) -> SessionOut:
 def _known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -> User:
     """Whose password it is. Wrong ones are counted: after too many, 429."""
     user = authenticate(request, username=name, password=password)
-    if getattr(request, "axes_locked_out", False):
-        wait_s = getattr(request, "held_up_s", 60.0)
+    wait_s = getattr(request, "held_up_s", 0.0)
+    if wait_s > 0.0:
         raise RefusedError(429, say("kitchen.wrong_passwords", wait=wait_shown(wait_s)), retry_s=wait_s)
     if not isinstance(user, User):
         raise wrong

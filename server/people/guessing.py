@@ -56,7 +56,7 @@ class Guesses(AxesDatabaseHandler):  # type: ignore[misc]  # the library is not 
         self, sender: Any, credentials: dict[str, str], request: HttpRequest | None = None, **more: Any
     ) -> None:
         # Whoever waits and tries again waits no longer for it.
-        if request is None or getattr(request, "axes_locked_out", False):
+        if request is None or getattr(request, "held_up_s", 0.0) > 0.0:
             return
         AccessFailureLog.objects.create(
             username=_name(request, credentials), ip_address=request.axes_ip_address,  # type: ignore[attr-defined]

@@ -6,17 +6,24 @@ from collections.abc import Iterator
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from running import Site, served
+from running import PATIENCE_S, Site, served
 
 from .site import chromium
 
-expect.set_options(timeout=10_000)
+# What is seen ends the waiting, on a slow machine too.
+expect.set_options(timeout=PATIENCE_S * 1000)
 
 
 @pytest.fixture(scope="session")
-def site() -> Iterator[Site]:
-    with served("spissus_browser") as running:
+def site(worker_id: str) -> Iterator[Site]:
+    with served(f"spissus_browser_{worker_id}") as running:
         yield running
+
+
+@pytest.fixture
+def of_now(site: Site) -> None:
+    """The made-up pots boil for as long as the tests run: for what looks at them they are told anew."""
+    site.tell_anew()
 
 
 # Not for the session: Playwright keeps an event loop running in which Django refuses to work.
@@ -31,6 +38,7 @@ def page(browser: Browser) -> Iterator[Page]:
     """A tablet at the stove. Errors on the page fail the test."""
     # What keeps the page for later has tests of its own, and takes its time in each new browser.
     context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", service_workers="block")
+    context.set_default_timeout(PATIENCE_S * 1000)
     page = context.new_page()
     failures: list[str] = []
     page.on("pageerror", lambda error: failures.append(str(error)))

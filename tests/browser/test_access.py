@@ -28,6 +28,7 @@ def cut_off(page: Page) -> int:
     return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
 
 
+@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize("theme", ["light", "dark"])
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
 def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], width: int, height: int) -> None:
@@ -64,6 +65,7 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
     assert not lines, "\n".join(lines)
 
 
+@pytest.mark.usefixtures("of_now")
 def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     enter_demo(page, site)
     in_the_list(page, "Oyster mushrooms").press("Enter")

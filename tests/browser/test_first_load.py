@@ -47,6 +47,7 @@ def test_every_stage_is_a_chunk_of_its_own() -> None:
     assert not set(STAGES) & set(CHUNKS["src/main.tsx"]["imports"])  # type: ignore[call-overload]
 
 
+@pytest.mark.usefixtures("of_now")
 def test_nothing_moves_and_nothing_is_asked_twice(browser: Browser, site: Site) -> None:
     visit = first_load(browser, site, any_batch(browser, site), slow=False)
     assert visit.shifted < MOST_SHIFT

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 from running import Site
 
 from .site import enter_demo
@@ -248,13 +248,16 @@ def test_a_pan_is_calibrated_and_an_ingredient_kept(page: Page, site: Site) -> N
 def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page: Page, site: Site) -> None:
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
-    page.route("**/previews/line", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    held: list[Route] = []
+    page.route("**/previews/line", held.append)
     box = page.get_by_label("What went into the braise?")
     box.fill("200 ml wine")
     page.get_by_role("button", name="Put it in").click()
     page.get_by_label("Say what you have").fill("a bit over two litres, 2 cm of fat")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     row = page.get_by_label("What went in", exact=True)
+    page.unroute("**/previews/line")
+    held[0].continue_()
     expect(row).to_contain_text("several are called so")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     # One tap puts the line right.

@@ -131,7 +131,7 @@ def test_what_was_done_without_the_network_is_not_asked_for_again(tablet: Page, 
     expect(now_line(page).get_by_role("button", name="Undo")).to_have_count(0)
     # Back again, the server has it once, and says what comes next.
     site.start()
-    expect(said(page)).to_contain_text("Look in", timeout=20_000)
+    expect(said(page)).to_contain_text("Look in")
     assert [e["kind"] for e in of_batch(page, site.url + boiling)["log"]].count("salted") == 1
 
 

@@ -58,6 +58,7 @@ def begin(page: Page, name: str, stove: tuple[str, str], amount: str, wanted_ml:
 def crowded(browser: Browser, site: Site) -> Iterator[tuple[Page, list[str]]]:
     """The demo kitchen with more in it than it should have, and its views."""
     page = browser.new_context(reduced_motion="reduce").new_page()
+    site.tell_anew()
     enter_demo(page, site)
     kitchen = page.evaluate("fetch('/api/v1/kitchen').then((answer) => answer.json())")
     burner, pans = kitchen["burners"][0]["id"], kitchen["pans"]
@@ -114,6 +115,7 @@ def test_what_is_to_be_done_is_read_from_a_metre_away(
         assert float(said.evaluate("element => parseFloat(getComputedStyle(element).fontSize)")) >= 41.5, view
 
 
+@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
 def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})
@@ -131,6 +133,7 @@ def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height:
         assert box["y"] + box["height"] <= bar["y"], one
 
 
+@pytest.mark.usefixtures("of_now")
 def test_the_batch_prints_on_one_sheet_with_its_marks_at_true_size(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")

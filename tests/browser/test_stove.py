@@ -5,7 +5,6 @@ from __future__ import annotations
 import contextlib
 import json
 import re
-import statistics
 import subprocess
 import sys
 import threading
@@ -20,7 +19,7 @@ from uuid import uuid4
 import psycopg
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from running import ROOT, Cluster, Site
+from running import PATIENCE_S, ROOT, Cluster, Site
 
 from .site import enter_demo
 from .test_intake import pick, word
@@ -37,7 +36,7 @@ def stand_in(site: Site, kind: str, token: str, *more: str) -> Iterator[None]:
         yield
     finally:
         running.terminate()
-        running.wait(timeout=20)
+        running.wait(timeout=PATIENCE_S)
 
 
 def device(page: Page, site: Site, name: str, batch: str) -> str:
@@ -102,7 +101,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
         expect(page.get_by_text(re.compile(r"learned from ([2-9]|\d\d+) readings"))).to_be_visible(timeout=60_000)
         level = page.get_by_role("img", name=re.compile("The pan in section"))
         before = level.get_attribute("aria-label")
-        expect(level).not_to_have_attribute("aria-label", before or "", timeout=20_000)
+        expect(level).not_to_have_attribute("aria-label", before or "")
 
         # A stretch without network: what the cook does is kept, and told once when there is one again.
         page.context.set_offline(True)
@@ -128,7 +127,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     now, mark = (f"{moved[of]['gross']['value']}" for of in ("pot", "plan"))
     with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "480", "--every", "0.5"):
         # Flour, or a spoon first where the film that was seen makes it likely that it is thick enough.
-        expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough already"), timeout=120_000)
+        expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough already"))
     end = of_batch(page, url)
     assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03)
     # Nothing but steam has left: the salt is all there, in less liquid.
@@ -150,20 +149,25 @@ def test_the_alarm_rings_until_it_is_answered(page: Page, site: Site) -> None:
     expect(page.get_by_role("list").first.get_by_role("listitem").first).to_contain_text("look now")
 
 
-def test_two_browsers_see_the_same_within_a_second(page: Page, site: Site, browser: Browser) -> None:
+#: A page that never asks by itself: whatever comes every so often, or late, does not come.
+NEVER_ASKS = """
+for (const name of ['setInterval', 'setTimeout']) {
+  const real = window[name]
+  window[name] = (run, ms, ...rest) => (ms >= 5000 ? 0 : real(run, ms, ...rest))
+}
+"""
+
+
+def test_two_browsers_see_the_same_without_asking(page: Page, site: Site, browser: Browser) -> None:
+    page.add_init_script(NEVER_ASKS)
     enter_demo(page, site)
     start(page, site, "Knuckle, live")
     other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
     enter_demo(other, site)
     other.goto(page.url)
-    taken = []
     for grams in (2, 3, 4, 5, 6):
         add_salt(other, f"{grams} g")
-        recorded = time.monotonic()
-        expect(page.get_by_role("button", name=re.compile(f"Undo ?: Salt: {grams}.0"))).to_be_visible(timeout=20_000)
-        taken.append(time.monotonic() - recorded)
-    # Asked for now and then it would take five seconds on the average.
-    assert statistics.median(taken) < 1.0, taken
+        expect(page.get_by_role("button", name=re.compile(f"Undo ?: Salt: {grams}.0"))).to_be_visible()
     other.context.close()
 
 
@@ -175,7 +179,7 @@ def test_what_is_done_while_the_server_is_away_is_told_once(page: Page, site: Si
     try:
         take_reading(page, "Scale", f"{gross - 100:.0f}")
         kept = page.get_by_role("status", name="Kept in this browser")
-        expect(kept).to_contain_text("One entry is kept", timeout=20_000)
+        expect(kept).to_contain_text("One entry is kept")
         page.get_by_role("button", name="Seen in the pan").click()
         page.get_by_role("button", name="film on the spoon").click()
         page.keyboard.press("Escape")
@@ -226,7 +230,7 @@ class Sender:
             headers = {"Content-Type": "application/json", "Authorization": f"Bearer {self.token}"}
             with (
                 contextlib.suppress(URLError, OSError),
-                urlopen(Request(f"{self.site.url}/api/v1/device/readings", body, headers), timeout=5),
+                urlopen(Request(f"{self.site.url}/api/v1/device/readings", body, headers), timeout=PATIENCE_S),
             ):
                 self.acknowledged += [one["at"] for one in self._waiting[:60]]
                 self._waiting = self._waiting[60:]
@@ -234,7 +238,7 @@ class Sender:
 
     def stop(self) -> None:
         self._over.set()
-        self._thread.join(timeout=20)
+        self._thread.join(timeout=PATIENCE_S)
 
 
 def test_nothing_is_lost_or_doubled_when_server_and_database_are_killed(
@@ -262,12 +266,12 @@ def test_nothing_is_lost_or_doubled_when_server_and_database_are_killed(
             if server == "all":
                 site.start()
             before = len(sender.acknowledged)
-            give_up = time.monotonic() + 90
+            give_up = time.monotonic() + PATIENCE_S
             while len(sender.acknowledged) < before + 3:
                 assert time.monotonic() < give_up, "the device is not heard again"
                 page.wait_for_timeout(100)
         # The page comes back by itself.
-        expect(page.get_by_text("The server does not answer")).to_have_count(0, timeout=40_000)
+        expect(page.get_by_text("The server does not answer")).to_have_count(0)
         mark = f"after the storm {uuid4().hex[:6]}"
         page.keyboard.press("Escape")
         page.keyboard.press("n")

@@ -309,6 +309,7 @@ def test_two_tablets_on_one_pot(page: Page, site: Site, browser: Browser) -> Non
     other.context.close()
 
 
+@pytest.mark.usefixtures("of_now")
 def test_units_are_one_tap_away(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")

@@ -15,7 +15,7 @@ from urllib.parse import urlsplit
 
 import psycopg
 import pytest
-from running import ROOT, Site, free_port
+from running import ROOT, Cluster, Site, clean_env, free_port
 
 
 @pytest.fixture
@@ -32,8 +32,9 @@ def site() -> Iterator[Site]:
 
 def spissus(site: Site, *words: str, stdin: str = "", **env: str) -> subprocess.CompletedProcess[str]:
     """The one command, against the site's database."""
+    given = clean_env(**{"DATABASE_URL": site.env["DATABASE_URL"]} | env)
     return subprocess.run(
-        [str(ROOT / "spissus"), *words], env=site.env | env, input=stdin, capture_output=True, text=True, check=False
+        [str(ROOT / "spissus"), *words], env=given, input=stdin, capture_output=True, text=True, check=False
     )
 
 
@@ -85,6 +86,73 @@ def test_what_is_no_backup_changes_nothing(site: Site, tmp_path: Path) -> None:
     assert "stays as it is" in refused.stderr
     assert spissus(site, "restore", str(tmp_path / "missing")).returncode == 1
     assert folded(site) == before
+
+
+#: Does something as soon as it is restored, where it may.
+HOSTILE = """
+CREATE FUNCTION does() RETURNS int LANGUAGE plpgsql AS $$ BEGIN
+    IF current_database() LIKE '%restored%' THEN EXECUTE $x$COPY (SELECT 1) TO PROGRAM 'touch {mark}'$x$; END IF;
+    RETURN 1;
+END $$;
+CREATE MATERIALIZED VIEW seen AS SELECT does();
+"""
+
+
+@pytest.mark.parametrize(
+    ("what", "said"),
+    [
+        (HOSTILE, "could not be restored"),
+        ("CREATE VIEW quiet AS SELECT 1", "a view (quiet)"),
+        ("CREATE FUNCTION quiet() RETURNS int LANGUAGE sql AS 'SELECT 1'", "a function (quiet)"),
+        ("CREATE RULE quiet AS ON DELETE TO batches_event DO INSTEAD NOTHING", "a rule (quiet)"),
+        ("CREATE SCHEMA quiet", "a schema (quiet)"),
+        ("INSERT INTO django_migrations (app, name, applied) VALUES ('batches', '0999_later', now())", "0999_later"),
+        ("DROP TABLE django_migrations", "is no backup of Spissus"),
+    ],
+)
+def test_a_file_is_looked_at_before_it_takes_the_place_of_anything(
+    site: Site, tmp_path: Path, what: str, said: str
+) -> None:
+    mark, kept = tmp_path / "mark", tmp_path / "strange.dump"
+    with psycopg.connect(site.env["DATABASE_URL"], autocommit=True) as database:
+        database.execute(what.replace("{mark}", str(mark)))  # type: ignore[arg-type]
+    assert spissus(site, "backup", str(kept)).returncode == 0
+    refused = spissus(site, "restore", str(kept))
+    assert refused.returncode == 1
+    assert said in refused.stderr
+    assert "stays as it is" in refused.stderr
+    assert not mark.exists()
+    with psycopg.connect(site.env["DATABASE_URL"]) as database:
+        listed = database.execute("SELECT datname FROM pg_database WHERE datname LIKE 'spissus_commands%'").fetchall()
+    assert listed == [("spissus_commands",)]
+
+
+def test_a_foreign_database_and_half_a_backup_are_no_kitchen(site: Site, tmp_path: Path) -> None:
+    before = folded(site)
+    foreign, half = tmp_path / "foreign.dump", tmp_path / "half.dump"
+    other = Site("spissus_commands_other")
+    with psycopg.connect(other.env["DATABASE_URL"], autocommit=True) as database:
+        database.execute("DROP SCHEMA public CASCADE; CREATE SCHEMA public; CREATE TABLE trains (id int)")
+    assert spissus(other, "backup", str(foreign)).returncode == 0
+    refused = spissus(site, "restore", str(foreign))
+    assert refused.returncode == 1
+    assert "stays as it is" in refused.stderr
+    assert spissus(site, "backup", str(half)).returncode == 0
+    half.write_bytes(half.read_bytes()[: half.stat().st_size // 2])
+    assert "could not be restored" in spissus(site, "restore", str(half)).stderr
+    assert folded(site) == before
+
+
+def test_nothing_is_restored_as_a_superuser(site: Site, tmp_path: Path) -> None:
+    kept = tmp_path / "evening.dump"
+    assert spissus(site, "backup", str(kept)).returncode == 0
+    cluster = Cluster()
+    try:
+        refused = spissus(site, "restore", str(kept), DATABASE_URL=cluster.url)
+    finally:
+        cluster.remove()
+    assert refused.returncode == 1
+    assert "names a superuser" in refused.stderr
 
 
 def test_a_port_that_is_taken_is_said_before_anything_is_done(site: Site) -> None:
@@ -146,7 +214,8 @@ def test_a_step_that_fails_stops_the_command_with_its_own_message(site: Site, tm
     (copy / ".venv").symlink_to(ROOT / ".venv")
     failed = subprocess.run(
         [str(copy / "spissus"), "serve"], capture_output=True, text=True, check=False,
-        env=site.env | {"PATH": f"{tmp_path}:{os.environ['PATH']}", "PORT": str(free_port())},
+        env=clean_env(DATABASE_URL=site.env["DATABASE_URL"], PORT=str(free_port()))
+        | {"PATH": f"{tmp_path}:{os.environ['PATH']}"},
     )  # fmt: skip
     assert failed.returncode == 1
     assert failed.stderr.rstrip().endswith("Front-end packages could not be installed: npm says why above.")

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import json
+from datetime import timedelta
+from io import StringIO
 from typing import Any
 
 import pytest
+import time_machine
 from demo.kitchen import STORIES, load
 from django.contrib.auth.hashers import make_password
+from django.core.management import call_command
 from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from kitchens.models import Kitchen
-from people import hashing
+from people.api import ACCOUNTS
 from people.models import Session, User
 
 from .conftest import Caller
@@ -195,19 +199,6 @@ def test_passwords_are_hashed_by_argon2_and_old_hashes_are_renewed(cook: Caller,
     assert cook.user.password.startswith("argon2$argon2id$")
 
 
-def test_a_crowd_at_the_door_does_not_take_the_processor(cook: Caller, settings: Any, monkeypatch: Any) -> None:
-    settings.PASSWORD_HASHERS = ["people.hashing.Argon2"]
-    monkeypatch.setattr(hashing, "PATIENCE_S", 0.01)
-    taken = [hashing._turns.acquire() for _ in range(hashing.AT_ONCE)]
-    try:
-        answer = post(Client(), "/session", {"name": "cook", "password": "a long enough secret"})
-    finally:
-        for _ in taken:
-            hashing._turns.release()
-    assert answer.status_code == 503
-    assert "Too many people" in answer.json()["detail"]
-
-
 def test_who_is_signed_in_takes_one_query(cook: Caller) -> None:
     with CaptureQueriesContext(connection) as asked:
         assert cook.get("/session").json()["name"] == "cook"
@@ -237,3 +228,121 @@ def test_an_endpoint_that_asks_for_nobody_opens_no_session(cook: Caller) -> None
     with CaptureQueriesContext(connection) as asked:
         assert cook.get("/health").status_code == 200
     assert len(asked) == 0
+
+
+# -- guessing --------------------------------------------------------------------------------------
+
+SECRET = "a long enough secret"
+
+
+def tried(name: str, password: str, address: str) -> int:
+    body = json.dumps({"name": name, "password": password})
+    answer = Client().post("/api/v1/session", body, content_type=JSON, REMOTE_ADDR=address)
+    return int(answer.status_code)
+
+
+def test_a_hundred_guesses_at_one_name_from_one_address(cook: Caller) -> None:
+    looked_at = [tried("COOK", f"guess {n}", "10.0.0.1") for n in range(100)]
+    assert looked_at == [422] * 10 + [429] * 90
+    assert tried("cook", SECRET, "10.0.0.1") == 429
+    # Waiting longer than said is not needed, whatever was tried meanwhile.
+    with time_machine.travel(timezone.now() + timedelta(seconds=61)):
+        assert tried("cook", SECRET, "10.0.0.1") == 200
+    assert tried("cook", SECRET, "10.0.0.9") == 200
+
+
+def test_a_hundred_guesses_at_one_name_from_ten_addresses(cook: Caller) -> None:
+    began = timezone.now()
+    looked_at = 0
+    for n in range(100):
+        # Slowly enough for the minute.
+        with time_machine.travel(began + timedelta(seconds=20 * n)):
+            looked_at += tried("cook", f"guess {n}", f"10.0.1.{n % 10}") == 422
+    assert looked_at == 50
+    with time_machine.travel(began + timedelta(seconds=2000)):
+        # Who has the right one, and was not wrong from there, is let in all the same.
+        assert tried("cook", SECRET, "10.0.9.9") == 200
+        assert tried("cook", SECRET, "10.0.1.3") == 429
+
+
+def test_guesses_at_many_names_from_one_address(cook: Caller) -> None:
+    began = timezone.now()
+    # A hundred are a class that mistypes; three times as many are nobody's.
+    for n in range(300):
+        with time_machine.travel(began + timedelta(seconds=n)):
+            assert tried(f"cook{n}", "summer in the city", "10.0.2.1") == 422
+    with time_machine.travel(began + timedelta(seconds=400)):
+        assert tried("cook", SECRET, "10.0.2.1") == 429
+        assert tried("cook", SECRET, "10.0.2.2") == 200
+
+
+def test_a_hundred_guesses_between_ones_own_right_passwords(cook: Caller, neighbour: Caller) -> None:
+    looked_at = []
+    for n in range(100):
+        looked_at.append(tried("cook", f"guess {n}", "10.0.3.1"))
+        if n % 10 == 0:
+            assert tried("neighbour", SECRET, "10.0.3.1") == 200
+    assert looked_at == [422] * 10 + [429] * 90
+
+
+def test_guesses_at_the_password_of_an_open_session_are_counted(cook: Caller) -> None:
+    new = "another long secret"
+    guesses = [cook.send("/session/password", {"old": f"guess {n}", "new": new}, "put").status_code for n in range(12)]
+    assert guesses == [422] * 10 + [429] * 2
+
+
+def test_the_right_password_forgives_its_own_pair(cook: Caller) -> None:
+    for _ in range(5):
+        assert [tried("cook", "mistyped", "10.0.4.1") for _ in range(9)] == [422] * 9
+        assert tried("cook", SECRET, "10.0.4.1") == 200
+
+
+@pytest.mark.parametrize("path", ["/session/demo", "/session"])
+def test_whoever_asks_without_end_is_told_when_to_come_back(client: Client, db: None, settings: Any, path: str) -> None:
+    body = {} if path.endswith("demo") else {"name": "", "password": ""}
+    answers = [post(client, path, body) for _ in range(125)]
+    assert {one.status_code for one in answers[120:]} == {429}
+    assert "Try again in" in answers[-1].json()["detail"]
+
+
+def test_only_accounts_that_were_made_count(client: Client, db: None, monkeypatch: Any) -> None:
+    monkeypatch.setattr(ACCOUNTS, "num_requests", 2)
+    body = {"name": "pupil", "password": SECRET, "kitchen": "Class"}
+    for n in range(40):
+        assert post(client, "/accounts", body | {"password": "short", "name": f"p{n}"}).status_code == 422
+    for n in range(2):
+        assert post(Client(), "/accounts", body | {"name": f"pupil-{n}"}).status_code == 200
+    refused = post(Client(), "/accounts", body | {"name": "pupil-9"})
+    assert refused.status_code == 429
+    assert "min." in refused.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    "password", ["Spissus2026", "spissus-2026!", "2026.SPISSUS", "rosemary rosemary", "thymethyme", " " * 12, "a" * 40]
+)
+def test_what_anybody_would_try_first_is_refused(client: Client, db: None, password: str) -> None:
+    answer = post(client, "/accounts", {"name": "sous", "password": password, "kitchen": "x"})
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["field"] == "password"
+
+
+@pytest.mark.parametrize("password", ["banana bread pan", "spissus is thick", "4 shanks, 2 onions"])
+def test_a_password_of_several_words_is_taken(client: Client, db: None, password: str) -> None:
+    assert post(client, "/accounts", {"name": "sous", "password": password, "kitchen": "x"}).status_code == 200
+
+
+def test_tidying_ends_the_sessions_that_are_over_and_no_other(cook: Caller, neighbour: Caller) -> None:
+    old = Session.objects.filter(person=neighbour.user)
+    old.update(expire_date=timezone.now() - timedelta(days=1))
+    call_command("tidy", stdout=StringIO())
+    assert not old.exists()
+    assert cook.get("/session").json()["signed_in"]
+
+
+@pytest.mark.parametrize("kind", ["multipart/form-data; boundary=x", "text/plain", "application/xml", ""])
+@pytest.mark.parametrize("path", ["/session", "/accounts", "/session/password", "/batches", "/previews/line"])
+def test_what_is_no_json_is_said_to_be_none(cook: Caller, path: str, kind: str) -> None:
+    method = cook.client.put if path.endswith("password") else cook.client.post
+    answer = method(f"/api/v1{path}", b'--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n1\r\n--x--', kind)
+    assert answer.status_code == 415
+    assert answer.headers["Content-Type"] == "application/problem+json"

@@ -8,10 +8,13 @@ from collections.abc import AsyncIterator
 from typing import Any
 
 import pytest
+from demo.kitchen import load
 from django.db import connection
 from django.test import Client
+from django.utils import timezone
 from live.hub import AGAIN, BACKLOG, Hub, hub
 from live.services import CHANNEL, session_mark
+from people.models import Session
 
 from .conftest import person
 
@@ -20,6 +23,8 @@ class DeafHub(Hub):
     """A hub that hears only what the test tells it."""
 
     async def _listen(self) -> None:
+        self._hears = True
+        self._tell_all(AGAIN)
         await asyncio.sleep(3600)
 
     def hear(self, kitchen: str, seq: int) -> None:
@@ -27,7 +32,7 @@ class DeafHub(Hub):
 
 
 async def _next(stream: AsyncIterator[str]) -> str:
-    return await asyncio.wait_for(anext(stream), 2)
+    return await asyncio.wait_for(anext(stream), 60)
 
 
 def test_news_go_to_their_kitchen_only_and_in_order() -> None:
@@ -66,11 +71,11 @@ def test_a_page_that_does_not_keep_up_is_told_to_ask_again() -> None:
 def test_streams_end_at_sign_out_and_when_the_password_changes() -> None:
     async def listen() -> None:
         hub = DeafHub()
-        here, there = hub.stream("mine", 1, session_mark("here")), hub.stream("mine", 1, session_mark("there"))
-        other = hub.stream("mine", 2, session_mark("other"))
+        here, there = hub.stream("mine", 1, "here", "1"), hub.stream("mine", 1, "there", "1")
+        other = hub.stream("mine", 2, "other", "2")
         for stream in (here, there, other):
             assert await _next(stream) == AGAIN
-        assert hub.streams_of(1) == 2
+        assert hub.streams_of("1") == 2
         hub._pass_on(json.dumps({"person": None, "session": session_mark("here")}))
         with pytest.raises(StopAsyncIteration):
             await _next(here)
@@ -79,7 +84,7 @@ def test_streams_end_at_sign_out_and_when_the_password_changes() -> None:
         hub._pass_on(json.dumps({"person": 1, "session": None}))
         with pytest.raises(StopAsyncIteration):
             await _next(there)
-        assert hub.streams_of(1) == 0
+        assert hub.streams_of("1") == 0
         assert '"seq": 1' in await _next(other)
         await other.aclose()  # type: ignore[attr-defined]
 
@@ -89,7 +94,7 @@ def test_streams_end_at_sign_out_and_when_the_password_changes() -> None:
 @pytest.mark.django_db
 def test_nobody_has_more_streams_than_pages(monkeypatch: pytest.MonkeyPatch) -> None:
     cook = person("cook")
-    monkeypatch.setattr(hub, "streams_of", lambda person: 20)
+    monkeypatch.setattr(hub, "streams_of", lambda visitor: 20)
     assert cook.get("/stream").status_code == 429
 
 
@@ -125,3 +130,44 @@ def test_an_event_is_announced_when_it_is_committed() -> None:
     told = [news["seq"] for news in heard if news.get("batch") == batch["id"]]
     assert told[-1:] == [2]
     assert len(set(told)) == len(told)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_streams_end_with_their_session_expired_or_taken_away() -> None:
+    cook, other = person("herald"), person("other")
+    keys = {one: one.client.session.session_key or "" for one in (cook, other)}
+    Session.objects.filter(session_key=keys[cook]).update(expire_date=timezone.now())
+
+    async def listen() -> None:
+        hub = DeafHub()
+        over, gone, open_still = (hub.stream("mine", 1, key) for key in (keys[cook], "nobody's", keys[other]))
+        for stream in (over, gone, open_still):
+            assert await _next(stream) == AGAIN
+        await hub.end_what_is_over()
+        for stream in (over, gone):
+            with pytest.raises(StopAsyncIteration):
+                await _next(stream)
+        hub.hear("mine", 1)
+        assert '"seq": 1' in await _next(open_still)
+        await open_still.aclose()  # type: ignore[attr-defined]
+
+    asyncio.run(listen())
+
+
+@pytest.mark.django_db
+def test_visitors_of_the_demo_are_counted_each_by_themselves(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    load(timezone.now())
+    settings.DEMO = True
+    one, another = Client(), Client()
+    for visitor in (one, another):
+        assert visitor.post("/api/v1/session/demo").status_code == 200
+    monkeypatch.setattr(hub, "streams_of", lambda visitor: 20 * (visitor == one.session.session_key))
+    assert one.get("/api/v1/stream").status_code == 429
+    assert another.get("/api/v1/stream").status_code == 200
+
+
+@pytest.mark.django_db
+def test_a_member_without_a_kitchen_is_answered() -> None:
+    cook = person("cook")
+    cook.user.memberships.all().delete()
+    assert cook.get("/stream").status_code == 403

@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 from config.middleware import ALIVE, in_turn
+from config.problems import unavailable
 from django.http import HttpRequest, HttpResponse
 
 
@@ -70,7 +71,7 @@ def test_what_waited_while_the_database_was_found_away_does_not_find_it_again(
             if request.path == "/first":
                 later.append(pool.submit(middleware, asked("/second")))
                 assert came.wait(timeout=20)
-            return HttpResponse(status=503)
+            return unavailable()
 
         middleware = in_turn(view)
         assert middleware(asked("/first")).status_code == 503
@@ -96,3 +97,21 @@ def test_whether_it_is_alive_is_told_at_once(settings: Any) -> None:
         assert middleware(asked(ALIVE)).status_code == 200
         busy.wait(timeout=20)
         assert other.result(timeout=20).status_code == 200
+
+
+def test_what_is_refused_for_another_reason_says_nothing_of_the_database(settings: Any) -> None:
+    settings.REQUESTS_AT_ONCE = 1
+    together = Barrier(2)
+
+    def view(request: HttpRequest) -> HttpResponse:
+        if request.path == "/first":
+            together.wait(timeout=60)
+            return HttpResponse(status=503)
+        return HttpResponse()
+
+    middleware = in_turn(view)
+    with ThreadPoolExecutor(2) as pool:
+        first = pool.submit(middleware, asked("/first"))
+        second = pool.submit(middleware, asked("/second"))
+        together.wait(timeout=60)
+        assert (first.result(timeout=60).status_code, second.result(timeout=60).status_code) == (503, 200)
