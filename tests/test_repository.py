@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 import subprocess
+from hashlib import sha256
 from pathlib import Path
 
 import pytest
@@ -91,3 +92,19 @@ def test_the_command_is_sound_shell_and_says_what_it_can_do() -> None:
     readme = (ROOT / "README.md").read_text(encoding="utf-8")
     for command in re.findall(r"\./spissus (\w+)", readme):
         assert f"./spissus {command}" in told or command == "help"
+
+
+#: What makers are called, as the first digits of a SHA-256: none of them is to be read here, or anywhere.
+MAKERS = set((ROOT / "tests" / "unnamed.txt").read_text(encoding="utf-8").split())
+
+
+def test_no_maker_is_named() -> None:
+    texts = [
+        path for pattern in ("*.csv", "*.txt", "*.py", "*.toml", "*.tsx", "*.ts", "*.md") for path in tracked(pattern)
+        if not path.name.startswith("requirements")
+    ]  # fmt: skip
+    named = []
+    for path in texts:
+        words = set(re.findall(r"[a-z]{3,}", path.read_text(encoding="utf-8").casefold().replace("'", "")))
+        named += [f"{path.name}: {word}" for word in words if sha256(word.encode()).hexdigest()[:12] in MAKERS]
+    assert not named
