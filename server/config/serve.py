@@ -30,7 +30,8 @@ class Workers(Multiprocess):
                 self._died_unserved += 1
             elif self._died_unserved and worker.is_ready():
                 self._died_unserved = 0
-        if self._died_unserved >= self.processes_num and not any(one.process.is_alive() and one.is_ready() for one in self.processes):
+        alive = (worker for worker in self.processes if worker.process.is_alive())
+        if self._died_unserved >= self.processes_num and not any(worker.is_ready() for worker in alive):
             print("Every worker ended before it could serve. What it said of itself stands above.", file=sys.stderr)
             self.failed = True
             self.should_exit.set()
