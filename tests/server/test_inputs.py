@@ -7,7 +7,7 @@ import json
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 import pytest
 from batches.models import Batch
@@ -147,6 +147,10 @@ def test_a_nul_in_a_query_or_a_cookie_is_no_fault(cook: Caller, client: Client) 
     assert client.get("/api/v1/session", headers=spelt).status_code == 200
 
 
+#: The id of no batch.
+SOME = UUID(int=4711)
+
+
 def _cursor(text: str) -> str:
     return base64.urlsafe_b64encode(text.encode()).decode()
 
@@ -154,9 +158,9 @@ def _cursor(text: str) -> str:
 @pytest.mark.parametrize(
     "cursor",
     [
-        "x", "%00", "é", _cursor("[]"), _cursor("2026-01-01 x"), _cursor(f"0001-01-01T00:00:00+14:00 {uuid4()}"),
-        _cursor(f"9999-12-31T23:59:59-14:00 {uuid4()}"), _cursor(f"2026-01-01 {uuid4()}"), _cursor("{" * 60),
-        _cursor(f"infinity {uuid4()}"), "A" * 201,
+        "x", "%00", "é", _cursor("[]"), _cursor("2026-01-01 x"), _cursor(f"0001-01-01T00:00:00+14:00 {SOME}"),
+        _cursor(f"9999-12-31T23:59:59-14:00 {SOME}"), _cursor(f"2026-01-01 {SOME}"), _cursor("{" * 60),
+        _cursor(f"infinity {SOME}"), "A" * 201,
     ],
 )  # fmt: skip
 def test_a_hand_made_cursor_is_a_place_or_none(cook: Caller, cursor: str) -> None:
