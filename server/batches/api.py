@@ -146,11 +146,12 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.Routes
     """Ways to a sauce; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
-    solved = solve_routes(pot, data, agreed=board.timeline.wanted)
+    wish = data.said_again(board.timeline.wanted)
+    solved = solve_routes(pot, wish, agreed=board.timeline.wanted)
     # Another pan is looked for only where there is a time to keep.
-    pairs = kitchen_pairs(member.kitchen.pk) if data.minutes is not None else ()
+    pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     chosen = None if board.timeline.chosen is None else board.timeline.chosen.route
-    return ways.routes_out(pot, data, solved, trade(pot, data), pairs=pairs, chosen=chosen)
+    return ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen)
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

@@ -72,6 +72,10 @@ def _said_of(happened: ev.Kind) -> SaidOut:
         return SaidOut.of(say("batch.not_put_into_words", kind=happened.kind))
 
 
+def _reading_of(payload: ev.Kind) -> float | None:
+    return payload.measured.value if isinstance(payload, ev.Read) and payload.measured else None
+
+
 def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
     """For each device that reads this pot, its newest reading, and whether it contradicts the ledger."""
     newest = {m.event.device: m for m in timeline.moments if m.event.device is not None}
@@ -80,7 +84,7 @@ def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
         DeviceReadOut(
             name=name, at=m.event.at, text=_said_of(m.event.payload), count=counts[name],
             problem=_problem(m.problem),
-            reading=m.event.payload.measured.value if isinstance(m.event.payload, ev.Read) else None,
+            reading=_reading_of(m.event.payload),
         )
         for name, m in newest.items()
     ]  # fmt: skip

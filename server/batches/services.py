@@ -25,7 +25,7 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.events.alarm import quiet
-from spissus_core.fold import Timeline, struck_ids
+from spissus_core.fold import Timeline, fold, struck_ids
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
@@ -58,8 +58,8 @@ def batches_named(member: Member, name: str) -> list[Batch]:
 class Kitchen:
     """What the events of a member's page name, as it is in their kitchen now."""
 
-    def __init__(self, member: Member) -> None:
-        self._member = member
+    def __init__(self, member: Member, log: Sequence[ev.Event] = ()) -> None:
+        self._member, self._log = member, log
 
     def pan(self, pan_id: UUID) -> Pan:
         """A pan of the kitchen. Raises Http404 for another's."""
@@ -73,10 +73,17 @@ class Kitchen:
         """The kitchen's own ingredients."""
         return own_ingredients(self._member.kitchen.pk)
 
+    def unboiled_ml(self) -> float:
+        """What the pot of the log would hold had nothing been read of it since, mL."""
+        pot = fold([event for event in self._log if not isinstance(event.payload, ev.Read)]).pot
+        if pot is None:
+            raise SpissusError("value", say("events.what_is_in_it"))
+        return pot.contents.volume_ml
 
-def written_out(member: Member, said: ev.Form | ev.Kind) -> ev.Kind:
-    """An event as it is kept: later changes of what it names leave it alone."""
-    return said.written_out(Kitchen(member))
+
+def written_out(member: Member, said: ev.Form | ev.Kind, log: Sequence[ev.Event] = ()) -> ev.Kind:
+    """An event as it is kept: later changes of what it names, and of what it is a share of, leave it alone."""
+    return said.written_out(Kitchen(member, log))
 
 
 def log_of(batch: Batch) -> list[ev.Event]:
@@ -177,7 +184,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         return batch_out(batch, Board(log, present()))
     if batch.last_seq >= MOST_EVENTS:
         raise RefusedError(422, say("batch.is_full"))
-    payload = written_out(member, said)
+    payload = written_out(member, said, log)
     event = _event_now(batch, event_id, at, payload)
     board = Board([*log, event], present())
     _check(log, event, board.timeline)

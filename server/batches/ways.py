@@ -100,12 +100,14 @@ class TradeOut(Shape):
 
 
 class RoutesOut(Shape):
-    """The ways there, the one to propose first, and what each volume costs. Boiled down below ``too_salty`` its sauce
-    is past the ceiling; null where it never is."""
+    """The ways there, the one to propose first, and what each volume costs. ``told`` is how what was said of the
+    amount was read; null where it is the amount itself. Boiled down below ``too_salty`` its sauce is past the ceiling;
+    null where it never is."""
 
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
+    told: SaidOut | None
     salt_percent: float
     ceiling_percent: float
     too_salty: ShownOut | None
@@ -177,7 +179,7 @@ def route_out(
         kind=route.kind,
         label=word(WAYS[route.kind].label),
         flag=word(WAYS[route.kind].flag),
-        said=SaidOut.of(way_line(pot, route)),
+        said=SaidOut.of(way_line(pot, wanted, route)),
         takes=ShownOut.of(show_minutes(work_min(route))),
         too_salty=route.salt_before.best > wanted.ceiling_percent,
         beside=(
@@ -279,6 +281,7 @@ def routes_out(
             for p in points
         ],
         wanted=ShownOut.of(show_volume(wanted.amount_ml)),
+        told=SaidOut.of(wanted.amount_said) if wanted.as_told else None,
         salt_percent=wanted.salt_percent,
         ceiling_percent=wanted.ceiling_percent,
         too_salty=None if salty is None else ShownOut.of(show_volume(salty)),

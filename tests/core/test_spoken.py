@@ -111,7 +111,7 @@ def test_amounts_for_the_hand() -> None:
 )
 def test_the_bar_says_a_way_in_the_order_in_which_it_is_done(kind: str, volume_ml: float, line: str) -> None:
     one = pot()
-    found = in_words(way_line(one, solve_route(one, wanted(volume_ml), kind))).replace("\u00a0", " ")
+    found = in_words(way_line(one, wanted(volume_ml), solve_route(one, wanted(volume_ml), kind))).replace("\u00a0", " ")
     assert re.fullmatch(line, found), found
 
 

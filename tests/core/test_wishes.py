@@ -16,11 +16,13 @@ from spissus_core.fold import Timeline
 from spissus_core.intake.wish import read_amount_wanted
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.guests import DISHES
+from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
-from spissus_core.planning.explanation import stretched
+from spissus_core.planning.explanation import because, stretched
 from spissus_core.planning.guidance import next_act, skim_way
 from spissus_core.planning.hurry import hurried
-from spissus_core.planning.routes import solve_route, solve_routes, work_min
+from spissus_core.planning.routes import boiling_minutes, solve_route, solve_routes, work_min
+from spissus_core.planning.spoken import way_line
 
 WIDE = Pan.round("32 cm pan", 320, 80, empty_g=2100)
 STRONG = Burner(name="big burner", net_kw=3.0)
@@ -30,8 +32,10 @@ STRONG = Burner(name="big burner", net_kw=3.0)
     ("said", "field", "value"),
     [
         ("900 ml", "volume_ml", 900.0), ("0,5 l", "volume_ml", 500.0), ("half a litre", "volume_ml", 500.0),
-        ("900", "volume_ml", 900.0), ("half", "share", 0.5), ("half of it", "share", 0.5), ("a third", "share", 1 / 3),
-        ("two thirds of the pot", "share", 2 / 3), ("3/4", "share", 0.75), ("½", "share", 0.5), ("50 %", "share", 0.5),
+        ("900", "volume_ml", 900.0), ("half", "share", 0.5), ("half of it", "share", 0.5),
+        ("a third left", "share", 1 / 3),
+        ("two thirds of the pot", "share", 2 / 3), ("3/4 of it", "share", 0.75), ("by 400 ml", "gone_ml", 400.0),
+        ("½", "share", 0.5), ("50 %", "share", 0.5),
         ("boil down by a third", "share", 2 / 3), ("reduce to half", "share", 0.5), ("all of it", "share", 1.0),
         ("2.4 kg on the scale", "gross_g", 2400.0), ("0.9 % salt", "at_salt_percent", 0.9),
         ("20 min", "minutes", 20.0), ("1 1/2 h", "minutes", 90.0), ("for 6 people", "people", 6),
@@ -57,7 +61,8 @@ def test_helpings_have_a_size() -> None:
     [
         ("", "Say how much sauce"), ("a lot", "not a unit"), ("blub", "says nothing of how much"),
         ("20 °C", "says nothing of how much"), ("2.5 people", "whole number"), ("0 people", "whole number"),
-        ("five quarters", "between nothing and all"), ("9 furlongs", "not a unit"), ("-3 l", "says nothing"),
+        ("five quarters", "of what"), ("a third", "left, or gone"), ("2/3", "left, or gone"), ("8", "of what"),
+        ("by 120 %", "between nothing and all"), ("9 furlongs", "not a unit"), ("-3 l", "says nothing"),
         ("1e9 people", "says nothing"), ("99999 min", "must lie"),
     ],
 )  # fmt: skip
@@ -91,14 +96,13 @@ def test_every_way_to_say_it_comes_to_the_same_volume() -> None:
     assert volume.volume_ml == pytest.approx(900, rel=0.01)
 
 
-def test_minutes_are_what_boils_away_in_them_with_time_left_to_bind() -> None:
+def test_minutes_are_what_boils_away_in_them() -> None:
     one = pot(braise(3000.0, salt=6.0))
-    wish = ev.Wanted(minutes=35).of(one)
+    wish = ev.Wanted(minutes=30).of(one)
     steam_g = (30.0 * 60.0 * BURNER.net_kw - warming_kj(one)) / 2.2565
     assert 3000.0 - wish.amount_ml == pytest.approx(steam_g, rel=0.02)
-    # However long there is, no salt pan and no spoonful comes of it.
-    assert ev.Wanted(minutes=2000).of(one).amount_ml == pytest.approx(634, rel=0.01)
-    assert ev.Wanted(minutes=2000).of(pot(braise(3000.0, salt=0.1))).amount_ml == pytest.approx(450.0)
+    # It is no time by which it is wanted.
+    assert wish.time_there_is is None
 
 
 def test_a_wish_by_the_pot_needs_a_pot_that_can_tell() -> None:
@@ -291,3 +295,65 @@ def test_a_film_says_that_the_body_has_come_so_far() -> None:
     spoon = told(started("1.6 l"), wanted(900, body=2), ev.Tested(of="body", verdict="right")).pot
     assert spoon is not None
     assert film.strength.before < spoon.strength.before
+
+
+# -- what was told is done -----------------------------------------------------------------------
+
+
+def followed(amount: str, salt: float, litres: str = "1.6 l") -> tuple[ev.Started, Timeline, float]:
+    """A pot boiled down by the first card of a wish, to the mark that the bar says; what it then holds, mL."""
+    start = started(litres, fat_ml=0.0, salt={"by": "meter", "percent": salt})
+    pot_then = start.begin()
+    wish = ev.Wanted(amount=amount)
+    first = solve_routes(pot_then, wish)[0]
+    begun = fold([event(1, start), event(2, wish), event(3, ev.Chosen(route=first.kind))])
+    act = next_act(begun)
+    assert act.kind in ("heat", "boil"), act
+    assert act.stop is not None
+    return start, begun, act.amount
+
+
+@pytest.mark.parametrize("salt", [0.3, 0.6, 0.9])
+@pytest.mark.parametrize(
+    ("amount", "left"),
+    [("half", 0.5), ("by a third", 2 / 3), ("leave 40 %", 0.4), ("boil off a quarter", 0.75), ("leave a third", 1 / 3)],
+)
+def test_a_share_that_was_told_is_what_comes_of_it(amount: str, left: float, salt: float) -> None:
+    start, _, mark_ml = followed(amount, salt)
+    assert mark_ml == pytest.approx(left * start.begin().contents.liquid_ml, rel=0.005)
+
+
+def test_time_salt_weight_and_loss_that_were_told_are_what_comes_of_it() -> None:
+    start, begun, mark_ml = followed("20 min", 0.6)
+    boiled = boiled_to_volume(start.begin().contents, mark_ml)
+    assert boiling_minutes(start.begin(), boiled).best == pytest.approx(20.0, rel=0.02)
+    start, begun, mark_ml = followed("1.1 % salt", 0.6)
+    assert boiled_to_volume(start.begin().contents, mark_ml).salt_percent == pytest.approx(1.1, rel=0.005)
+    start, begun, mark_ml = followed("2.3 kg on the scale", 0.6)
+    stop = next_act(begun).stop
+    assert stop is not None
+    assert stop.scale == pytest.approx(2300.0, abs=2.0)
+    start, _, mark_ml = followed("reduce by 400 ml", 0.6)
+    assert mark_ml == pytest.approx(start.begin().contents.liquid_ml - 400.0, abs=2.0)
+
+
+def test_what_was_told_names_the_ceiling_that_it_passes_and_a_better_way_stands_second() -> None:
+    one = started("1.6 l", fat_ml=0.0, salt={"by": "meter", "percent": 0.9}).begin()
+    wish = ev.Wanted(amount="half").of(one)
+    first, second = solve_routes(one, wish)[:2]
+    assert first.feasible
+    assert "ends at 1.65 %" in in_words(because(one, wish, first))
+    assert "your ceiling of 1.30 %" in in_words(because(one, wish, first))
+    assert in_words(way_line(one, wish, first)).startswith("1.65 % salt then, past your ceiling.")
+    assert second.salt_before.best < 1.3
+
+
+def test_what_was_told_stops_before_dry_and_before_the_edge_scorches() -> None:
+    start, _, mark_ml = followed("by 95 %", 0.1, "1 l")
+    assert start.begin().mark_mm(mark_ml) == pytest.approx(8.0, abs=0.1)
+    tall = Pan.round("tall pot", 100, 200, empty_g=900)
+    deep = pot(braise(salt=0.5), pan=tall)
+    wish = ev.Wanted(amount="by 99 %").of(deep)
+    first = solve_routes(deep, wish)[0]
+    assert first.boil_to_ml > deep.contents.liquid_ml - deep.contents.water * 1.0018
+    assert "You said to go further" in in_words(because(deep, wish, first))

@@ -168,3 +168,16 @@ def sentences() -> tuple[tuple[str, dict[str, str]], ...]:
             found[name] = "" if name == "unread" else words.pop(0)
         out.append((text, found))
     return tuple(out)
+
+
+def wishes() -> tuple[tuple[str, str, float | None], ...]:
+    """What a cook says of how much sauce, the field it belongs to, and its value; None where it must be asked about."""
+    fields = {
+        "left": "share", "gone": "gone_ml", "ml": "volume_ml", "g": "gross_g", "salt": "at_salt_percent",
+        "min": "minutes", "people": "people", "helpings": "portions",
+    }  # fmt: skip
+    out: list[tuple[str, str, float | None]] = []
+    for _, text, expected in written("wishes.txt"):
+        kind, _, value = expected.partition(" ")
+        out.append((text, fields.get(kind, ""), float(value) if value else None))
+    return tuple(out)

@@ -9,11 +9,12 @@ from __future__ import annotations
 from collections import Counter
 
 import pytest
-from corpus import Case, amounts, cases, kept_apart, later, outcome, sentences
+from corpus import Case, amounts, cases, kept_apart, later, outcome, sentences, wishes
 from spissus_core.amounts.quantities import parse
 from spissus_core.errors import QuantityError
 from spissus_core.intake.lines import read_line
 from spissus_core.intake.sentence import ReadSentence, read_sentence
+from spissus_core.intake.wish import read_amount_wanted
 
 #: At least this share is to be read right, and the rest asked about.
 RIGHT = 0.93
@@ -54,6 +55,17 @@ def test_an_amount_is_read_as_it_is_meant(dimension: str, text: str, value: floa
             parse(text, dimension)  # type: ignore[arg-type]
     else:
         assert parse(text, dimension) == pytest.approx(value, rel=0.012, abs=0.001)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(("text", "field", "value"), wishes(), ids=[text for text, _, _ in wishes()])
+def test_a_wish_is_read_as_it_is_meant(text: str, field: str, value: float | None) -> None:
+    if value is None:
+        with pytest.raises(QuantityError):
+            read_amount_wanted(text)
+        return
+    told = read_amount_wanted(text)
+    assert told.field == field
+    assert told.value == pytest.approx(value, rel=0.01)
 
 
 @pytest.mark.parametrize(("text", "expected"), sentences(), ids=[text for text, _ in sentences()])

@@ -160,7 +160,7 @@ _TEN_ONE = "(?:" + "|".join(_TENS) + ")[ -](?:" + "|".join(w for w, n in _ONES.i
 _WHOLE = rf"(?:{_TEN_ONE}|" + "|".join(sorted(_ONES | _TENS, key=len, reverse=True)) + r"|an?)"
 _PART = r"(?:halves|half|thirds?|quarters?|fifths?|sixths?|eighths?|tenths?)"
 #: What may stand between a part and what it is a part of.
-_OF_A = r"(?:\s+of)?(?:\s+(?:an?|the|one)(?![^\W\d_]))?"
+_OF_A = r"(?:\s+of(?![^\W\d_]))?(?:\s+(?:an?|the|one)(?![^\W\d_]))?"
 _HALF_A_DOZEN = re.compile(r"half\s+(?:a\s+)?dozen(?:\s+of)?(?![^\W\d_])", re.I)
 _SOME_PARTS = re.compile(rf"(?P<n>{_WHOLE}|\d{{1,3}})[ -](?P<part>{_PART})(?![^\W\d_]){_OF_A}", re.I)
 _ONE_PART = re.compile(rf"(?P<part>half|third|quarter)(?![^\W\d_]){_OF_A}", re.I)

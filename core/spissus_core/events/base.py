@@ -46,6 +46,9 @@ class Kitchen(Protocol):
     def own_ingredients(self) -> Sequence[Ingredient]:
         """The kitchen's own ingredients."""
 
+    def unboiled_ml(self) -> float:
+        """What the pot would hold, fat and all, had nothing of it boiled away, mL at 20 °C."""
+
 
 class Happened(Protocol):
     """An event: what happened, when, and what read it by itself, if anything did."""

@@ -4,18 +4,22 @@ from __future__ import annotations
 
 import math
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
-from ..amounts.fields import Percent
-from ..amounts.quantities import show_mass, show_percent, show_volume
-from ..errors import MeasurementError, SpissusError
+from pydantic import Field, ValidationInfo, model_validator
+
+from ..amounts.fields import Percent, on_the_shelf
+from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_percent, show_volume
+from ..amounts.shares import remaining
+from ..errors import MeasurementError, QuantityError, SpissusError
 from ..estimation.window import Window, boiled_by, kj_of, ml_of
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Measured, Method
 from ..messages import Message, clauses, say
 from ..phenomena.seasoning import SaltByMeter, starting_salt_percent
 from ..pot import Pot, implied_mass_g
-from .base import ActsOnPot
+from .base import ActsOnPot, Kind, Kitchen
 from .state import State
 
 #: A reading that shows more than there was by this many standard errors is no chance. Modelling choice.
@@ -23,7 +27,8 @@ GAIN_SD = 3.0
 
 
 class Read(ActsOnPot):
-    """A reading of the pot while it reduces.
+    """A reading of the pot while it reduces: measured, or the share of it that is ``left`` to the eye ("half is gone"),
+    which is kept as the volume that it comes to.
 
     ``gain`` answers for a reading that shows more than there can be: liquid was added, or it was misread.
     """
@@ -32,8 +37,38 @@ class Read(ActsOnPot):
     looks = True
 
     kind: Literal["read"] = "read"
-    measured: Measured
+    measured: Measured | None = None
+    left: Annotated[float, Field(gt=0, le=1)] | None = None
     gain: Literal["added", "misread"] | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_share(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict):
+            return data
+        given = data.get("measured")
+        if not isinstance(given, dict) or not isinstance(given.get("value"), str):
+            return data
+        try:
+            rests = remaining(given["value"][:LONGEST_AMOUNT])
+        except QuantityError:
+            return data
+        if rests is None or rests.share is None:
+            return data
+        return {**data, "measured": None, "left": rests.left(given["value"], "value")}
+
+    @model_validator(mode="after")
+    def _something_was_read(self) -> Read:
+        if self.measured is None and self.left is None:
+            raise QuantityError("value", say("measuring.how_much_is_left"))
+        return self
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """A share of the pot as the volume that it comes to, by eye."""
+        if self.measured is not None or self.left is None:
+            return self
+        value = self.left * kitchen.unboiled_ml() * HOT_EXPANSION
+        return self.kept_with(measured=Measured(method="eye", value=value, hot=True))
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with what the reading says of it, each by its precision, where nothing is known of its heat."""
@@ -60,9 +95,9 @@ class Read(ActsOnPot):
         MeasurementError : it does not fit the pan, or shows less than the solids alone.
         GainError : it shows more than there can be.
         """
-        if self.gain == "misread":
-            return None
         measured, contents = self.measured, pot.contents
+        if self.gain == "misread" or measured is None:
+            return None
         try:
             mass_g = implied_mass_g(pot, measured)
         except SpissusError as misfit:
@@ -76,6 +111,7 @@ class Read(ActsOnPot):
         return gained_ml, error
 
     def _held(self, pot: Pot, contents: Contents, error_ml: float) -> Pot:
+        assert self.measured is not None
         return pot.boiled_to(contents).but(
             hot=self.measured.hot, measured_by=self.measured.method, error_ml=error_ml
         )  # fmt: skip
@@ -86,7 +122,7 @@ class Read(ActsOnPot):
         Read hot it does not cool.
         """
         pot, window = state.pot, state.heating
-        if pot is None:
+        if pot is None or self.measured is None:
             return state
         if window is None or self.gain is not None or not window.heating:
             after = state.but(pot=self.on_pot(pot))
@@ -111,6 +147,8 @@ class Read(ActsOnPot):
 
     def said(self) -> Message:
         """What was read, and what became of it."""
+        if self.measured is None:
+            return say("events.read_share", left=show_percent(100.0 * (self.left or 0.0), 0))
         read = say("events.read", by=BY[self.measured.method], amount=self.measured.shown)
         if self.gain is None:
             return read

@@ -17,7 +17,7 @@ from ..estimation.window import boiled_by, steam_kj
 from ..intake.wish import read_amount_wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..messages import Message, Shown, Term, clauses, say, several
-from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE, Avoided, DishKey, helpings_ml
+from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, Avoided, DishKey, helpings_ml
 from ..phenomena.body import LADDER
 from ..phenomena.fat import USUAL_REST_G_PER_100_ML
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
@@ -42,11 +42,11 @@ class Wanted(Kind):
     """What the sauce is to be: the one place where its fields are defined.
 
     How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
-    is poured; a ``share`` of the pot; a weight on the scale, pan included; ``at_salt_percent``, where its own salt
-    stands at that; or, where nothing else is said, what it boils down to in ``minutes``. Beside any of them
-    ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half", "20 min"); what is kept is the
-    number. Body on the ladder, salt and its ceiling, the fat that may float on it, g per 100 mL, and what somebody
-    at the table must not have.
+    is poured; a ``share`` of the pot; ``gone_ml`` that boils away; a weight on the scale, pan included;
+    ``at_salt_percent``, where its own salt stands at that; or, where nothing else is said, what it boils down to in
+    ``minutes``. Beside any of them ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half",
+    "20 min"); what is kept is the number. Body on the ladder, salt and its ceiling, the fat that may float on it, g
+    per 100 mL, and what somebody at the table must not have.
     """
 
     versions = (1, 2)
@@ -59,6 +59,7 @@ class Wanted(Kind):
     people: Annotated[int, Field(ge=1, le=2000)] | None = None
     over: DishKey | None = None
     share: Annotated[float, Field(gt=0, le=1)] | None = None
+    gone_ml: VolumeMl | None = None
     gross_g: MassG | None = None
     at_salt_percent: Percent | None = None
     minutes: Minutes | None = None
@@ -143,6 +144,18 @@ class Wanted(Kind):
         asked._comes_to_ml = min(max(by_the_pot(self, pot), LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)
         return asked
 
+    def said_again(self, before: Wanted | None) -> Wanted:
+        """The same wish, told as ``before`` where it comes to the same: a page says again what the pot came to."""
+        if before is None or not before.as_told or self.told_by != "volume_ml" or before._comes_to_ml is None:
+            return self
+        mine, theirs = show_volume(self.amount_ml), show_volume(before.amount_ml)
+        if mine.metric != theirs.metric and mine.us != theirs.us:
+            return self
+        told = {name: getattr(before, name) for name in before.told if name != "minutes"}
+        again = self.model_copy(update=told | {"volume_ml": None})
+        again._comes_to_ml = before._comes_to_ml
+        return again
+
     @property
     def aim_mpas(self) -> float:
         """The middle of the wanted step of the ladder, mPa·s."""
@@ -179,11 +192,12 @@ class Wanted(Kind):
     def apply(self, state: State, at: datetime) -> State:
         """The wish stands, the one before it is remembered; what was said of another body or salt is forgotten."""
         before = state.wanted
+        wish = self.said_again(before)
         same_body = before is None or before.body == self.body
         same_salt = before is None or before.salt_percent == self.salt_percent
         return state.but(
-            wanted=self if state.pot is None else self.of(state.pot), agreed=before,
-            ready_by=None if self.minutes is None else at + timedelta(minutes=self.minutes),
+            wanted=wish if state.pot is None else wish.of(state.pot), agreed=before,
+            ready_by=None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is),
             body_tested=state.body_tested if same_body else (),
             salt_tested=state.salt_tested if same_salt else (), boiled_enough=False,
             liking_percent=state.liking_percent if same_salt else 0.0,
@@ -198,16 +212,29 @@ class Wanted(Kind):
     @property
     def amount_said(self) -> Shown | Message:
         """How the amount was told."""
-        return _SPOKEN[self.told_by](self)
+        said = _SPOKEN[self.told_by](self)
+        if self.told_by == "share" and self._comes_to_ml is not None:
+            return say("wishes.share_comes_to", said=said, volume=show_volume(self._comes_to_ml))
+        return said
 
     @property
     def told_by(self) -> str:
         """The field the amount was told by; beside another one the minutes are only the time there is."""
         return self.told[0]
 
+    @property
+    def as_told(self) -> bool:
+        """Whether the cook said how far it boils down, and not only what it is to come to: that is done."""
+        return self.told_by in _BY_THE_POT
+
+    @property
+    def time_there_is(self) -> float | None:
+        """Minutes until it is wanted; None where nobody said, and where they are those that it is to boil."""
+        return None if self.told == ("minutes",) else self.minutes
+
     def said(self) -> Message:
         """How much, how thick, how salty, in what time, and for whom not."""
-        timed = self.minutes is not None and self.told != ("minutes",)
+        timed = self.time_there_is is not None
         wanted = say(
             "events.wanted",
             amount=self.amount_said, body=Term(LADDER[self.body].on_the_spoon), salt=show_plain(self.salt_percent, "%"),
@@ -248,19 +275,24 @@ def _at_salt_ml(pot: Pot, percent: float) -> float:
 
 def _by_time(wish: Wanted, pot: Pot) -> float:
     assert wish.minutes is not None
+    return boiled_by(pot.contents, steam_kj(pot, wish.minutes)).liquid_ml
+
+
+def _by_loss(wish: Wanted, pot: Pot) -> float:
+    assert wish.gone_ml is not None
     have = pot.contents.liquid_ml
-    boiled = boiled_by(pot.contents, steam_kj(pot, max(wish.minutes - FINISHING_MIN, 0.0))).liquid_ml
-    # However long there is: never past the salt that is liked, nor to less than four people would eat.
-    salted = _at_salt_ml(pot, wish.salt_percent) if wish.salt_percent > 0.0 else have
-    return max(boiled, min(salted, have), min(helpings_ml(USUAL_PEOPLE, wish.dish), have))
+    if wish.gone_ml >= have:
+        raise TargetError("gone_ml", say("wishes.no_more_than_all", have=show_volume(have)))
+    return have - wish.gone_ml
 
 
 #: Every way to say how much, the time last: it is an amount only where nothing else is said.
-AMOUNTS = ("volume_ml", "portions", "people", "share", "gross_g", "at_salt_percent", "minutes")
+AMOUNTS = ("volume_ml", "portions", "people", "share", "gone_ml", "gross_g", "at_salt_percent", "minutes")
 
 #: What each of those comes to that goes by the pot, mL.
 _BY_THE_POT: Mapping[str, Callable[[Wanted, Pot], float]] = {
     "share": lambda wish, pot: (wish.share or 0.0) * pot.contents.liquid_ml,
+    "gone_ml": _by_loss,
     "gross_g": _by_weight,
     "at_salt_percent": _by_salt,
     "minutes": _by_time,
@@ -270,12 +302,21 @@ _BY_THE_POT: Mapping[str, Callable[[Wanted, Pot], float]] = {
 MOST_OF_A_POT = 10.0
 
 
+def _in_percent(share: float) -> Shown:
+    return show_percent(100.0 * share, 0)
+
+
 #: How each is spoken: in words that :func:`.read_amount_wanted` reads back, but for what stands in two fields.
 _SPOKEN: Mapping[str, Callable[[Wanted], Shown | Message]] = {
     "volume_ml": lambda wish: show_volume(wish.amount_ml),
     "portions": lambda wish: say("wishes.portions", count=wish.portions or 0, each=show_volume(wish.portion_ml or 0.0)),
     "people": lambda wish: say("wishes.people", count=wish.people or 0, dish=Term(DISHES[wish.dish].under)),
-    "share": lambda wish: say("wishes.share", share=show_percent(100 * (wish.share or 0.0), 0)),
+    "share": lambda wish: say(
+        "wishes.share",
+        left=show_percent(100 * (wish.share or 0.0), 0),
+        gone=show_percent(100 * (1 - (wish.share or 0)), 0),
+    ),
+    "gone_ml": lambda wish: say("wishes.gone", volume=show_volume(wish.gone_ml or 0.0)),
     "gross_g": lambda wish: say("wishes.on_the_scale", gross=show_mass(wish.gross_g or 0.0)),
     "at_salt_percent": lambda wish: say("wishes.to_salt", salt=show_plain(wish.at_salt_percent or 0.0, "%")),
     "minutes": lambda wish: say("wishes.for_minutes", time=show_minutes(wish.minutes or 0.0)),

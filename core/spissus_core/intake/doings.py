@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..amounts.reading import Said, amount_at, number_at
+from ..amounts.shares import Remaining, goes_by
 from ..errors import QuantityError
 from ..messages import say
 from ..phenomena.fat import POURED_OFF
@@ -34,7 +35,7 @@ _DOWN = (
     r"(?:\s+(?:first|before|beforehand|then))?"
 )
 _REDUCED = re.compile(
-    rf"[,;(]?\s*\b(?:then\s+|first\s+|and\s+)?{_DOWN}\s+(?P<way>by|to)\s+{_SHARE}\)?(?=[,;)]|$)", re.I
+    rf"[,;(]?\s*\b(?:then\s+|first\s+|and\s+)?{_DOWN}\s+(?P<way>by|to|off|away)\s+{_SHARE}\)?(?=[,;)]|$)", re.I
 )
 _LEAVE = re.compile(rf"[,;(]?\s*\b(?:leave|leaving)\s+{_SHARE}\)?(?=[,;)]|$)", re.I)
 _POURED_OFF = re.compile(
@@ -128,9 +129,9 @@ def doings(text: str) -> tuple[str, Done]:
         if isinstance(share, Said):
             left_of = share
         else:
-            left = 1.0 - share if (found.groupdict().get("way") or "").lower() == "by" else share
-            if left <= 0.0:
+            if share >= 1.0 and goes_by(found.groupdict().get("way") or "leave") == "gone":
                 raise QuantityError("share", say("intake.boiled_to_nothing"))
+            left = Remaining(goes_by(found.groupdict().get("way") or "leave"), share).left(found["share"], "share")
         use, text = "reduced", _without(text, found)
     poured = 0.0
     if found := _POURED_OFF.search(text):

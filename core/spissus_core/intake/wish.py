@@ -6,8 +6,10 @@ import re
 from typing import NamedTuple
 
 from ..amounts.quantities import parse, show_plain
-from ..amounts.reading import amount_at, number_at
+from ..amounts.reading import Said, amount_at
+from ..amounts.shares import Remaining, remaining
 from ..errors import QuantityError
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..messages import Message, say
 
 #: The field of a wish that each kind of amount belongs to.
@@ -17,12 +19,14 @@ _FIELDS = {"volume": "volume_ml", "mass": "gross_g", "percent": "at_salt_percent
 MOST_SALT_PERCENT = 5.0
 
 _EXAMPLE = say("wishes.example")
-_OF_IT = re.compile(r"\s+(?:of (?:it|the pot|what is there)|of all)$")
-_PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|of us|covers)$")
+_PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|of us|covers|to eat)$")
+_SO_MANY = re.compile(r"^(?:for|serves|serving|feeds)\s+(?:a table of\s+)?")
 _HELPINGS = re.compile(r"(?:helpings?|portions?|servings?|plates?)(?: (?:of|at|à) (?P<size>.+))?$")
-_BEFORE = re.compile(r"^(?:for|about|boil(?:ed)?(?: down)?(?: to| by| for)?|reduced? (?:to|by|for)|down to|by)\s+")
+_BEFORE = re.compile(
+    r"^(?:for|about|at|in|until the scale (?:shows|reads|says)|boil(?:ed)?(?: it)?(?: down)?(?: to| for)?"
+    r"|reduced?(?: it)? (?:to|for)|down to|to)\s+"
+)
 _AFTER = re.compile(r"\s+(?:salt|on the scale|gross|with the pan|finished|of sauce)$")
-_PARTS = "half|third|quarter|fifth|sixth|eighth|tenth"
 
 
 class Told(NamedTuple):
@@ -36,20 +40,24 @@ class Told(NamedTuple):
 def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     """What a cook says of how much sauce it is to be.
 
-    A share is of the pot, a weight what the scale shows, pan included, a percentage up to 5 % a salt content.
+    A share is of the pot (:mod:`..amounts.shares`), a weight what the scale shows, pan included, a percentage up to 5 %
+    a salt content where nobody says that it goes.
 
     Raises
     ------
-    QuantityError : it is none of these.
+    QuantityError : it is none of these, or can be meant two ways.
     """
     said = _SPACES.sub(" ", text.strip().lower()).rstrip(".")
-    by = re.match(r"(?:boil(?:ed)? down|reduced?) by\b", said) is not None
-    said = _AFTER.sub("", _OF_IT.sub("", _BEFORE.sub("", said)))
+    try:
+        rests = remaining(said, field=field)
+    except QuantityError:
+        rests = None
+    if rests and (told := _rests(rests, said, field)):
+        return told
+    many = _SO_MANY.match(said)
+    said = _AFTER.sub("", _BEFORE.sub("", said[many.end() :] if many else said))
     if not said:
         raise QuantityError(field, say("wishes.how_much", example=_EXAMPLE))
-    share = _share(said, field)
-    if share is not None:
-        return Told("share", 1.0 - share if by else share)
     try:
         amount = amount_at(said, ("volume", "mass", "percent", "time"), field=field, example=_EXAMPLE)
     except QuantityError:
@@ -57,7 +65,7 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     if amount is None:
         raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE))
     unit = amount.rest.strip().removeprefix("of ").removeprefix("a ")
-    if amount.unit is None and _PEOPLE.match(unit):
+    if amount.unit is None and (_PEOPLE.match(unit) or (many and not unit)):
         return Told("people", _whole(amount.count, field, say("wishes.noun_people")))
     helpings = _HELPINGS.match(unit) if amount.unit is None else None
     if helpings:
@@ -69,32 +77,36 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
         )
     if unit:
         raise QuantityError(field, say("amounts.unknown_unit", unit=unit, example=_EXAMPLE))
+    if amount.unit is None and amount.count < LEAST_BARE:
+        raise QuantityError(field, say("wishes.of_what", text=text.strip()))
     dimension = amount.unit.dimension if amount.unit else "volume"
     if dimension not in _FIELDS:
         raise QuantityError(field, say("wishes.says_nothing", text=text.strip(), example=_EXAMPLE))
     value = parse(said, dimension, field=field, default_unit="ml")
-    if dimension == "percent" and value > MOST_SALT_PERCENT:
-        return Told("share", value / 100.0)
     return Told(_FIELDS[dimension], 60.0 * value if dimension == "time" else value)
 
 
-_SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
-
-
-def _share(said: str, field: str) -> float | None:
-    """A share of the pot in words or as a bare fraction; None where it is something else."""
-    if said == "all":
-        return 1.0
-    if not re.fullmatch(rf"\d+\s*[/⁄]\s*\d+|[½⅓⅔¼¾⅕⅖⅗⅘]|[a-z -]*(?:{_PARTS})s?", said):
+def _rests(rests: Remaining, said: str, field: str) -> Told | None:
+    """What is left or gone, as a field of a wish; None for a salt content, and for an amount that is to be left."""
+    if rests.amount is not None:
+        value, volume = rests.amount.value, _is_volume(rests.amount)
+        if rests.goes != "gone":
+            return Told("volume_ml", value) if volume else None
+        return Told("gone_ml", value if volume else value * SPECIFIC_VOLUME_ML_G["water"])
+    assert rests.share is not None
+    if "%" in said and rests.share <= MOST_SALT_PERCENT / 100.0 and rests.goes != "gone":
         return None
-    number = number_at(said, field, _EXAMPLE)
-    return _part(number[0], field) if number and not number[1].strip() else None
+    return Told("share", rests.left(said, field))
 
 
-def _part(share: float, field: str) -> float:
-    if not 0.0 < share <= 1.0:
-        raise QuantityError(field, say("wishes.share_between"))
-    return share
+def _is_volume(said: Said) -> bool:
+    return said.unit is not None and said.unit.dimension == "volume"
+
+
+#: A bare number below this is no volume of a sauce: helpings, people or millimetres as likely. Modelling choice.
+LEAST_BARE = 50.0
+
+_SPACES = re.compile(r"[\s\u00a0\u2009\u202f]+")
 
 
 def _whole(number: float, field: str, what: Message) -> float:

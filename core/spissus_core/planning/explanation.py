@@ -48,7 +48,8 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
         thicker = route.body.step.index > wanted.body
         word = Term(route.body.step.on_the_spoon)
         out.append(say("explanation.ends_thicker", body=word) if thicker else say("explanation.no_thickener"))
-    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible:
+    told = route.kind in WAYS and WAYS[route.kind].stop == "told"
+    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible and not told:
         out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))
     if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
         out.append(say("explanation.taste_half_way"))
@@ -62,7 +63,9 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
 
 
 def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
-    """Why a good cook would take this way, in a sentence."""
+    """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
+    if WAYS[route.kind].stop == "told":
+        return _as_told(pot, wanted, route)
     salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
     boils = route.steam_g > 0.0
     if route.thickener is None and not boils and route.let_down_ml <= 0.0:
@@ -92,6 +95,17 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     if route.thickener is None:
         return say("because.binds_itself")
     return say("because.ends_at_salt", time=show_minutes(route.minutes.best))
+
+
+def _as_told(pot: Pot, wanted: Wanted, route: Route) -> Message:
+    salt = show_percent(route.salt_before.best)
+    if route.salt_before.best > wanted.ceiling_percent:
+        return say("because.told_past_ceiling", salt=salt, ceiling=show_percent(wanted.ceiling_percent))
+    if route.boil_to_ml > wanted.amount_ml + 1.0:
+        return say("because.told_too_far", depth=show_length(SHALLOW_MM), volume=show_volume(route.boil_to_ml))
+    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE):
+        return say("because.told_saltier", salt=salt, liking=show_percent(wanted.salt_percent))
+    return say("because.told")
 
 
 def leave(route: Route) -> Message | None:

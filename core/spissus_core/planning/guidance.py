@@ -316,7 +316,7 @@ class _Bench:
             return self._boil(mark, why="late" if late else self._why_boil())
         # Bound as it is, and as it is meant to be: what is let down for its amount anyway is not too salty.
         salty = min(bound_salt_percent(pot, route), route.salt_before.best) - self.liking
-        if salty > TOO_SALTY and not timeline.salt_tested:
+        if salty > TOO_SALTY and not timeline.salt_tested and self.way.stop != "told":
             return self._to_the_liking()
         if _let_down(pot, route):
             boiled = window is not None and window.readings > 0
@@ -336,6 +336,8 @@ class _Bench:
     @property
     def mark_ml(self) -> float:
         """Where boiling ends: at the mark of the way, but never past the salt that is liked, nor past the body."""
+        if self.way.stop == "told":
+            return min(self.route.boil_to_ml, self.pot.contents.liquid_ml)
         mark = max(self.route.boil_to_ml, bound_at_salt_ml(self.pot, self.liking + SALTIER, self.route))
         if self.way.school is None and self.way.stop == "body":
             mark = max(mark, volume_at_salt_ml(self.pot.contents, self.liking), self.wanted.amount_ml)

@@ -34,7 +34,7 @@ def hurried(pot: Pot, wanted: Wanted, route: Route, choices: Sequence[tuple[Pan,
     None where time is not what bars it, or where no pan is quick enough. One pan is better than two that save less
     than :data:`WORTH_TWO_MIN`.
     """
-    if route.feasible or wanted.minutes is None or work_min(route) <= wanted.minutes + TIME_SLACK_MIN:
+    if route.feasible or wanted.time_there_is is None or work_min(route) <= wanted.time_there_is + TIME_SLACK_MIN:
         return None
     wish = wanted.of(pot)
     found = []

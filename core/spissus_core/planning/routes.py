@@ -26,11 +26,13 @@ from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vap
 from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
+from ..ledger.water import HOT_EXPANSION
+from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena import body as bd
-from ..phenomena.evaporation import boiled_to_water
+from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, salt_to_add_g
 from ..pot import Pot
@@ -46,8 +48,8 @@ MOST_BELOW_AIM = 0.1
 ROUNDING = 1e-3
 
 #: Where a way stops: at the wanted body, volume or salt, with what is in the pot, let down to the salt and to
-#: the volume, whichever is more, or as far down as the time goes.
-Stop = Literal["body", "volume", "salt", "here", "stretch", "time"]
+#: the volume, whichever is more, as far down as the time goes, or where the cook said.
+Stop = Literal["body", "volume", "salt", "here", "stretch", "time", "told"]
 
 
 class Way(NamedTuple):
@@ -150,7 +152,7 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
     wanted.check_amount(pot.contents.liquid_ml, agreed)
     found, refused = [], None
     for kind, way in WAYS.items():
-        if way.stop == "time" and wanted.minutes is None:
+        if (way.stop == "time" and wanted.time_there_is is None) or (way.stop == "told" and not wanted.as_told):
             continue
         try:
             found.append(solve_route(pot, wanted, kind))
@@ -220,9 +222,9 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
     by_salt = max(wanted.salt_percent / salt, LEAST_TAKEN)
     minutes = MOST_FLAVOUR_MIN
-    if wanted.minutes is not None:
+    if wanted.time_there_is is not None:
         # A part comes to the boil sooner than the pot does: this is on the safe side.
-        minutes = min(minutes, wanted.minutes - _ROUX_MIN - _ASIDE_MIN)
+        minutes = min(minutes, wanted.time_there_is - _ROUX_MIN - _ASIDE_MIN)
     most_ml = (min(1.0 / TAKEN_BOILS_TO, by_salt) - 1.0) * wanted.amount_ml
     to_boil_ml = min(most_ml, ml_of(steam_kj(pot, minutes)))
     strength = power_of(pot, FULL_BOIL)
@@ -249,8 +251,15 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
     now = pot.contents
     if stop == "body" and school is None:
         water, dry = _water_for_body(now, wanted, pot.strength), 0.0
+    elif stop == "told":
+        # Boiled down as far as was said, and bound then: what the thickener brings comes on top.
+        told = boiled_to_volume(now, min(max(wanted.amount_ml, least_told_ml(pot)), now.liquid_ml))
+        sauce = _sauce(told, "here", wanted, school)
+        dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
+        water = told.water
     else:
-        spare = 0.0 if stop != "time" or wanted.minutes is None else wanted.minutes - binding_min(school)
+        there_is = wanted.time_there_is
+        spare = 0.0 if stop != "time" or there_is is None else there_is - binding_min(school)
         in_time = boiled_by(now, steam_kj(pot, spare)).water if stop == "time" else now.water
         sauce = _sauce(now, stop, wanted, school, in_time)
         dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
@@ -259,6 +268,15 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
         if water <= 0.0:
             raise _too_small()
     return _route(pot, wanted, kind, stop, water=water, thickener=school if dry > 0.0 else None, dry=dry)
+
+
+def least_told_ml(pot: Pot) -> float:
+    """As far as a pot is boiled down because somebody said so, mL: no drier, and no shallower than an edge that
+    scorches."""
+    now = pot.contents
+    dry = now.liquid_ml - (1.0 - LEAST_WATER_SHARE) * now.water * ML_G["water"]
+    shallow = max(pot.pan.volume_ml(SHALLOW_MM) / HOT_EXPANSION / pot.share - now.fat_ml, 0.0)
+    return min(max(dry, shallow), now.liquid_ml)
 
 
 def _route(
@@ -352,6 +370,9 @@ SALT_SLACK_PERCENT, AMOUNT_SLACK = 0.1, 0.95
 def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Message | None:
     """Why a way cannot be taken; None where it can."""
     salt, ceiling, liking = route.salt_before.best, wanted.ceiling_percent, wanted.salt_percent
+    if stop == "told":
+        # What was told is done; what it passes is said.
+        return None
     if salt > ceiling * (1 + ROUNDING):
         least = volume_at_salt_ml(pot.contents, ceiling)
         if stop == "here":
@@ -379,8 +400,9 @@ def _why_not_here(wanted: Wanted, route: Route) -> Message | None:
     barred = [Term(AVOIDED_WORDS[key]) for key in brings if key in wanted.avoid]
     if barred:
         return say("routes.brings", what=several("both", *barred))
-    if wanted.minutes is not None and work_min(route) > wanted.minutes + TIME_SLACK_MIN:
-        left = show_minutes(max(wanted.minutes, 0.0))
+    there_is = wanted.time_there_is
+    if there_is is not None and work_min(route) > there_is + TIME_SLACK_MIN:
+        left = show_minutes(max(there_is, 0.0))
         return say("routes.takes_too_long", time=show_minutes(work_min(route)), left=left)
     return None
 
@@ -407,9 +429,6 @@ def _no_jus(wanted: Wanted, route: Route) -> Message | None:
 #: its salt is missing. Modelling choices: they only put ways in order.
 _THIN, _TOO_MUCH, _TOO_LITTLE, _FLAT, _SALTY, _PALE = 25.0, 3.0, 40.0, 2.5, 20.0, 20.0
 
-#: What it costs to set aside a part of what the cook means to boil down: told as a weight, a salt content or a time.
-_NOT_AS_SAID, _BOILED_DOWN = 30.0, frozenset({"gross_g", "at_salt_percent", "minutes"})
-
 
 def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     """What a way costs, min: its work and its boiling, and what its sauce lacks. Modelling choice."""
@@ -417,7 +436,6 @@ def cost(pot: Pot, wanted: Wanted, route: Route) -> float:
     total = work_min(route)
     total += _THIN * max(wanted.body + 0.5 - _step(route.body), 0.0)
     total += _TOO_MUCH * 10.0 * max(made - 1.1, 0.0) + _TOO_LITTLE * 10.0 * max(AMOUNT_SLACK - made, 0.0)
-    total += _NOT_AS_SAID if route.aside_ml > 0.0 and wanted.told_by in _BOILED_DOWN else 0.0
     total += _FLAT * 10.0 * route.let_down_ml / max(route.volume_ml, 1.0)
     total += _PALE * max(1.0 - route.salt_before.best / max(wanted.salt_percent, SALT_SLACK_PERCENT), 0.0)
     # The upper end counts as well: what is too salty can only be stretched, what is flat takes a pinch.
@@ -440,11 +458,16 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     to a salt where that is the volume.
     """
     able: list[Route] = []
-    for route in (r for r in routes if r.feasible):
+    for route in sorted((r for r in routes if r.feasible), key=lambda r: not _told(r)):
         if not any(_same(route, other) for other in able):
             able.append(route)
-    able.sort(key=lambda r: cost(pot, wanted, r))
+    # What was told is done, even where another way is better: that stands second, with its reason.
+    able.sort(key=lambda r: (not _told(r), cost(pot, wanted, r)))
     return (*able, *(r for r in routes if not r.feasible))
+
+
+def _told(route: Route) -> bool:
+    return route.kind in WAYS and WAYS[route.kind].stop == "told"
 
 
 def _same(one: Route, other: Route) -> bool:

@@ -18,7 +18,7 @@ from ..amounts.quantities import (
     show_volume,
 )
 from ..estimation.forecast import Outlook
-from ..events import State
+from ..events import State, Wanted
 from ..events.state import Concern, ConcernKind
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
@@ -216,7 +216,7 @@ def _choose_line(act: Act, timeline: State) -> Message:
     return say("bar.choose", way=Term(WAYS[act.route.kind].label), because=because(pot, wanted, act.route))
 
 
-def way_line(pot: Pot, route: Route) -> Message:
+def way_line(pot: Pot, wanted: Wanted, route: Route) -> Message:
     """What a way asks for, in the order in which it is done."""
     steps: list[Message] = []
     if route.aside_ml > 0.0:
@@ -232,7 +232,9 @@ def way_line(pot: Pot, route: Route) -> Message:
         steps.append(say("bar.way_bind", dry=dry))
     if not steps:
         return say("bar.way_ready")
-    return say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
+    way = say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
+    past = WAYS[route.kind].stop == "told" and route.salt_before.best > wanted.ceiling_percent
+    return sentences(say("bar.way_past", salt=show_percent(route.salt_before.best)) if past else None, way)
 
 
 #: Hot-holding limit. England asks for more; local rules come first.

@@ -2028,7 +2028,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time") | null;
+            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch") | null;
             plan: components["schemas"]["RouteOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Concerns */
@@ -2256,7 +2256,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time";
+            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch";
             /** Label */
             label: string;
             /** Flag */
@@ -2537,7 +2537,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time";
+            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch";
         };
         /**
          * Cooling
@@ -2771,7 +2771,8 @@ export interface components {
         };
         /**
          * Read
-         * @description A reading of the pot while it reduces.
+         * @description A reading of the pot while it reduces: measured, or the share of it that is ``left`` to the eye ("half is gone"),
+         *     which is kept as the volume that it comes to.
          *
          *     ``gain`` answers for a reading that shows more than there can be: liquid was added, or it was misread.
          */
@@ -2781,7 +2782,9 @@ export interface components {
              * @enum {string}
              */
             kind: "read";
-            measured: components["schemas"]["Measured"];
+            measured?: components["schemas"]["Measured"] | null;
+            /** Left */
+            left?: number | null;
             /** Gain */
             gain?: ("added" | "misread") | null;
         };
@@ -2991,11 +2994,11 @@ export interface components {
          * @description What the sauce is to be: the one place where its fields are defined.
          *
          *     How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
-         *     is poured; a ``share`` of the pot; a weight on the scale, pan included; ``at_salt_percent``, where its own salt
-         *     stands at that; or, where nothing else is said, what it boils down to in ``minutes``. Beside any of them
-         *     ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half", "20 min"); what is kept is the
-         *     number. Body on the ladder, salt and its ceiling, the fat that may float on it, g per 100 mL, and what somebody
-         *     at the table must not have.
+         *     is poured; a ``share`` of the pot; ``gone_ml`` that boils away; a weight on the scale, pan included;
+         *     ``at_salt_percent``, where its own salt stands at that; or, where nothing else is said, what it boils down to in
+         *     ``minutes``. Beside any of them ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half",
+         *     "20 min"); what is kept is the number. Body on the ladder, salt and its ceiling, the fat that may float on it, g
+         *     per 100 mL, and what somebody at the table must not have.
          */
         Wanted: {
             /**
@@ -3017,6 +3020,8 @@ export interface components {
             over?: ("plate" | "glaze" | "mash" | "noodles" | "bread") | null;
             /** Share */
             share?: number | null;
+            /** Gone Ml */
+            gone_ml?: number | string | null;
             /** Gross G */
             gross_g?: number | string | null;
             /** At Salt Percent */
@@ -3051,8 +3056,9 @@ export interface components {
         };
         /**
          * RoutesOut
-         * @description The ways there, the one to propose first, and what each volume costs. Boiled down below ``too_salty`` its sauce
-         *     is past the ceiling; null where it never is.
+         * @description The ways there, the one to propose first, and what each volume costs. ``told`` is how what was said of the
+         *     amount was read; null where it is the amount itself. Boiled down below ``too_salty`` its sauce is past the ceiling;
+         *     null where it never is.
          */
         RoutesOut: {
             /** Routes */
@@ -3060,6 +3066,7 @@ export interface components {
             /** Trade */
             trade: components["schemas"]["TradeOut"][];
             wanted: components["schemas"]["ShownOut"];
+            told: components["schemas"]["SaidOut"] | null;
             /** Salt Percent */
             salt_percent: number;
             /** Ceiling Percent */
@@ -3900,6 +3907,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -20,12 +20,12 @@ interface Props {
 }
 
 /** The fields by which an amount may be told, for what is said of it. */
-const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
+const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gone_ml', 'gross_g', 'at_salt_percent', 'portions', 'portion_ml', 'people'] as const
 
 /** What may be written where the amount is asked for. */
 const EXAMPLES = [
-  'Also: half, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 60\u00a0ml.',
-  'Also: half, 5\u00a0lb on the scale, 0.9\u00a0% salt, boiled down for 20\u00a0min, 8 portions of 1/4\u00a0cup.',
+  'Also: half, by a third, leave a third, boil off 400\u00a0ml, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08.',
+  'Also: half, by a third, leave a third, boil off 2\u00a0cups, 5\u00a0lb on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08.',
 ] as const
 
 /** What is wanted: a line of values, each to be tapped and said otherwise. */
@@ -79,7 +79,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
             value={byPeople ? say(makes) : wish.amount}
             onChange={(amount) => change({ by: 'amount', amount })}
             error={byPeople ? undefined : wrongs.amount}
-            hint={eg(...EXAMPLES)}
+            hint={routes?.told ? say(routes.told) : eg(...EXAMPLES)}
             autoComplete="off"
           />
         </AskForm>
