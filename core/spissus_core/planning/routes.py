@@ -461,8 +461,10 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     for route in sorted((r for r in routes if r.feasible), key=lambda r: not _told(r)):
         if not any(_same(route, other) for other in able):
             able.append(route)
+    able.sort(key=lambda r: cost(pot, wanted, r))
     # What was told is done, even where another way is better: that stands second, with its reason.
-    able.sort(key=lambda r: (not _told(r), cost(pot, wanted, r)))
+    told = next((r for r in able if _told(r)), None)
+    able.sort(key=lambda r: r is not told)
     return (*able, *(r for r in routes if not r.feasible))
 
 

@@ -59,6 +59,8 @@ function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[
   return list.flatMap((one) => {
     if (one.payload.kind !== 'read') return []
     const { measured } = one.payload
+    // A share that is left is the server's to understand.
+    if (!measured) return []
     const unit = ways.find(({ key }) => key === measured.method)?.unit
     const found = unit && looked(measured, unit, pot.table)
     return found ? [{ ...found, id: one.id, at: Date.parse(one.at) }] : []
