@@ -29,7 +29,7 @@ FAULTS = re.compile(r"Request \S+ failed|is set aside|goes without|Traceback")
 
 
 #: How long anything is waited for, s. What is waited for ends the waiting; this is for what never comes.
-PATIENCE_S = 300
+PATIENCE_S = 120
 
 
 def clean_env(**more: str) -> dict[str, str]:

@@ -249,7 +249,11 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
     held: list[Route] = []
-    page.route("**/previews/line", held.append)
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    page.route("**/previews/line", hold)
     box = page.get_by_label("What went into the braise?")
     box.fill("200 ml wine")
     page.get_by_role("button", name="Put it in").click()

@@ -13,7 +13,7 @@ export interface KeptReading {
   label: string
 }
 
-type Measured = Extract<Schemas['EventIn']['payload'], { kind: 'read' }>['measured']
+type Measured = NonNullable<Extract<Schemas['EventIn']['payload'], { kind: 'read' }>['measured']>
 
 /** Where the pot stands by all that is known here: the server's course, and what was read since and is still kept here. */
 export interface Stands {
