@@ -168,6 +168,7 @@ class SentenceOut(Shape):
     hot: bool | None
     fat_mm: str | None
     fat_ml: str | None
+    fat_in: Literal["jug", "pan"] | None
     verdict: Verdict | None
     percent: str | None
     stock: StockKind | None
@@ -344,6 +345,7 @@ def sentence_out(said: ReadSentence) -> SentenceOut:
         hot=said.hot,
         fat_mm=None if said.fat_mm is None else f"{said.fat_mm:g} mm",
         fat_ml=None if said.fat_ml is None else f"{said.fat_ml:g} ml",
+        fat_in=said.fat_in,
         verdict=said.verdict,
         percent=None if said.percent is None else f"{said.percent:g} %",
         stock=said.stock,

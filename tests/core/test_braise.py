@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from makers import PAN, in_words, listed, refused
+from makers import PAN, in_words, listed, refused, started
 from pydantic import ValidationError
+from spissus_core import events as ev
+from spissus_core.amounts.quantities import parse
 from spissus_core.errors import QuantityError
 from spissus_core.intake.braise import Braise, Line
 from spissus_core.intake.estimated import Estimated, estimate
@@ -374,3 +377,50 @@ def test_allergens_and_the_set_point_come_from_the_list() -> None:
 def test_a_cut_is_said_to_give_no_more_fat_than_it_holds(line: str, fat: str) -> None:
     (one,) = listed(line).lines
     assert in_words(dict(brings(one))["fat"]) == fat
+
+
+# -- fat where it was seen -------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("value", "fat_ml"), [("480 ml", 64.0), ("700 ml", 95.0), ("1.9 l", 133.0)])
+def test_a_layer_is_as_wide_as_the_jug_in_which_it_was_seen(value: str, fat_ml: float) -> None:
+    start = started(value, fat_mm="1 cm", hot=False)
+    assert start.liquid.fat_in == "jug"
+    pot = start.begin()
+    assert pot.contents.fat_ml == pytest.approx(fat_ml, rel=0.03)
+    assert pot.contents.volume_ml == pytest.approx(parse(value, "volume"), rel=0.001)
+    # Nobody knows how wide the jug is: what is left under the layer is known the worse.
+    assert pot.error_ml == pytest.approx(
+        math.hypot(0.025 * pot.contents.volume_ml, 0.2 * pot.contents.fat_ml), rel=0.01
+    )
+
+
+def test_a_layer_in_the_pan_is_as_wide_as_the_pan() -> None:
+    pot = started("2 l", fat_mm="5 mm", fat_in="pan", hot=False).begin()
+    assert pot.contents.fat_ml == pytest.approx(math.pi / 4 * 24.0**2 * 0.5, rel=0.02)
+    # A dip was taken in the pan, and so was what an eye saw.
+    for method, value in (("dip", "44 mm"), ("eye", "2 l")):
+        assert started(value, method, fat_mm="5 mm").liquid.fat_in is None
+
+
+def test_where_it_cannot_be_known_it_is_asked() -> None:
+    with refused(ValidationError, "in the pan"):
+        started("3 l", fat_mm="1 cm")
+    with refused(ValidationError, "in the pan"):
+        started("3 l", fat_mm="1 cm", fat_in="jug")
+    assert started("3 l", fat_mm="1 cm", fat_in="pan").begin().contents.fat_ml > 400
+
+
+def test_more_than_a_quarter_of_fat_is_asked_about() -> None:
+    much = strained_liquid(PAN, started("1 l", fat_mm="1 cm", fat_in="pan").liquid)
+    assert much.doubt is not None
+    assert "Where was that layer seen" in in_words(much.doubt)
+    assert strained_liquid(PAN, started("1 l", fat_mm="1 cm").liquid).doubt is None
+
+
+def test_what_was_recorded_of_a_layer_is_read_back_as_it_was_meant() -> None:
+    kept = started("1 l", fat_mm="1 cm").model_dump(mode="json")
+    del kept["liquid"]["fat_in"]
+    back = ev.recorded(kept, 2)
+    assert isinstance(back, ev.Started)
+    assert back.begin().contents.fat_ml > 400

@@ -125,7 +125,7 @@ def test_the_smallest_pan_that_holds_twice_the_liquid_is_comfortable() -> None:
 def strained(method: str, value: float, **more: Any) -> Contents:
     """The ledger of a cold pot in the pan, by one measurement and a salt meter."""
     measured = {"method": method, "value": value, "hot": False}
-    known = {"measured": measured, "salt": {"by": "meter", "percent": 0.6}, "character": "thin"} | more
+    known = {"measured": measured, "salt": {"by": "meter", "percent": 0.6}, "character": "thin", "fat_in": "pan"} | more
     return strained_liquid(PAN, StrainedLiquid.model_validate(known)).contents
 
 

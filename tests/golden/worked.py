@@ -118,7 +118,8 @@ def logs() -> dict[str, list[ev.Event]]:
             (25, ev.Moved(pan=SMALL, burner=STRONG)), (30, read("dip", 34)),
         ),
         "with meat in it, drawn off and poured back": _log(
-            (0, started("2 l", solids_g=600, fat_mm=3)), (2, ev.Drawn(volume_ml=900, pan=SMALL, burner=STRONG)),
+            (0, started("2 l", solids_g=600, fat_mm=3, fat_in="pan")),
+            (2, ev.Drawn(volume_ml=900, pan=SMALL, burner=STRONG)),
             (3, wanted(600)), (4, ev.Chosen(route="corn_starch")), (12, read("scale", 1850)),
             (14, ev.Returned(volume_ml=200)),
             (15, ev.Solids(mass_g=150)), (22, read("dip", 40)), (23, ev.Metered(percent=0.9)),

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from types import MappingProxyType
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, model_validator
+from pydantic import BaseModel, ConfigDict, ValidationInfo, model_validator
 
 from ..amounts.estimate import Z80, Estimate
-from ..amounts.fields import DepthMm, MassG, VolumeMl
+from ..amounts.fields import DepthMm, MassG, VolumeMl, on_the_shelf
 from ..amounts.quantities import show_number, show_percent, show_volume
 from ..errors import MeasurementError, QuantityError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
+from ..measuring.jugs import jug_of
 from ..measuring.measurement import Measured, Method, error_ml, gross_to_net_g, measured_volume_ml
 from ..measuring.vessels import Pan
 from ..messages import Message, say
@@ -69,8 +71,10 @@ SOLIDS_G_ML = 1.05
 class StrainedLiquid(BaseModel):
     """What the cook knows of the strained liquid.
 
-    With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat layer
-    is given by thickness in the pan or by volume, not both. ``solids_g`` is meat or vegetables left in
+    With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat is given by the
+    thickness of its layer or by volume, not both. ``fat_in`` is where the layer was seen: in the jug, for whoever
+    measured with one and says nothing else; in the pan for all others, and where nothing was recorded of it.
+    ``solids_g`` is meat or vegetables left in
     the pan: part of a depth or a weight, no part of the liquid.
     """
 
@@ -79,20 +83,30 @@ class StrainedLiquid(BaseModel):
     measured: Measured | None = None
     fat_mm: DepthMm | None = None
     fat_ml: VolumeMl | None = None
+    fat_in: Literal["jug", "pan"] | None = None
     salt: SaltStart
     character: Character = "gelatin_rich"
     braise: Braise | None = None
     solids_g: MassG = 0.0
 
     @model_validator(mode="after")
-    def _enough_is_known(self) -> StrainedLiquid:
+    def _enough_is_known(self, info: ValidationInfo) -> StrainedLiquid:
         if self.fat_mm and self.fat_ml:
             raise QuantityError("fat_ml", say("intake.fat_twice"))
         if self.braise is None and self.measured is None:
             raise QuantityError("value", say("intake.how_much_is_there"))
         if self.braise is None and isinstance(self.salt, SaltByList):
             raise QuantityError("salt", say("intake.how_salty"))
+        if not on_the_shelf(info) and self.fat_mm and self.measured and self.measured.method == "jug":
+            self._seen_in_the_jug(self.measured.value)
         return self
+
+    def _seen_in_the_jug(self, volume_ml: float) -> None:
+        """Who measured in a jug saw the fat in it. Raises QuantityError where it is too much for one jug."""
+        if self.fat_in != "pan" and jug_of(volume_ml) is None:
+            raise QuantityError("fat_mm", say("intake.fat_where"))
+        # What is kept says where, so that it is read back as it was meant.
+        object.__setattr__(self, "fat_in", self.fat_in or "jug")
 
     def written_out(self, own: Sequence[Ingredient]) -> StrainedLiquid:
         """With every ingredient of its list whole; ``own`` are the kitchen's own."""
@@ -138,8 +152,26 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
     return Strained(
         contents=contents, salt_g=salt.scaled(contents.liquid_g / 100.0), measured_by=known.measured.method,
-        error_ml=error,
+        error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)), doubt=_fat_doubt(liquid_ml, fat_ml),
     )  # fmt: skip
+
+
+#: More than this share of a start being fat is asked about (common practice).
+MUCH_FAT = 0.25
+
+
+def _fat_doubt(liquid_ml: float, fat_ml: float) -> Message | None:
+    share = fat_ml / (liquid_ml + fat_ml)
+    if share <= MUCH_FAT:
+        return None
+    return say("intake.much_fat", fat=show_volume(fat_ml), liquid=show_volume(liquid_ml))
+
+
+def _layer_error_ml(known: StrainedLiquid, fat_ml: float) -> float:
+    """How well the fat of a layer in a jug is known, mL: nobody says how wide the jug is."""
+    seen = known.fat_in == "jug" and known.fat_mm and known.measured
+    jug = jug_of(known.measured.value) if seen and known.measured else None
+    return jug.spread * fat_ml if jug else 0.0
 
 
 def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
@@ -163,7 +195,7 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
         fat_guess = listed.contents.fat_ml if listed else None
         liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, fat_guess)
         estimated, by = estimate(braise, pan, liquid_ml), known.measured.method
-        error = error_ml(pan, by, liquid_ml + fat_ml, density)
+        error = math.hypot(error_ml(pan, by, liquid_ml + fat_ml, density), _layer_error_ml(known, fat_ml))
     contents = _with_fat(pan, estimated.contents, fat_ml)
     by_list = estimated.percent["salt"]
     if by_list.best > 0.0:
@@ -171,6 +203,8 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
         by_list = by_list.scaled(100.0 * estimated.contents.salt / contents.liquid_g / by_list.best)
     salt, doubt = _pinned(by_list, known.salt)
     doubt = estimated.contradiction or doubt
+    if known.fat_mm or known.fat_ml:
+        doubt = _fat_doubt(contents.liquid_ml, fat_ml) or doubt
     if known.measured is not None:
         doubt = doubt or (
             _volume_doubt(listed.liquid_ml, contents.liquid_ml, error)
@@ -252,7 +286,9 @@ def _measured_parts(
     else:
         total_ml = measured_volume_ml(pan, measured)
         standing = measured.method == "dip"
-        if known.fat_mm:
+        if known.fat_mm and known.fat_in == "jug" and (jug := jug_of(measured.value)):
+            fat = jug.layer_ml(known.fat_mm) / measured.expansion
+        elif known.fat_mm:
             in_pan = total_ml * measured.expansion + (0.0 if standing else solids_ml)
             fat = layer_ml(pan, min(in_pan, pan.capacity_ml), known.fat_mm) / measured.expansion
         elif known.fat_ml is not None or fat_guess_ml is None:

@@ -24,6 +24,7 @@ class ReadSentence:
     hot: bool | None = None
     fat_mm: float | None = None
     fat_ml: float | None = None
+    fat_in: Literal["jug", "pan"] | None = None
     verdict: Literal["flat", "nearly", "right", "salty", "too_salty"] | None = None
     percent: float | None = None
     stock: Literal["salted", "reduced_salt", "low_salt", "unsalted"] | None = None
@@ -133,6 +134,8 @@ _NO_FAT = (
     r"|(?:fat|grease) (?:is |was |has been )?(?:already |all )?(?:off|gone|removed|lifted)"
     r"|skimmed|defatted|de-fatted|without (?:any )?fat|hardly any fat|fat-?free|already off"
 )
+#: Where a layer of fat was seen.
+_FAT_IN = re.compile(r"\b(?:in|on) (?:the |my |a )?(?:(?P<jug>\w*[- ]?jug)|pan|pot|casserole)\b", re.I)
 _FAT = re.compile(r"\b(?:fats?|fatty|grease|greasy|oil|oily)\b", re.I)
 _OF_POT = re.compile(
     r"(?:(?:the |my )?(?:pot|pan|casserole) (?:is |was )?(?:about )?(?P<full>.+?) full)"
@@ -218,7 +221,9 @@ def _fat_clause(said: ReadSentence, low: str) -> ReadSentence:
         layer = next((mm for pattern, mm in _FAT_LAYERS if re.search(rf"\b(?:{pattern})\b", low)), None)
         return said if layer is None else replace(said, fat_mm=layer)
     if amount[0] == "dip":
-        return replace(said, fat_mm=amount[1])
+        where = _FAT_IN.search(low)
+        seen: Literal["jug", "pan"] | None = None if where is None else "jug" if where["jug"] else "pan"
+        return replace(said, fat_mm=amount[1], fat_in=seen)
     if amount[0] == "scale":
         return replace(said, fat_ml=round(amount[1] * SPECIFIC_VOLUME_ML_G["fat_free"]))
     return replace(said, fat_ml=amount[1]) if amount[0] in ("jug", "eye") else said

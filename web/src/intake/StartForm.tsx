@@ -105,7 +105,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         <div className="lg:col-span-2">
           <TextField
             label="Say what you have, all in one go or word by word below"
-            placeholder="a bit over two litres, two centimetres of fat, nearly right for salt"
+            placeholder="a bit over two litres, half a centimetre of fat, nearly right for salt"
             value={draft.said}
             onChange={(said) => setDraft((now) => ({ ...now, said }))}
             maxLength={500}

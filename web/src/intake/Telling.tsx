@@ -68,7 +68,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
       place: 'fat',
       assumed: !draft.fat.trim(),
       word: (
-        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat` : listed ? 'the fat of the list' : null} unsaid="how much fat?" assumed={!draft.fat.trim()} wrong={Boolean(fatWrong)}>
+        <AskForm label="Fat on top" said={draft.fat.trim() ? `${draft.fat.trim()} of fat${draft.method === 'jug' && draft.fatBy === 'mm' ? ` in the ${draft.fatIn || 'jug'}` : ''}` : listed ? 'the fat of the list' : null} unsaid="how much fat?" assumed={!draft.fat.trim()} wrong={Boolean(fatWrong)}>
           <Choice
             label="Fat measured by"
             value={draft.fatBy}
@@ -80,12 +80,23 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           />
           <TextField
             label="Fat on top, if any"
-            placeholder={draft.fatBy === 'mm' ? eg('2 cm', '3/4 in') : eg('120 ml', '1/2 cup')}
+            placeholder={draft.fatBy === 'mm' ? eg('5 mm', '1/4 in') : eg('120 ml', '1/2 cup')}
             value={draft.fat}
             onChange={(fat) => change({ fat })}
             error={fatWrong}
             autoComplete="off"
           />
+          {draft.method === 'jug' && draft.fatBy === 'mm' && (
+            <Choice
+              label="Seen in"
+              value={draft.fatIn || 'jug'}
+              onChange={(fatIn) => change({ fatIn })}
+              options={[
+                { value: 'jug', label: 'The jug' },
+                { value: 'pan', label: 'The pan' },
+              ]}
+            />
+          )}
         </AskForm>
       ),
     },

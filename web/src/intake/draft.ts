@@ -15,6 +15,8 @@ export interface Draft {
   hot: boolean
   fatBy: 'mm' | 'ml'
   fat: string
+  /** Where its layer was seen; nobody has said while it is empty. */
+  fatIn: '' | 'jug' | 'pan'
   saltBy: 'unsaid' | 'taste' | 'meter' | 'stock' | 'list'
   verdict: 'flat' | 'nearly' | 'right' | 'salty' | 'too_salty'
   percent: string
@@ -31,14 +33,14 @@ export interface Draft {
 }
 
 /** What a sentence may say of a strained liquid. */
-type Facts = Pick<Draft, 'method' | 'value' | 'hot' | 'fatBy' | 'fat' | 'saltBy' | 'verdict' | 'percent' | 'stock' | 'character'>
+type Facts = Pick<Draft, 'method' | 'value' | 'hot' | 'fatBy' | 'fat' | 'fatIn' | 'saltBy' | 'verdict' | 'percent' | 'stock' | 'character'>
 
 /** A draft belongs to the person who made it; what an earlier version kept goes to whoever comes first. */
 const KEY = 'spissus-start'
 const keyOf = (person: string) => `${KEY}:${person}`
 
 export const fresh: Draft = {
-  name: '', panId: '', burnerId: '', said: '', method: 'jug', value: '', hot: true, fatBy: 'mm', fat: '',
+  name: '', panId: '', burnerId: '', said: '', method: 'jug', value: '', hot: true, fatBy: 'mm', fat: '', fatIn: '',
   saltBy: 'unsaid', verdict: 'nearly', percent: '', stock: 'salted', character: 'gelatin_rich', solids: '', lines: [],
   cooked: {
     cover: 'tight', heat: 'oven', oven: '150 °C', hours: '3 h', level: 'nearly', pieces: 'large', overnight: false,
@@ -94,6 +96,7 @@ function factsOf(read: Schemas['SentenceOut']): Partial<Facts> {
     ...(read.method !== null && read.value !== null && { method: read.method, value: read.value }),
     ...(read.hot !== null && { hot: read.hot }),
     ...(read.fat_mm !== null && { fatBy: 'mm' as const, fat: read.fat_mm }),
+    ...(read.fat_in !== null && { fatIn: read.fat_in }),
     ...(read.fat_ml !== null && { fatBy: 'ml' as const, fat: read.fat_ml }),
     ...(read.stock !== null && { saltBy: 'stock' as const, stock: read.stock }),
     ...(read.verdict !== null && { saltBy: 'taste' as const, verdict: read.verdict }),
@@ -116,6 +119,7 @@ export function draftOf(batch: Batch, kitchen: Kitchen): Draft {
     ...(measured && { method: measured.method, value: `${measured.value} ${unit[measured.method]}`, hot: measured.hot }),
     fatBy: liquid.fat_ml ? 'ml' : 'mm',
     fat: liquid.fat_ml ? `${liquid.fat_ml} ml` : liquid.fat_mm ? `${liquid.fat_mm} mm` : '',
+    fatIn: liquid.fat_in ?? '',
     saltBy: salt.by,
     ...(salt.by === 'taste' && { verdict: salt.verdict }),
     ...(salt.by === 'meter' && { percent: `${salt.percent} %` }),
@@ -170,7 +174,7 @@ export function startOf(draft: Draft): StartedIn | null {
     burner_id: draft.burnerId,
     liquid: {
       ...(draft.value.trim() && { measured: { method: draft.method, value: draft.value, hot: draft.hot } }),
-      ...(fat && (draft.fatBy === 'mm' ? { fat_mm: fat } : { fat_ml: fat })),
+      ...(fat && (draft.fatBy === 'mm' ? { fat_mm: fat, ...(draft.fatIn && { fat_in: draft.fatIn }) } : { fat_ml: fat })),
       salt: saltOf(draft),
       character: draft.character,
       solids_g: draft.solids.trim() || 0,
