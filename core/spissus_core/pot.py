@@ -179,6 +179,17 @@ class Pot(Changeable):
             salt_plus=self.salt_plus * share, kept=rest if self.kept is None else self.kept + rest,
         )  # fmt: skip
 
+    def drawn(self, liquid_ml: float, fat_ml: float) -> Pot:
+        """So much of the liquid, and of the floating fat, mL; the rest is kept."""
+        taken = self.contents.scaled(liquid_ml / self.contents.liquid_ml)
+        fat_g = fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"]
+        left_g = max(self.contents.fat_free - fat_g, 0.0)
+        one = self.part(liquid_ml / self.contents.liquid_ml)
+        rest = self.contents.scaled(1.0 - liquid_ml / self.contents.liquid_ml).with_masses(fat_free=left_g)
+        return one.but(
+            contents=taken.with_masses(fat_free=fat_g), kept=rest if self.kept is None else self.kept + rest
+        )  # fmt: skip
+
     def mixed(self, more: Contents, field: str) -> Pot:
         """The pot with more in it.
 

@@ -10,13 +10,14 @@ from typing import Annotated, Any, Literal
 from shared.shapes import RangeOut, SaidOut, Shape
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_plain
+from spissus_core.amounts.rows import rows
 from spissus_core.amounts.tables import key_of
 from spissus_core.events import State
 from spissus_core.events.alarm import quiet
 from spissus_core.events.state import ConcernKind, Taste
 from spissus_core.fold import Timeline
 from spissus_core.measuring.measurement import Method
-from spissus_core.messages import Message, Until, say
+from spissus_core.messages import Message, Term, Until, say
 from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act, ActKind, Why
 from spissus_core.planning.journey import stage_of
@@ -126,8 +127,13 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             return [take, _button(say("answers.other_ways"), opens="plan")]
         case "take":
             return [
-                _records(say("answers.taken"), {"kind": "taken", "volume_ml": act.amount}),
+                _records(say("answers.taken"), _taken(act, timeline)),
                 _opens(say("answers.another_amount"), "strain"),
+            ]
+        case "look_fat":
+            return [
+                _records(say("answers.fat_look", look=Term(row["label"])), {"kind": "fat_seen", "look": row["key"]})
+                for row in rows("fat_looks")
             ]
         case "cool":
             return [_opens(say("answers.temperature"), "skim")]
@@ -183,6 +189,12 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             return [right, _records(_grams(tenth, 2), {"kind": "meant", "event": event, "grams": tenth})]
         case "start" | "done" | "alone":
             return []
+
+
+def _taken(act: Act, timeline: State) -> dict[str, Any]:
+    """A part as its jug shows it, from under the fat."""
+    expansion = 1.0 if timeline.pot is None else timeline.pot.expansion
+    return {"kind": "taken", "volume_ml": act.amount * expansion, "how": "under"}
 
 
 def _can_bind(timeline: State) -> bool:

@@ -156,6 +156,13 @@ class RestOut(Shape):
     g_per_100_ml: float
 
 
+class WordOut(Shape):
+    """A thing to choose, and what it is called."""
+
+    key: str
+    label: str
+
+
 class SaltWordOut(Shape):
     """What a salt content is called, % by weight."""
 
@@ -191,6 +198,7 @@ class ListsOut(Shape):
     salt_words: list[SaltWordOut]
     heats: list[HeatWordOut]
     fat_rests: list[RestOut]
+    draws: list[WordOut]
     reductions: list[ShareOut]
     poured_off: list[ShareOut]
     hot_expansion_percent: float
@@ -231,6 +239,7 @@ def lists(request: HttpRequest) -> ListsOut:
             RestOut(key=r["key"], label=word(r["label"]), g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
             for r in rows("fat_rests")
         ],
+        draws=[WordOut(key=r["key"], label=word(r["label"])) for r in rows("draws")],
         reductions=[
             ShareOut(key=r["key"], label=word(r["label"]), hint=word(r["hint"]), share=float(Fraction(r["left"])))
             for r in rows("reductions")

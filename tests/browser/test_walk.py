@@ -138,7 +138,9 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(page.get_by_role("img", name=re.compile("The pan in section"))).to_be_visible()
     take_reading(page, "Scale", "3030")
 
-    # Bind, test, season.
+    # The fat is looked at once more before it is bound; then bind, test, season.
+    expect(now_line(page)).to_contain_text("How does the fat on it look?")
+    now_line(page).get_by_role("button", name="Single eyes").click()
     expect(now_line(page)).to_contain_text("of flour with")
     now_line(page).get_by_role("button", name="Whisked in").click()
     expect(now_line(page)).to_contain_text("min more. Simmer")

@@ -183,7 +183,7 @@ def test_stock_by_its_kind(stock: str, percent: float) -> None:
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
-AT_MARK = (*SKIMMED, read("scale", "2340 g"))
+AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 
 
 def test_the_now_line_leads_through_the_whole_work() -> None:
@@ -231,8 +231,9 @@ def test_fat_may_stay() -> None:
 def test_past_the_mark_unsalted_liquid_comes_back() -> None:
     act = next_act(told(*SKIMMED, read("scale", "2100 g")))
     assert act.kind == "let_down"
-    mended = told(*SKIMMED, read("scale", "2100 g"), ev.Added(ingredient="water", volume_ml=act.amount))
-    assert next_act(mended).kind == "thicken"
+    stirred = ev.Added(ingredient="water", volume_ml=act.amount)
+    assert next_act(told(*SKIMMED, read("scale", "2100 g"), stirred)).kind == "look_fat"
+    assert next_act(told(*SKIMMED, read("scale", "2100 g"), stirred, ev.FatSeen(look="eyes"))).kind == "thicken"
 
 
 def test_salt_goes_in_by_parts() -> None:

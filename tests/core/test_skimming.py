@@ -7,12 +7,15 @@ from typing import Any
 import pytest
 from makers import PAN, braise, in_words, listed, pot, potted, refused, started, told, wanted
 from spissus_core import events as ev
+from spissus_core.errors import MeasurementError, SpissusError
 from spissus_core.events import usual_ice_g
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.fat import WAYS
+from spissus_core.planning.guidance import next_act
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
+from spissus_core.planning.spoken import now_line
 from spissus_core.pot import Pot
 
 
@@ -155,3 +158,63 @@ def test_drops_take_their_time_by_their_size() -> None:
     assert "large drops are up in under a minute" in shallow
     assert "the finest in 33 min" in shallow
     assert "large drops are up in 2 min" in in_words(settling(pot()))
+
+
+# -- fat first, and looked at again ----------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("how", "fat_ml"), [("under", 0.0), ("ladle", 70.0), ("top", 100.0), ("poured", 40.0)])
+def test_a_part_takes_the_fat_that_its_way_of_drawing_takes(how: str, fat_ml: float) -> None:
+    start = started("1 l", fat_ml="100 ml", hot=False)
+    pot = potted(start, ev.Taken(volume_ml=400, how=how))
+    assert pot.contents.fat_ml == pytest.approx(fat_ml, abs=1.0)
+    assert pot.contents.volume_ml == pytest.approx(400.0, abs=0.5)
+    # Nothing is lost: what was not taken is kept.
+    assert pot.kept is not None
+    assert (pot.contents + pot.kept).mass_g == pytest.approx(start.begin().contents.mass_g)
+
+
+def test_what_is_ordered_is_what_the_jug_shows() -> None:
+    pot = potted(started("2 l", fat_ml=0), ev.Taken(volume_ml=519, how="under"))
+    assert pot.contents.liquid_ml == pytest.approx(519 / 1.038, rel=0.002)
+
+
+def test_how_it_was_drawn_is_asked_where_it_matters() -> None:
+    fatty, lean = started("1 l", fat_ml="100 ml"), started("1 l", fat_ml="15 ml")
+    taken = ev.Taken(volume_ml=400)
+    with refused(SpissusError, "from under the fat"):
+        taken.check(told(fatty, taken))
+    taken.check(told(lean, taken))
+    ev.Taken(volume_ml=400, how="poured").check(told(fatty, ev.Taken(volume_ml=400, how="poured")))
+
+
+def test_more_than_there_is_is_refused_beside_its_field() -> None:
+    with refused(MeasurementError, "950 mL"):
+        ev.Taken(volume_ml="2 l", how="under").on_pot(started("1 l", fat_ml="50 ml").begin())
+
+
+def test_fat_comes_off_before_anything_is_drawn_off() -> None:
+    start = started("3 l", fat_ml="200 ml")
+    timeline = told(start, wanted(600), ev.Chosen(route="take_starch"))
+    assert next_act(timeline).kind == "skim"
+    off = told(start, wanted(600), ev.Chosen(route="take_starch"), ev.Skimmed(way="separator"))
+    act = next_act(off)
+    assert act.kind == "take"
+    assert "from under the fat" in in_words(now_line(act, off))
+
+
+@pytest.mark.parametrize(("look", "low", "high"), [("eyes", 0.0, 1.0), ("touching", 1.0, 3.0), ("film", 3.0, 20.0)])
+@pytest.mark.parametrize("fat_ml", [0, 5, 20, 60, 120])
+def test_as_much_fat_as_it_looks_like(look: str, low: float, high: float, fat_ml: float) -> None:
+    pot = potted(started("1.2 l", fat_ml=fat_ml), ev.FatSeen(look=look))
+    assert low <= 100.0 * pot.contents.fat_free / pot.contents.liquid_ml <= high + 1e-9
+
+
+def test_a_closed_film_comes_off_once_more_before_it_is_bound() -> None:
+    # A ruler said that there was little, once.
+    steps = (started("1.2 l", fat_ml="25 ml"), wanted(900), ev.Chosen(route="bind_starch"))
+    assert next_act(told(*steps)).kind == "look_fat"
+    assert next_act(told(*steps, ev.FatSeen(look="film"))).kind == "skim"
+    after = told(*steps, ev.FatSeen(look="film"), ev.Skimmed(way="separator"))
+    assert next_act(after).kind == "thicken"
+    assert next_act(told(*steps, ev.FatSeen(look="touching"))).kind == "thicken"

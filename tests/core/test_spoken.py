@@ -17,7 +17,7 @@ from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, o
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
-AT_MARK = (*SKIMMED, read("scale", "2340 g"))
+AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
 FINE = ev.Tested(of="body", verdict="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
@@ -39,6 +39,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((START, wanted(900)), "Take what you need, with corn starch. There is more", "of it away."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
+        (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays?"),
         ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),

@@ -311,9 +311,18 @@ class Evening:
                 self.wait(6.0)
                 self.record({"kind": "skimmed", "way": act.way})
             case "take":
-                taken = act.amount * (1.0 + rng.normal(0.0, s.jug))
-                pot.scale(min(taken / pot.ml, 1.0))
-                self.record({"kind": "taken", "volume_ml": act.amount})
+                # Ordered as the jug shows it, hot, and drawn from under the fat: a little of that comes along.
+                ordered = act.amount * 1.038
+                taken = ordered * (1.0 + rng.normal(0.0, s.jug))
+                fat = min(0.02 * taken, 1.1 * pot.fat) if s.jug else 0.0
+                pot.scale(min((taken - fat) / 1.038 / pot.ml, 1.0))
+                pot.fat = fat / 1.1
+                self.record({"kind": "taken", "volume_ml": ordered, "how": "under"})
+            case "look_fat":
+                # An eye tells 1 from 3 g in 100 mL, within a third.
+                seen = 100.0 * pot.fat / pot.ml * math.exp(rng.normal(0.0, 0.3 if s.spoon else 0.0))
+                self.wait(2.0)
+                self.record({"kind": "fat_seen", "look": "eyes" if seen < 1 else "touching" if seen < 3 else "film"})
             case "heat":
                 self.record({"kind": "heated", "heat": "boil"})
             case "boil":

@@ -24,7 +24,7 @@ from .alarm import Hushed
 from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of
 from .corrections import Dated, Meant, Struck
 from .ending import Finished
-from .fat import Skimmed, fat_to_skim, usual_ice_g
+from .fat import FatSeen, Skimmed, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
 from .looking import GainError, Metered, Read
 from .pans import Drawn, Moved, Rejoined, Returned, Solids, Split, Taken
@@ -36,10 +36,10 @@ from .wishes import FINISHING_MIN, Chosen, RouteKind, Wanted
 
 __all__ = [
     "FINISHING_MIN", "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
-    "CoolingLog", "Dated", "Drawn", "Event", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind", "Kitchen",
-    "Meant", "Metered", "Moved", "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted", "Seen",
-    "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested", "Thickened",
-    "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast",
+    "CoolingLog", "Dated", "Drawn", "Event", "FatSeen", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind",
+    "Kitchen", "Meant", "Metered", "Moved", "Noted", "Probed", "Read", "Rejoined", "Returned", "RouteKind", "Salted",
+    "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested",
+    "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast",
     "usual_ice_g",
 ]  # fmt: skip
 

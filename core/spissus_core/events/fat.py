@@ -9,12 +9,23 @@ from pydantic import model_validator
 
 from ..amounts.fields import MassG, Name, VolumeMl
 from ..amounts.quantities import show_mass, show_volume
+from ..amounts.rows import rows
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import OFF_THE_BOIL_C
 from ..messages import Message, Term, say
 from ..pantry.ingredients import Ingredient, ingredient, kept_whole
-from ..phenomena.fat import LIFTS_BELOW_C, WAYS, SkimWay, boiled_dry, ice_needed_g, rest_g, skimmed
+from ..phenomena.fat import (
+    LIFTS_BELOW_C,
+    WAYS,
+    FatLook,
+    SkimWay,
+    boiled_dry,
+    fat_as_it_looks_g,
+    ice_needed_g,
+    rest_g,
+    skimmed,
+)
 from ..pot import Pot
 from .base import ActsOnPot, Kind, Kitchen
 from .state import State
@@ -125,6 +136,33 @@ class Skimmed(ActsOnPot):
         if self.fat_ml == 0:
             return say("events.left_the_fat")
         return say("events.skimmed", volume=show_volume(self.fat_ml))
+
+
+class FatSeen(ActsOnPot):
+    """The fat was looked at, on a pot that stood for two minutes: once more before it is bound."""
+
+    stage = "skim"
+    looks = True
+
+    kind: Literal["fat_seen"] = "fat_seen"
+    look: FatLook
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with as much fat as it looks like."""
+        return pot.but(contents=pot.contents.with_masses(fat_free=fat_as_it_looks_g(pot.contents, self.look)))
+
+    def apply(self, state: State, at: datetime) -> State:
+        """It was looked at; a film comes off once more, where nobody means to leave it."""
+        after = super().apply(state, at)
+        more = after.pot is not None and fat_to_skim(after.pot, state.wanted) and state.skims < MOST_SKIMS
+        return after.but(fat_looked=True, fat_settled=state.fat_settled and not more)
+
+    def said(self) -> Message:
+        """How it looks."""
+        return say("events.fat_seen", look=Term(LOOK_LABELS[self.look]) if self.look in LOOK_LABELS else self.look)
+
+
+LOOK_LABELS = {row["key"]: row["label"] for row in rows("fat_looks")}
 
 
 def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from datetime import datetime
 from typing import Literal
 
 from ..amounts.fields import MassG, VolumeMl
 from ..amounts.quantities import show_mass, show_volume
-from ..errors import MeasurementError
+from ..errors import MeasurementError, SpissusError
 from ..estimation.window import Window
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import Pan
 from ..messages import Message, say
+from ..phenomena.fat import Draw, drawn_fat_ml
 from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
 from .base import ActsOnPot
@@ -98,22 +100,62 @@ class Rejoined(ChangesPan):
         return say("events.rejoined")
 
 
-class Drawn(ChangesPan):
+class DrawsOff(ChangesPan):
+    """A part is measured off: how much of what stands in the pot the jug shows, and how it was drawn.
+
+    What was recorded before anybody asked how (``how`` is None) is liquid told cold, with the fat in proportion.
+    """
+
+    kind: str
+    volume_ml: VolumeMl
+    how: Draw | None = None
+
+    def part_of(self, pot: Pot) -> Pot:
+        """The part. Raises MeasurementError where there is not so much."""
+        if self.how is None:
+            liquid_ml, fat_ml = self.volume_ml, None
+        else:
+            told_ml = self.volume_ml / pot.expansion
+            fat_ml = drawn_fat_ml(pot.contents, told_ml, self.how)
+            liquid_ml = told_ml - fat_ml
+        have = pot.contents.liquid_ml
+        if not 0.0 < liquid_ml <= have * (1.0 + POURED_SLACK):
+            raise MeasurementError("volume_ml", self.not_so_much(have * (1.0 if self.how is None else pot.expansion)))
+        liquid_ml = min(liquid_ml, have)
+        return pot.part(liquid_ml / have) if fat_ml is None else pot.drawn(liquid_ml, fat_ml)
+
+    @abstractmethod
+    def not_so_much(self, have_ml: float) -> Message:
+        """What is said where there is not so much."""
+
+    def check(self, after: State) -> None:
+        """How it was drawn is asked where that matters."""
+        super().check(after)
+        whole = None if after.pot is None or after.pot.kept is None else after.pot.contents + after.pot.kept
+        if self.how is None and whole is not None and 100.0 * whole.fat_free > MATTERS_G * whole.liquid_ml:
+            raise SpissusError("how", say("events.drawn_how", fat=show_volume(whole.fat_ml)))
+
+
+#: With more floating fat than this, g per 100 mL, it matters how a part is drawn. Modelling choice.
+MATTERS_G = 2.5
+
+
+class Drawn(DrawsOff):
     """Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat."""
 
     stage = "strain"
 
     kind: Literal["drawn"] = "drawn"
-    volume_ml: VolumeMl
     pan: Pan
     burner: Burner
 
+    def not_so_much(self, have_ml: float) -> Message:
+        """How much there is."""
+        return say("events.draw_off_some", volume=show_volume(have_ml))
+
     def on_pot(self, pot: Pot) -> Pot:
-        """The part for the sauce, fat and all, in its own pan; the rest is kept on the meat."""
-        have = pot.contents.liquid_ml
-        if not 0.0 < self.volume_ml <= have * (1.0 + POURED_SLACK):
-            raise MeasurementError("volume_ml", say("events.draw_off_some", volume=show_volume(have)))
-        taken = pot.part(min(self.volume_ml / have, 1.0))
+        """The part for the sauce, with the fat that came along, in its own pan; the rest is kept on the meat."""
+        taken = self.part_of(pot)
         if taken.contents.volume_ml > self.pan.capacity_ml:
             raise MeasurementError("volume_ml", say("events.more_than_pan", pan=self.pan.name))
         return taken.but(
@@ -126,21 +168,21 @@ class Drawn(ChangesPan):
         return say("events.drawn", volume=show_volume(self.volume_ml), pan=self.pan.name)
 
 
-class Taken(ChangesPan):
+class Taken(DrawsOff):
     """What the sauce needs is measured off by the jug; the rest is kept for the meat or another day."""
 
     stage = "strain"
     versions = (2,)
 
     kind: Literal["taken"] = "taken"
-    volume_ml: VolumeMl
+
+    def not_so_much(self, have_ml: float) -> Message:
+        """How much there is."""
+        return say("events.take_a_part", volume=show_volume(have_ml))
 
     def on_pot(self, pot: Pot) -> Pot:
-        """The part for the sauce, fat and all, in the pan it was in."""
-        have = pot.contents.liquid_ml
-        if not 0.0 < self.volume_ml < have * (1.0 + POURED_SLACK):
-            raise MeasurementError("volume_ml", say("events.take_a_part", volume=show_volume(have)))
-        taken = pot.part(min(self.volume_ml / have, 1.0))
+        """The part for the sauce, with the fat that came along, in the pan it was in."""
+        taken = self.part_of(pot)
         return taken.but(error_ml=error_ml(pot.pan, "jug", taken.contents.volume_ml))
 
     def said(self) -> Message:

@@ -70,6 +70,7 @@ class State(Changeable):
     """A batch after an event.
 
     ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far, in ``skims`` times;
+    ``fat_looked`` whether what is left of it was looked at once more;
     ``measured_bound`` whether it was measured after the thickener went in; ``boiled_enough`` whether spoon or tongue
     found it boiled down far enough: nothing is boiled away again after that. ``heat`` is what was
     last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
@@ -100,6 +101,7 @@ class State(Changeable):
     hushed_for: datetime | None = None
     told: frozenset[str] = frozenset()
     finished: Finished | None = None
+    fat_looked: bool = False
     fat_settled: bool = False
     skims: int = 0
     measured_bound: bool = False

@@ -107,6 +107,42 @@ def rest_g(liquid_ml: float, g_per_100_ml: float = USUAL_REST_G_PER_100_ML) -> f
     return g_per_100_ml * liquid_ml / 100.0
 
 
+# -- drawing off, and looking at it ----------------------------------------------------------------
+
+#: How a part is drawn off, by its key: rows of ``data/draws.csv``.
+Draw = Annotated[str, *one_of("draws")]
+
+#: Fat in what each way of drawing takes, as a share of its volume; None where it takes it in proportion.
+DRAWS: Mapping[str, float | None] = table("draws", lambda row: float(row["fat_share"]) if row["fat_share"] else None)
+
+
+def drawn_fat_ml(contents: Contents, volume_ml: float, how: str) -> float:
+    """Floating fat in ``volume_ml`` mL that is drawn off a pot, mL: no more than floats, and no more than that."""
+    share = DRAWS[how]
+    if share is None:
+        share = contents.fat_ml / contents.volume_ml
+    return min(share * volume_ml, contents.fat_ml, volume_ml)
+
+
+#: What the fat of a pot that stood for two minutes looks like, by its key: rows of ``data/fat_looks.csv``.
+FatLook = Annotated[str, *one_of("fat_looks")]
+
+#: Floating fat at which it looks so, g per 100 mL of liquid: from, and up to; None where nothing bounds it.
+FAT_LOOKS: Mapping[str, tuple[float, float | None]] = table(
+    "fat_looks", lambda row: (float(row["low"]), float(row["high"]) if row["high"] else None)
+)
+
+
+def fat_as_it_looks_g(contents: Contents, look: str) -> float:
+    """Floating fat of a pot that looks so, g: what the ledger thought, moved to where it looks like that. A film that
+    the ledger knows nothing of is taken for twice the least (modelling choice)."""
+    low, high = (None if end is None else end * contents.liquid_ml / 100.0 for end in FAT_LOOKS[look])
+    assert low is not None
+    if high is None:
+        return contents.fat_free if contents.fat_free > low else 2.0 * low
+    return min(max(contents.fat_free, low), high)
+
+
 # -- settling -------------------------------------------------------------------------------------
 
 #: Viscosity of water at 80 °C, mPa·s, and how much lighter fat is than the liquid there, kg/m³ (IAPWS; fat:

@@ -56,7 +56,7 @@ from .routes import (
 ActKind = Literal[
     "start", "cool", "want", "choose", "skim", "take", "heat", "boil", "let_down", "thicken", "test_body",
     "measure", "salt", "test_salt", "finish", "done", "alone", "warn",
-    "slip",
+    "slip", "look_fat",
 ]  # fmt: skip
 
 #: Why an act is spoken where it is not simply the next step: the pot contradicts the plan, or two say different
@@ -151,8 +151,8 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
     assert route is not None
     bench = _Bench(timeline, timeline.wanted, pot, route, ahead or progress(timeline))
     return (
-        bench.aside() or bench.fat() or bench.volume() or bench.body() or bench.measured() or bench.too_little()
-        or bench.salt()
+        bench.fat() or bench.aside() or bench.volume() or bench.fat_again() or bench.body()
+        or bench.measured() or bench.too_little() or bench.salt()
         or Act("finish", route, amount=pot.contents.liquid_ml)
     )  # fmt: skip
 
@@ -302,6 +302,14 @@ class _Bench:
         way = skim_way(pot, self.timeline.minutes_left)
         again = self.timeline.skims > 0
         return Act("skim", self.route, amount=pot.contents.fat_ml, way=way, why="still_fat" if again else None)
+
+    def fat_again(self) -> Act | None:
+        """Looked at once more before it is bound, where any was on it: afterwards it hardly rises."""
+        timeline = self.timeline
+        had_some = timeline.skims > 0 or self.pot.contents.fat_free > 0.0
+        if timeline.fat_looked or timeline.thickener_added or not had_some or self.route.thickener is None:
+            return None
+        return Act("look_fat", self.route)
 
     def volume(self) -> Act | None:
         """Down to the mark, or up to it."""

@@ -17,7 +17,7 @@ from .tone import tone
 _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
     "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "measure": "thicken",
-    "take": "strain", "salt": "season",
+    "take": "strain", "look_fat": "skim", "salt": "season",
     "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
     "warn": "serve", "slip": "season",
 }  # fmt: skip

@@ -104,7 +104,10 @@ def now_line(act: Act, timeline: State) -> Message:
             if timeline.pot is not None and timeline.pot.hot:
                 # It is measured as it stands.
                 volume = say("bar.hot", volume=show_volume(act.amount * HOT_EXPANSION))
-            return say("bar.take", volume=volume)
+            floats = timeline.pot is not None and timeline.pot.contents.fat_free > 0.0
+            return say("bar.take_from_under" if floats else "bar.take", volume=volume)
+        case "look_fat":
+            return say("bar.look_fat")
         case "heat":
             key = "bar.boil_on" if act.why == "too_thin" else "bar.heat"
             binds = say("bar.salt_binds") if act.why == "salt_binds" else None
@@ -143,6 +146,7 @@ NEXT_WORDS: dict[ActKind, Message] = {
     "cool": say("bar.next_cool"),
     "skim": say("bar.next_skim"),
     "take": say("bar.next_take"),
+    "look_fat": say("bar.next_look_fat"),
     "heat": say("bar.next_heat"),
     "boil": say("bar.next_look"),
     "measure": say("bar.next_measure"),

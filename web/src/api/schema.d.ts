@@ -1624,8 +1624,10 @@ export interface components {
          * StrainedLiquid
          * @description What the cook knows of the strained liquid.
          *
-         *     With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat layer
-         *     is given by thickness in the pan or by volume, not both. ``solids_g`` is meat or vegetables left in
+         *     With a ``braise`` the measurement may be missing, and the salt known only by the list. The fat is given by the
+         *     thickness of its layer or by volume, not both. ``fat_in`` is where the layer was seen: in the jug, for whoever
+         *     measured with one and says nothing else; in the pan for all others, and where nothing was recorded of it.
+         *     ``solids_g`` is meat or vegetables left in
          *     the pan: part of a depth or a weight, no part of the liquid.
          */
         StrainedLiquid: {
@@ -1634,6 +1636,8 @@ export interface components {
             fat_mm?: number | string | null;
             /** Fat Ml */
             fat_ml?: number | string | null;
+            /** Fat In */
+            fat_in?: ("jug" | "pan") | null;
             /** Salt */
             salt: components["schemas"]["SaltByTaste"] | components["schemas"]["SaltByMeter"] | components["schemas"]["SaltByStock"] | components["schemas"]["SaltByList"];
             /**
@@ -1751,6 +1755,8 @@ export interface components {
             fat_mm: string | null;
             /** Fat Ml */
             fat_ml: string | null;
+            /** Fat In */
+            fat_in: ("jug" | "pan") | null;
             /** Verdict */
             verdict: ("flat" | "nearly" | "right" | "salty" | "too_salty") | null;
             /** Percent */
@@ -1894,12 +1900,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip";
+            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat";
             /** Why */
             why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
             /** Answers */
@@ -2600,6 +2606,8 @@ export interface components {
             burner_id: string;
             /** Volume Ml */
             volume_ml: number | string;
+            /** How */
+            how?: ("under" | "ladle" | "top" | "poured") | null;
         };
         /**
          * EventIn
@@ -2622,7 +2630,23 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+        };
+        /**
+         * FatSeen
+         * @description The fat was looked at, on a pot that stood for two minutes: once more before it is bound.
+         */
+        FatSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fat_seen";
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "eyes" | "touching" | "film";
         };
         /**
          * Finished
@@ -2947,6 +2971,8 @@ export interface components {
             kind: "taken";
             /** Volume Ml */
             volume_ml: number | string;
+            /** How */
+            how?: ("under" | "ladle" | "top" | "poured") | null;
         };
         /**
          * Tested
@@ -3274,6 +3300,8 @@ export interface components {
             heats: components["schemas"]["HeatWordOut"][];
             /** Fat Rests */
             fat_rests: components["schemas"]["RestOut"][];
+            /** Draws */
+            draws: components["schemas"]["WordOut"][];
             /** Reductions */
             reductions: components["schemas"]["ShareOut"][];
             /** Poured Off */
@@ -3474,6 +3502,16 @@ export interface components {
              * @enum {string}
              */
             key: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
+            /** Label */
+            label: string;
+        };
+        /**
+         * WordOut
+         * @description A thing to choose, and what it is called.
+         */
+        WordOut: {
+            /** Key */
+            key: string;
             /** Label */
             label: string;
         };

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { useKitchen } from '../api/hooks'
+import { useKitchen, useLists } from '../api/hooks'
+import { Wrong } from '../shared/Ask'
 import { SkewerLink } from '../shared/SkewerLink'
 import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
@@ -94,8 +95,10 @@ function DrawSheet({ onClose }: SheetProps) {
   const eg = useExample()
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
+  const { draws } = useLists()
   const kitchen = useKitchen()
   const [volume, setVolume] = useState('')
+  const [how, setHow] = useState<string>()
   const [panId, setPan] = useState<string>()
   const [burnerId, setBurner] = useState(kitchen.data?.burners.find((b) => b.name === batch.burner)?.id)
   const pans = kitchen.data?.pans ?? []
@@ -105,10 +108,20 @@ function DrawSheet({ onClose }: SheetProps) {
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault()
-          if (panId && burnerId) onRecord({ kind: 'drawn', volume_ml: volume, pan_id: panId, burner_id: burnerId }, onClose)
+          if (panId && burnerId) onRecord({ kind: 'drawn', volume_ml: volume, pan_id: panId, burner_id: burnerId, ...(how && { how }) }, onClose)
         }}
       >
-        <TextField label="How much of the liquid" placeholder={eg('400 ml', '1 3/4 cups')} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
+        <TextField label="How much, as the jug shows it" placeholder={eg('400 ml', '1 3/4 cups')} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
+        {batch.pot.fat.value > 0 && (
+          <Choice
+            label="Drawn"
+            layout="stack"
+            value={how}
+            onChange={setHow}
+            options={draws.map(({ key, label }) => ({ value: key, label }))}
+          />
+        )}
+        <Wrong texts={[problem?.at('how')]} />
         <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
         <Choice
           label="On which burner"
