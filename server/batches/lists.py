@@ -22,7 +22,7 @@ from spissus_core.measuring.measurement import METHOD_WORDS, READ_IN, Method
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
-from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML
+from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 from words import plain
@@ -156,10 +156,10 @@ class RestOut(Shape):
     g_per_100_ml: float
 
 
-class WordOut(Shape):
-    """A thing to choose, and what it is called."""
+class DrawOut(Shape):
+    """How a part is drawn off."""
 
-    key: str
+    key: Draw
     label: str
 
 
@@ -198,7 +198,7 @@ class ListsOut(Shape):
     salt_words: list[SaltWordOut]
     heats: list[HeatWordOut]
     fat_rests: list[RestOut]
-    draws: list[WordOut]
+    draws: list[DrawOut]
     reductions: list[ShareOut]
     poured_off: list[ShareOut]
     hot_expansion_percent: float
@@ -239,7 +239,7 @@ def lists(request: HttpRequest) -> ListsOut:
             RestOut(key=r["key"], label=word(r["label"]), g_per_100_ml=RESTS_G_PER_100_ML[r["key"]])
             for r in rows("fat_rests")
         ],
-        draws=[WordOut(key=r["key"], label=word(r["label"])) for r in rows("draws")],
+        draws=[DrawOut(key=r["key"], label=word(r["label"])) for r in rows("draws")],
         reductions=[
             ShareOut(key=r["key"], label=word(r["label"]), hint=word(r["hint"]), share=float(Fraction(r["left"])))
             for r in rows("reductions")

@@ -3247,6 +3247,19 @@ export interface components {
             body: number;
         };
         /**
+         * DrawOut
+         * @description How a part is drawn off.
+         */
+        DrawOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "under" | "ladle" | "top" | "poured";
+            /** Label */
+            label: string;
+        };
+        /**
          * HeatWordOut
          * @description A heat, and the setting that it stands for.
          */
@@ -3301,7 +3314,7 @@ export interface components {
             /** Fat Rests */
             fat_rests: components["schemas"]["RestOut"][];
             /** Draws */
-            draws: components["schemas"]["WordOut"][];
+            draws: components["schemas"]["DrawOut"][];
             /** Reductions */
             reductions: components["schemas"]["ShareOut"][];
             /** Poured Off */
@@ -3502,16 +3515,6 @@ export interface components {
              * @enum {string}
              */
             key: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
-            /** Label */
-            label: string;
-        };
-        /**
-         * WordOut
-         * @description A thing to choose, and what it is called.
-         */
-        WordOut: {
-            /** Key */
-            key: string;
             /** Label */
             label: string;
         };

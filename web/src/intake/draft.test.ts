@@ -23,7 +23,7 @@ const line = (part: Partial<Line['line']>): Line => ({
   choices: [],
 })
 const silent: Schemas['SentenceOut'] = {
-  method: null, value: null, hot: null, fat_mm: null, fat_ml: null, verdict: null, percent: null, stock: null, character: null, unread: [],
+  method: null, value: null, hot: null, fat_mm: null, fat_ml: null, fat_in: null, verdict: null, percent: null, stock: null, character: null, unread: [],
 }
 
 describe('the draft of a start', () => {

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useKitchen, useLists } from '../api/hooks'
+import { useKitchen, useLists, type Schemas } from '../api/hooks'
 import { Wrong } from '../shared/Ask'
 import { SkewerLink } from '../shared/SkewerLink'
 import { useExample, useSay, Words } from '../shared/units'
@@ -11,6 +11,8 @@ import { Unfold } from '../ui/Unfold'
 import { Figure, reasonOf } from '../shared/Figure'
 import { ByTheList } from '../shared/ByTheList'
 import { useBench } from './useBench'
+
+type Draw = Schemas['DrawOut']['key']
 
 const methods = { jug: 'a jug', eye: 'the eye', dip: 'a dip', scale: 'the scale' }
 
@@ -98,7 +100,7 @@ function DrawSheet({ onClose }: SheetProps) {
   const { draws } = useLists()
   const kitchen = useKitchen()
   const [volume, setVolume] = useState('')
-  const [how, setHow] = useState<string>()
+  const [how, setHow] = useState<Draw>()
   const [panId, setPan] = useState<string>()
   const [burnerId, setBurner] = useState(kitchen.data?.burners.find((b) => b.name === batch.burner)?.id)
   const pans = kitchen.data?.pans ?? []
