@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import itertools
 import math
+import re
 from datetime import timedelta
 
 import pytest
-from makers import EVENING, braise, event, fold, pot, read, refused, started, told, wanted
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from makers import EVENING, braise, event, fold, in_words, pot, read, refused, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.estimation.spoon import belief
@@ -17,6 +20,7 @@ from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
+from spissus_core.planning.spoken import overdue_line
 from spissus_core.pot import Pot
 
 START = started("1.6 l")
@@ -487,3 +491,53 @@ def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
     assert (act.kind, doubted.kind, doubted.doing.kind) == ("boil", "warn", "boil")
     assert doubted.look_at == doubted.doing.look_at is not None
     assert stage_of(doubted) == stage_of(act) == "reduce"
+
+
+# -- a mark stands still ---------------------------------------------------------------------------
+
+
+@given(
+    way=st.sampled_from(sorted(WAYS)), minutes=st.lists(st.floats(0.0, 120.0), min_size=2, max_size=4),
+    read_at=st.sampled_from([None, 3.0, 12.0]), method=st.sampled_from(["scale", "dip", "jug"]),
+    litres=st.sampled_from(["0.7 l", "1.6 l", "2.4 l"]), fat=st.sampled_from([0.0, 60.0]),
+)  # fmt: skip
+@settings(max_examples=120)
+def test_the_mark_is_the_same_at_every_moment_between_two_entries(
+    way: str, minutes: list[float], read_at: float | None, method: str, litres: str, fat: float
+) -> None:
+    start = started(litres, fat_ml=fat)
+    wish = ev.Wanted(amount="half") if WAYS[way].stop == "told" else wanted(450)
+    entries = [event(1, start), event(2, wish), event(3, ev.Chosen(route=way)), event(4, ev.Skimmed(way="separator"))]
+    entries.append(event(5, ev.Heated(heat="boil")))
+    if read_at is not None:
+        pot = fold(entries, now=EVENING + timedelta(minutes=5.0 + read_at)).pot
+        assert pot is not None
+        shown = pot.reads(pot.contents)
+        value = {"scale": shown.scale, "dip": shown.dip, "jug": shown.jug}[method]
+        assert value is not None
+        entries.append(event(6, read(method, value), minute=5.0 + read_at))
+    began = 5.0 + (read_at or 0.0)
+    marks = set()
+    for minute in minutes:
+        act = next_act(fold(entries, now=EVENING + timedelta(minutes=began + minute))).doing
+        if act.kind == "boil" and act.stop is not None:
+            scale = act.stop.scale or 0.0
+            figures = act.amount, act.stop.dip, act.stop.jug, scale
+            marks.add((act.reads_by, *(f"{figure:.3f}" for figure in figures)))
+    assert len(marks) <= 1, marks
+
+
+def test_past_the_mark_it_says_what_it_was_and_what_is_missing() -> None:
+    entries = [event(1, started("1.6 l", fat_ml=0.0)), event(2, wanted(900)), event(3, ev.Chosen(route="corn_starch"))]
+    entries.append(event(4, ev.Heated(heat="boil")))
+    on_time = next_act(fold(entries, now=EVENING + timedelta(minutes=10)))
+    late = fold(entries, now=EVENING + timedelta(minutes=60))
+    act = next_act(late)
+    assert act.why == "late"
+    assert act.stop == on_time.stop
+    line = in_words(overdue_line(act, late))
+    assert act.stop is not None
+    assert f"The mark was {act.stop.dip:.0f} mm" in line
+    missing = re.search(r"gone (\d+) mL past the mark", line)
+    assert missing is not None
+    assert float(missing[1]) == pytest.approx(act.amount - act.thought_ml, abs=5.0)

@@ -319,7 +319,7 @@ class _Bench:
         window = timeline.heating
         if window is not None and window.heating and window.setting.heat != "simmer":
             # What boils, boils until somebody says otherwise: a pot is never thought to wait.
-            mark = self.mark_ml if timeline.stop_ml is None else timeline.stop_ml
+            mark = self.standing_mark_ml
             late = pot.contents.liquid_ml < (1.0 - LATE_SHARE) * mark
             return self._boil(mark, why="late" if late else self._why_boil())
         # Bound as it is, and as it is meant to be: what is let down for its amount anyway is not too salty.
@@ -340,6 +340,17 @@ class _Bench:
         route, salt_ml = self.route, bound_at_salt_ml(self.pot, self.liking + SALTIER, self.route)
         binds = route.boil_to_ml < (1.0 - LATE_SHARE) * self.mark_ml and self.mark_ml <= salt_ml
         return "salt_binds" if binds else None
+
+    @property
+    def standing_mark_ml(self) -> float:
+        """The mark of a pot that boils: as the last entry left it, however far it is thought to have gone since."""
+        if self.timeline.stop_ml is not None:
+            return self.timeline.stop_ml
+        seen = self.timeline.seen if isinstance(self.timeline, Timeline) else self.timeline
+        route = plan(seen)
+        if seen.pot is None or route is None:
+            return self.mark_ml
+        return replace(self, timeline=seen, pot=seen.pot, route=route).mark_ml
 
     @property
     def mark_ml(self) -> float:
@@ -376,11 +387,12 @@ class _Bench:
     def _boil(self, stop_ml: float, why: Why | None = None) -> Act:
         """Boil on until the next look; where the heat is off, turn it on."""
         pot = self.pot
-        stop = boiled_to_volume(pot.contents, min(stop_ml, pot.contents.liquid_ml))
+        # Worked out from what was seen last: past it, the mark stays where it was, above what is thought to be left.
+        stop = _at_volume(self.seen.contents, stop_ml)
         finer = _finer(self.seen, self.seen.contents.liquid_ml - stop_ml)
         act = Act(
-            "heat", self.route, amount=stop_ml, stop=pot.reads(stop), reads_by=self._reads_by(finer), measure=finer,
-            why=why, thought_ml=pot.contents.liquid_ml,
+            "heat", self.route, amount=stop_ml, stop=self.seen.reads(stop), reads_by=self._reads_by(finer),
+            measure=finer, why=why, thought_ml=pot.contents.liquid_ml,
         )  # fmt: skip
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
         if outlook is None:
@@ -587,6 +599,14 @@ def _most(over: Callable[[float], float], most: float) -> float:
 
 #: How exactly a helping is sought, g. Numerical choice.
 _GRAMS = 0.05
+
+
+def _at_volume(contents: Contents, liquid_ml: float) -> Contents:
+    """Contents boiled down to a volume, or, where there is less, with the water that is missing."""
+    missing = liquid_ml - contents.liquid_ml
+    if missing <= 0.0:
+        return boiled_to_volume(contents, liquid_ml)
+    return contents.with_masses(water=contents.water + missing / SPECIFIC_VOLUME_ML_G["water"])
 
 
 def _side(verdict: str) -> int:

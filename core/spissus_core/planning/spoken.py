@@ -307,7 +307,8 @@ def overdue_line(act: Act, timeline: State) -> Message:
     if act.kind == "test_body":
         return say("bar.has_simmered", asked=_asked(timeline))
     if act.why == "late":
-        return say("bar.gone_past", thought=show_volume(act.thought_ml), meant=show_volume(act.amount), by=_by(act))
+        missing = show_volume(max(act.amount - act.thought_ml, 0.0))
+        return say("bar.gone_past", missing=missing, mark=_stop(act), by=_by(act))
     return sentences(say("bar.look_now", mark=_stop(act)), _finer(act))
 
 
