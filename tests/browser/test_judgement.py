@@ -105,9 +105,8 @@ def test_a_late_look_hears_where_it_has_probably_gone(page: Page, site: Site) ->
     planned(page, site, "Cheek nobody looked at")
     page.clock.fast_forward("45:00")
     before = said(page).inner_text()
-    expect(now_line(page)).to_contain_text(
-        re.compile("It has probably gone .* past the mark. Take it off, and measure it")
-    )
+    late = re.compile("It has probably gone .* past the mark. Take it off, and measure it")
+    expect(now_line(page)).to_contain_text(late)
     # However late it gets, the mark stays what it was.
     page.clock.fast_forward("05:00")
     page.reload()

@@ -503,7 +503,7 @@ def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
 )  # fmt: skip
 @settings(max_examples=120)
 def test_the_mark_is_the_same_at_every_moment_between_two_entries(
-    way: str, minutes: list[float], read_at: float | None, method: str, litres: str, fat: float
+    way: str, *, minutes: list[float], read_at: float | None, method: str, litres: str, fat: float
 ) -> None:
     start = started(litres, fat_ml=fat)
     wish = ev.Wanted(amount="half") if WAYS[way].stop == "told" else wanted(450)
