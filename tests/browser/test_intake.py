@@ -251,6 +251,8 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     held: list[Route] = []
 
     def hold(route: Route) -> None:
+        if held:
+            route.continue_()
         held.append(route)
 
     page.route("**/previews/line", hold)
@@ -260,7 +262,6 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     page.get_by_label("Say what you have").fill("a bit over two litres, 2 cm of fat")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     row = page.get_by_label("What went in", exact=True)
-    page.unroute("**/previews/line")
     held[0].continue_()
     expect(row).to_contain_text("several are called so")
     expect(word(page, "How much")).to_contain_text("2100 ml")
