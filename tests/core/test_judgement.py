@@ -346,14 +346,14 @@ def test_a_slip_of_the_finger_is_taken_and_asked_about_until_it_is_answered() ->
     assert next_act(fold([*later, event(21, ev.Struck(event=log[-1].id), minute=21)])).kind != "slip"
 
 
-def test_two_people_salting_within_a_minute_are_asked() -> None:
+def test_two_people_salting_within_two_minutes_are_asked() -> None:
     log = [event(i, kind, minute=i) for i, kind in enumerate(BOUND, 1)]
     twice = [*log, event(20, ev.Salted(salt_g=0.8), minute=20), event(21, ev.Salted(salt_g=0.8), minute=20.5)]
     act = next_act(fold(twice))
     assert act.kind == "slip"
     assert act.slip is not None
     assert act.slip.twice
-    apart = [*log, event(20, ev.Salted(salt_g=0.8), minute=20), event(21, ev.Salted(salt_g=0.8), minute=22)]
+    apart = [*log, event(20, ev.Salted(salt_g=0.8), minute=20), event(21, ev.Salted(salt_g=0.8), minute=22.5)]
     assert next_act(fold(apart)).kind != "slip"
 
 
@@ -541,3 +541,20 @@ def test_past_the_mark_it_says_what_it_was_and_what_is_missing() -> None:
     missing = re.search(r"gone (\d+) mL past the mark", line)
     assert missing is not None
     assert float(missing[1]) == pytest.approx(act.amount - act.thought_ml, abs=5.0)
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "asked"),
+    [
+        (ev.Added(ingredient="water", volume_ml=150), ev.Added(ingredient="water", volume_ml=150), True),
+        (ev.Added(ingredient="water", volume_ml=150), ev.Added(ingredient="water", volume_ml=60), False),
+        (ev.Added(ingredient="water", volume_ml=150), ev.Added(ingredient="butter", mass_g=150), False),
+        (flour(8), flour(8), True),
+        (flour(8), flour(3), False),
+    ],
+)
+def test_the_same_addition_within_two_minutes_is_asked_about(one: ev.Kind, other: ev.Kind, *, asked: bool) -> None:
+    log = [event(i, kind, minute=i) for i, kind in enumerate((*WAY, read("scale", "2340 g")), 1)]
+    for later, soon in ((1.8, True), (2.5, False)):
+        act = next_act(fold([*log, event(20, one, minute=20), event(21, other, minute=20 + later)]))
+        assert (act.kind == "slip") == (asked and soon)

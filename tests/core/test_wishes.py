@@ -201,7 +201,7 @@ def concerned(*happened: ev.Kind) -> Timeline:
 
 
 def test_what_somebody_must_not_have_stays_until_it_is_answered() -> None:
-    cream = ev.Added(ingredient="cream_heavy", volume_ml=50)
+    cream, more = (ev.Added(ingredient="cream_heavy", volume_ml=ml) for ml in (50, 30))
     assert next_act(concerned()).kind == "choose"
     act = next_act(concerned(ev.Chosen(route="corn_starch"), cream))
     assert act.kind == "warn"
@@ -209,7 +209,7 @@ def test_what_somebody_must_not_have_stays_until_it_is_answered() -> None:
     assert (act.concern.kind, act.concern.holds) == ("allergen", ("milk",))
     finished = concerned(cream, ev.Finished())
     assert next_act(finished).kind == "warn"
-    answered = concerned(cream, ev.Answered(concern="allergen", answer="told"), cream, ev.Finished())
+    answered = concerned(cream, ev.Answered(concern="allergen", answer="told"), more, ev.Finished())
     assert next_act(answered).kind == "done"
     wine = concerned(ev.Added(ingredient="red_wine", volume_ml=200), ev.Noted(text="smells good"))
     assert [concern.kind for concern in wine.concerns] == ["alcohol"]

@@ -362,6 +362,9 @@ class Evening:
                 pot.salt += act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
                 if not forgets:
                     self.record({"kind": "salted", "salt_g": act.amount})
+            case "slip":
+                assert act.slip is not None
+                self.record({"kind": "meant", "event": str(act.slip.event)})
             case "test_salt":
                 self.record({"kind": "tested", "of": "salt", "verdict": self.tongue()})
             case _:

@@ -151,7 +151,7 @@ class Salted(ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""
         after = super().apply(state, at)
-        return after if state.pot is None else after.but(salt_added=True, salted_at=at, salt_tested=())
+        return after if state.pot is None else after.but(salt_added=True, salt_tested=())
 
     def said(self) -> Message:
         """How much."""

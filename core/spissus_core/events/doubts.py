@@ -4,18 +4,21 @@ from __future__ import annotations
 
 from datetime import timedelta
 
+from ..messages import Argument, Term, say
 from ..pantry.guests import ALCOHOL
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.cooling import judge
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .additions import Added, Salted, Thickened
 from .base import Happened
-from .state import Concern, Slip, State
+from .judging import Tested
+from .looking import Read
+from .state import Concern, Slip, State, WentIn
 from .warmth import Probed
 
 #: A reading of salt so far over what is liked, points, that comes of one entry which at least doubles it, is asked
-#: about; so is salt that goes in twice within so many seconds. Modelling choices.
-SLIP_POINTS, SLIP_FACTOR, TWICE_S = 0.15, 2.0, 60.0
+#: about; so is the same that goes in twice within so many seconds, to within a share. Modelling choices.
+SLIP_POINTS, SLIP_FACTOR, TWICE_S, SAME_SHARE = 0.15, 2.0, 120.0, 0.02
 
 #: Cooled without anyone knowing its temperature for longer than this it is doubtful (FDA Food Code: 2 h to 21 °C).
 DANGER = timedelta(hours=2)
@@ -97,21 +100,44 @@ def _butter_boils(state: State) -> bool:
 
 
 def _slipped(before: State, after: State, event: Happened) -> State:
-    """Salt over the ceiling, or twice what there was, of one entry; and salt twice within a minute."""
+    """Salt over the ceiling, or twice what there was, of one entry; and the same twice within a short while."""
     happened, pot, was = event.payload, after.pot, before.pot
+    if isinstance(happened, Tested | Read):
+        # Whoever looked or tasted in between knew of the first.
+        return after.but(went_in=())
     if pot is None or was is None or not isinstance(happened, Salted | Added | Thickened):
         return after
-    if pot.contents.salt <= was.contents.salt:
-        return after
+    grams = pot.contents.mass_g - was.contents.mass_g
+    new = WentIn(_key_of(happened), event.at, grams)
+    last = next((one for one in before.went_in if one.key == new.key), None)
+    after = after.but(went_in=(*(one for one in before.went_in if one.key != new.key), new))
     wanted = after.wanted
     ceiling = wanted.ceiling_percent if wanted else USUAL_CEILING_PERCENT
     liking = wanted.salt_percent if wanted else USUAL_SALT_PERCENT
     percent, past = pot.contents.salt_percent, was.contents.salt_percent
-    over = past <= ceiling < percent
-    doubled = percent > SLIP_FACTOR * past and percent > liking + SLIP_POINTS
-    last = before.salted_at if isinstance(happened, Salted) else None
-    twice = last is not None and (event.at - last).total_seconds() <= TWICE_S
+    more = pot.contents.salt > was.contents.salt
+    over = more and past <= ceiling < percent
+    doubled = more and percent > SLIP_FACTOR * past and percent > liking + SLIP_POINTS
+    twice = last is not None and _the_same(last, new, happened)
     if not (over or doubled or twice):
         return after
-    slip = Slip(event.id, pot.contents.mass_g - was.contents.mass_g, percent, twice=twice and not (over or doubled))
+    slip = Slip(event.id, grams, percent, twice="" if over or doubled else _name_of(happened))
     return after.but(slips=(*after.slips, slip))
+
+
+def _the_same(last: WentIn, new: WentIn, happened: Salted | Added | Thickened) -> bool:
+    """Whether two entries may be one that was told twice: of salt any amount, of all else the same."""
+    soon = abs((new.at - last.at).total_seconds()) <= TWICE_S
+    return soon and (isinstance(happened, Salted) or abs(new.grams - last.grams) <= SAME_SHARE * new.grams)
+
+
+def _key_of(happened: Salted | Added | Thickened) -> str:
+    if isinstance(happened, Salted):
+        return "salt"
+    return happened.ingredient if isinstance(happened, Added) else happened.thickener
+
+
+def _name_of(happened: Salted | Added | Thickened) -> Argument:
+    if isinstance(happened, Salted):
+        return say("bar.the_salt")
+    return Term(happened.what.name) if isinstance(happened, Added) else Term(happened.what.dry)

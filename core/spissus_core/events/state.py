@@ -10,6 +10,7 @@ from uuid import UUID
 from ..amounts.changing import Changeable
 from ..estimation.spoon import Spoonful, Verdict
 from ..estimation.window import Window, boiled_by, ml_of
+from ..messages import Argument
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
 from ..phenomena.seasoning import LIKING_ERROR
@@ -54,15 +55,24 @@ class Concern:
 
 @dataclass(frozen=True, slots=True)
 class Slip:
-    """An entry that looks like a slip of the finger: which, how much of what, and the salt it made, %.
+    """An entry that looks like a slip of the finger: which, how much of it, and the salt it made, %.
 
-    ``twice`` says that the same went in a minute before.
+    ``twice`` is what went in two times within a short while, where that is what is asked.
     """
 
     event: UUID
     grams: float
     percent: float
-    twice: bool = False
+    twice: Argument = ""
+
+
+@dataclass(frozen=True, slots=True)
+class WentIn:
+    """What went in last of a kind: its key, when, and how much, g."""
+
+    key: str
+    at: datetime
+    grams: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -88,7 +98,7 @@ class State(Changeable):
 
     ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
     began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``mounted``
-    says that butter is in, ``salted_at`` when salt last went in.
+    says that butter is in, ``went_in`` what went in last, the newest of each kind.
     """
 
     started: Started | None = None
@@ -112,7 +122,7 @@ class State(Changeable):
     body_tested: tuple[Verdict, ...] = ()
     salt_tested: tuple[Taste, ...] = ()
     bound_at: datetime | None = None
-    salted_at: datetime | None = None
+    went_in: tuple[WentIn, ...] = ()
     mounted: bool = False
     concerns: tuple[Concern, ...] = ()
     thrown_away: bool = False

@@ -194,7 +194,7 @@ def _slip_line(act: Act) -> Message:
     slip = act.slip
     assert slip is not None
     if slip.twice:
-        return say("bar.salt_twice", salt=show_percent(slip.percent))
+        return say("bar.twice", what=slip.twice, salt=show_percent(slip.percent))
     grams, tenth = show_plain(slip.grams, "g", 3), show_plain(slip.grams / 10.0, "g", 2)
     return say("bar.slip", salt=show_percent(slip.percent, 1), grams=grams, tenth=tenth)
 

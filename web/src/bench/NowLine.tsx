@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react'
 import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload } from '../api/hooks'
 import type { Alarm } from '../shared/useAlarm'
@@ -34,11 +35,28 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
     else if (opens) onOpen(opens)
   }
   const asked = new Set(answers.map((answer) => answer.asks))
+  // Two taps are never two acts: what has just come to stand there is no answer yet.
+  const armed = useArmed(`${batch.last_seq} ${batch.act.kind} ${proposed?.take ? 'way' : ''} ${answers.map(({ label }) => label).join()}`)
+  const held = busy || !armed
+  const recorded = useRecorded(batch.last_seq, undo?.label ?? null)
   return (
-    <section aria-label="Now" className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}>
+    <section
+      aria-label="Now"
+      // A key that is held down acts once.
+      onKeyDownCapture={(event) => event.repeat && (event.key === 'Enter' || event.key === ' ') && event.preventDefault()}
+      className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}
+    >
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
           {problem.message}
+        </p>
+      )}
+      {recorded && undo && !stands.pending && (
+        <p className="flex items-center gap-x-3">
+          <span className="min-w-0 truncate">{recorded}</span>
+          <Button look="bar" disabled={held} onClick={undo.act}>
+            Take back
+          </Button>
         </p>
       )}
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
@@ -53,7 +71,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
         {/* On a phone one row that can be swiped: the answers first. */}
         <div data-swipes="" className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
           {proposed?.take && (
-            <Button look="bar-main" disabled={busy} onClick={() => proposed.take && onRecord(proposed.take)}>
+            <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
             </Button>
           )}
@@ -63,7 +81,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
             </Button>
           )}
           {proposed?.wish && (
-            <Button look="bar" disabled={busy} onClick={() => proposed.wish && onRecord({ ...proposed.wish })}>
+            <Button look="bar" disabled={held} onClick={() => proposed.wish && onRecord({ ...proposed.wish })}>
               Keep this wish
             </Button>
           )}
@@ -72,7 +90,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
               key={answer.label}
               look={i === 0 || answers.every(({ payload }) => payload) ? 'bar-main' : 'bar'}
               letter={LETTERS[answer.opens ?? answer.asks ?? '']}
-              disabled={busy}
+              disabled={answer.payload ? held : busy}
               onClick={() => give(answer)}
             >
               {answer.label}
@@ -106,7 +124,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
             Log
           </Button>
           {undo && !stands.pending && (
-            <Button look="bar-danger" letter="U" disabled={busy} onClick={undo.act} title={`Take back: ${undo.label}`}>
+            <Button look="bar-danger" letter="U" disabled={held} onClick={undo.act} title={`Take back: ${undo.label}`}>
               <span>
                 Undo<span className="sr-only">: {undo.label}</span>
               </span>
@@ -116,6 +134,30 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
       </div>
     </section>
   )
+}
+
+/** How long a sentence stands before it can be answered, and what was recorded above it, ms. */
+const ARMED_MS = 800
+const RECORDED_MS = 6000
+
+/** Whether what is asked has stood long enough to be read: a second tap on the same place is none for it. */
+function useArmed(asked: string): boolean {
+  const [armed, setArmed] = useState(asked)
+  useEffect(() => {
+    const timer = setTimeout(() => setArmed(asked), ARMED_MS)
+    return () => clearTimeout(timer)
+  }, [asked])
+  return armed === asked
+}
+
+/** What was recorded last, for as long as it is new; what stood there before the page was opened is not. */
+function useRecorded(seq: number, label: string | null): string | null {
+  const [seen, setSeen] = useState(seq)
+  useEffect(() => {
+    const timer = setTimeout(() => setSeen(seq), RECORDED_MS)
+    return () => clearTimeout(timer)
+  }, [seq])
+  return seq > seen ? label : null
 }
 
 /** Whether the way in hand is what the bar speaks of: not before a doubt, nor before what was thought for the cook is asked. */
