@@ -32,6 +32,10 @@ FAULTS = re.compile(r"Request \S+ failed|is set aside|goes without|Traceback")
 PATIENCE_S = 120
 
 
+#: What is started with this before it ends with the tests, whatever ends them and however.
+ENDS_WITH_US = ("setpriv", "--pdeathsig", "TERM")
+
+
 def clean_env(**more: str) -> dict[str, str]:
     """An environment in which nothing is set that a machine need not have set."""
     return {name: os.environ[name] for name in ("PATH", "HOME") if name in os.environ} | more
@@ -81,7 +85,8 @@ class Site:
 
     def start(self) -> None:
         port = str(urlsplit(self.url).port)
-        command = [sys.executable, "-m", "config.serve", "--port", port, "--log-level", "error", *self.options]
+        serve = [sys.executable, "-m", "config.serve", "--port", port, "--log-level", "error", *self.options]
+        command = [*ENDS_WITH_US, *serve]
         # A group of its own, so that all its processes can be killed at once.
         self._server = subprocess.Popen(command, cwd=ROOT, env=self.env, stderr=self._log, start_new_session=True)
         try:

@@ -13,7 +13,7 @@ from pathlib import Path
 from urllib.request import urlopen
 
 import pytest
-from running import ROOT, Site, clean_env, end_group, free_port, wait_until_alive
+from running import ENDS_WITH_US, ROOT, Site, clean_env, end_group, free_port, wait_until_alive
 
 
 @pytest.fixture
@@ -31,8 +31,9 @@ def started(site: Site, command: str, log: Path, **env: str) -> Iterator[str]:
     more = {"DATABASE_URL": site.env["DATABASE_URL"], "PORT": url.rpartition(":")[2]} | env
     with log.open("wb") as said:
         running = subprocess.Popen(
-            [str(ROOT / "spissus"), command], env=clean_env(**more), stdout=said, stderr=said, start_new_session=True
-        )
+            [*ENDS_WITH_US, str(ROOT / "spissus"), command], env=clean_env(**more), stdout=said, stderr=said,
+            start_new_session=True,
+        )  # fmt: skip
         try:
             wait_until_alive(url, running)
             yield url

@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { useKitchen, useLists, type Schemas } from '../api/hooks'
-import { Wrong } from '../shared/Ask'
 import { SkewerLink } from '../shared/SkewerLink'
 import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
@@ -123,7 +122,7 @@ function DrawSheet({ onClose }: SheetProps) {
             options={draws.map(({ key, label }) => ({ value: key, label }))}
           />
         )}
-        <Wrong texts={[problem?.at('how')]} />
+        {problem?.at('how') && <p role="alert" className="font-medium text-heat">{problem.at('how')}</p>}
         <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
         <Choice
           label="On which burner"
