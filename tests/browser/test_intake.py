@@ -248,12 +248,13 @@ def test_a_pan_is_calibrated_and_an_ingredient_kept(page: Page, site: Site) -> N
 def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page: Page, site: Site) -> None:
     enter_demo(page, site)
     page.goto(f"{site.url}/start")
-    held: list[Route] = []
+    held: list[Route] | None = []
 
     def hold(route: Route) -> None:
-        if held:
+        if held is None:
             route.continue_()
-        held.append(route)
+        else:
+            held.append(route)
 
     page.route("**/previews/line", hold)
     box = page.get_by_label("What went into the braise?")
@@ -262,7 +263,9 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     page.get_by_label("Say what you have").fill("a bit over two litres, 2 cm of fat")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     row = page.get_by_label("What went in", exact=True)
-    held[0].continue_()
+    late, held = held or [], None
+    for one in late:
+        one.continue_()
     expect(row).to_contain_text("several are called so")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     # One tap puts the line right.
