@@ -348,7 +348,6 @@ def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_
             tap(x, y)
         page.wait_for_timeout(gap_ms)
         tap(x, y)
-        page.keyboard.press("Escape")
         expect(now_line(page).get_by_role("button", name="Take back")).to_be_enabled()
         # A way is taken together with its wish; nothing is recorded two times, nor what came next.
         kinds = [entry["kind"] for entry in of_batch(page, page.url)["log"][before:]]

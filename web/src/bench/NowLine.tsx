@@ -51,14 +51,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           {problem.message}
         </p>
       )}
-      {recorded && undo && !stands.pending && (
-        <p className="flex items-center gap-x-3">
-          <span className="min-w-0 truncate">{recorded}</span>
-          <Button look="bar" disabled={held} onClick={undo.act}>
-            Take back
-          </Button>
-        </p>
-      )}
+      <div className="flex flex-col">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
         {/* What changes is told once; the minutes that run down are not news. */}
         <p role={alarm.ringing ? 'alert' : 'status'} className="sr-only">
@@ -69,7 +62,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
-        <div data-swipes="" className="relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end">
+        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end ${armed ? '' : 'pointer-events-none'}`}>
           {proposed?.take && (
             <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
@@ -131,6 +124,16 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
             </Button>
           )}
         </div>
+      </div>
+      {/* Above the sentence, and behind its answers for whoever goes by the tabulator. */}
+      {recorded && undo && !stands.pending && (
+        <p className="order-first flex items-center gap-x-3">
+          <span className="min-w-0 truncate">{recorded}</span>
+          <Button look="bar" disabled={held} onClick={undo.act}>
+            Take back
+          </Button>
+        </p>
+      )}
       </div>
     </section>
   )
