@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from makers import PAN, braise, in_words, listed, pot, potted, refused, started, told, wanted
 from spissus_core import events as ev
-from spissus_core.errors import MeasurementError, SpissusError
+from spissus_core.errors import MeasurementError
 from spissus_core.events import usual_ice_g
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.ledger.contents import Contents
@@ -177,15 +177,6 @@ def test_a_part_takes_the_fat_that_its_way_of_drawing_takes(how: str, fat_ml: fl
 def test_what_is_ordered_is_what_the_jug_shows() -> None:
     pot = potted(started("2 l", fat_ml=0), ev.Taken(volume_ml=519, how="under"))
     assert pot.contents.liquid_ml == pytest.approx(519 / 1.038, rel=0.002)
-
-
-def test_how_it_was_drawn_is_asked_where_it_matters() -> None:
-    fatty, lean = started("1 l", fat_ml="100 ml"), started("1 l", fat_ml="15 ml")
-    taken = ev.Taken(volume_ml=400)
-    with refused(SpissusError, "from under the fat"):
-        taken.check(told(fatty, taken))
-    taken.check(told(lean, taken))
-    ev.Taken(volume_ml=400, how="poured").check(told(fatty, ev.Taken(volume_ml=400, how="poured")))
 
 
 def test_more_than_there_is_is_refused_beside_its_field() -> None:

@@ -41,7 +41,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     for payload, then in (
         ({"kind": "chosen", "route": "roux"}, "skim"),
         ({"kind": "skimmed", "way": "separator"}, "boil"),
-        ({"kind": "read", "measured": {"method": "scale", "value": "2565 g"}}, "thicken"),
+        ({"kind": "read", "measured": {"method": "scale", "value": "2565 g"}}, "look_fat"),
+        ({"kind": "fat_seen", "look": "eyes"}, "thicken"),
     ):
         answer = cook.record(url, payload)
         assert answer.status_code == 200, answer.content
@@ -64,7 +65,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         assert answer.json()["act"]["kind"] == then
     finished = cook.get(f"/batches/{url}").json()
     assert finished["served"]["volume"]["metric"] == "880\u00a0mL"
-    assert len(finished["log"]) == 14
+    assert len(finished["log"]) == 15
     line = cook.get("/batches").json()["items"][0]
     assert line["finished"]
     assert line["volume"]["value"] == 880
@@ -153,7 +154,7 @@ def test_a_later_change_of_the_pan_leaves_the_batch_alone(cook: Caller) -> None:
         ({"measured": {"method": "jug", "value": "90 l"}}, "value", "does not fit in it"),
         ({"measured": {"method": "dip", "value": "200 mm"}}, "value", "does not fit in it"),
         ({"measured": {"method": "scale", "value": "900 g"}}, "value", "The empty pan weighs"),
-        ({"fat_mm": "60 mm", "fat_ml": None}, "fat", "leaves no liquid"),
+        ({"fat_mm": "60 mm", "fat_ml": None, "fat_in": "pan"}, "fat", "leaves no liquid"),
         ({"salt": {"by": "meter", "percent": "45 %"}}, "start.liquid.salt.meter.percent", "must lie between 0 and 30"),
     ],
 )

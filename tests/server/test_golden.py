@@ -31,8 +31,14 @@ def test_every_kind_of_every_version_is_read_back() -> None:
         for kind, payload in kinds.items():
             read = ev.recorded({"kind": kind, **payload}, int(version))
             assert not isinstance(read, ev.Unread), (version, kind)
-            again = read.model_dump(mode="json")
-            assert {name: again[name] for name in payload} == payload, (version, kind)
+            assert _kept(read.model_dump(mode="json"), payload) == payload, (version, kind)
+
+
+def _kept(now: Any, was: Any) -> Any:
+    """What is there now of what was recorded; fields that have joined it since left out, however deep."""
+    if isinstance(was, dict):
+        return {name: _kept(now.get(name), value) for name, value in was.items()}
+    return now
 
 
 def differences(was: Any, now: Any, where: str = "") -> Iterator[str]:

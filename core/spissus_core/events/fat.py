@@ -143,6 +143,7 @@ class FatSeen(ActsOnPot):
 
     stage = "skim"
     looks = True
+    versions = (2,)
 
     kind: Literal["fat_seen"] = "fat_seen"
     look: FatLook

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ..amounts.fields import MassG, VolumeMl
 from ..amounts.quantities import show_mass, show_volume
-from ..errors import MeasurementError, SpissusError
+from ..errors import MeasurementError
 from ..estimation.window import Window
 from ..measuring.measurement import error_ml
 from ..measuring.vessels import Pan
@@ -103,7 +103,8 @@ class Rejoined(ChangesPan):
 class DrawsOff(ChangesPan):
     """A part is measured off: how much of what stands in the pot the jug shows, and how it was drawn.
 
-    What was recorded before anybody asked how (``how`` is None) is liquid told cold, with the fat in proportion.
+    The page asks how. What was recorded before it did, or is sent by an older one (``how`` is None), is liquid told
+    cold, with the fat in proportion.
     """
 
     kind: str
@@ -127,17 +128,6 @@ class DrawsOff(ChangesPan):
     @abstractmethod
     def not_so_much(self, have_ml: float) -> Message:
         """What is said where there is not so much."""
-
-    def check(self, after: State) -> None:
-        """How it was drawn is asked where that matters."""
-        super().check(after)
-        whole = None if after.pot is None or after.pot.kept is None else after.pot.contents + after.pot.kept
-        if self.how is None and whole is not None and 100.0 * whole.fat_free > MATTERS_G * whole.liquid_ml:
-            raise SpissusError("how", say("events.drawn_how", fat=show_volume(whole.fat_ml)))
-
-
-#: With more floating fat than this, g per 100 mL, it matters how a part is drawn. Modelling choice.
-MATTERS_G = 2.5
 
 
 class Drawn(DrawsOff):

@@ -122,7 +122,6 @@ function DrawSheet({ onClose }: SheetProps) {
             options={draws.map(({ key, label }) => ({ value: key, label }))}
           />
         )}
-        {problem?.at('how') && <p role="alert" className="font-medium text-heat">{problem.at('how')}</p>}
         <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
         <Choice
           label="On which burner"
@@ -130,7 +129,7 @@ function DrawSheet({ onClose }: SheetProps) {
           onChange={setBurner}
           options={(kitchen.data?.burners ?? []).map((burner) => ({ value: burner.id, label: burner.name }))}
         />
-        <Button type="submit" look="main" disabled={!volume.trim() || !panId || !burnerId}>
+        <Button type="submit" look="main" disabled={!volume.trim() || !panId || !burnerId || (batch.pot.fat.value > 0 && !how)}>
           Drawn off
         </Button>
       </form>
