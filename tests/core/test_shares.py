@@ -38,10 +38,10 @@ class House:
     """A kitchen whose pot would hold a litre and a half."""
 
     def pan(self, pan_id: object) -> Pan:
-        raise NotImplementedError
+        raise AssertionError("a reading asks for no pan")
 
     def burner(self, burner_id: object, pan_id: object) -> Burner:
-        raise NotImplementedError
+        raise AssertionError("a reading asks for no pan")
 
     def own_ingredients(self) -> tuple[Ingredient, ...]:
         return ()
@@ -136,3 +136,9 @@ def test_a_wish_said_again_by_what_it_came_to_is_the_same_wish() -> None:
     other = ev.Wanted(volume_ml=700.0).apply(told, at)
     assert other.wanted is not None
     assert not other.wanted.as_told
+
+
+def test_a_share_that_leaves_no_spoonful_is_refused_with_a_sentence() -> None:
+    tiny = ev.Read.model_validate({"measured": {"method": "jug", "value": "leave 0.1 %"}})
+    with refused(QuantityError, "how much is left"):
+        tiny.written_out(House())

@@ -25,6 +25,9 @@ from .state import State
 #: A reading that shows more than there was by this many standard errors is no chance. Modelling choice.
 GAIN_SD = 3.0
 
+#: Less than a spoonful is no pot, mL. Modelling choice.
+LEAST_LEFT_ML = 5.0
+
 
 class Read(ActsOnPot):
     """A reading of the pot while it reduces: measured, or the share of it that is ``left`` to the eye ("half is gone"),
@@ -68,6 +71,8 @@ class Read(ActsOnPot):
         if self.measured is not None or self.left is None:
             return self
         value = self.left * kitchen.unboiled_ml() * HOT_EXPANSION
+        if value < LEAST_LEFT_ML:
+            raise QuantityError("value", say("measuring.how_much_is_left"))
         return self.kept_with(measured=Measured(method="eye", value=value, hot=True))
 
     def on_pot(self, pot: Pot) -> Pot:
