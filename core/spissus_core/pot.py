@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -57,8 +58,10 @@ class Beside:
 class Pot(Changeable):
     """The pot after an event.
 
-    ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %);
-    ``measured_by`` and ``error_ml`` say how well the volume is known. ``solids`` stand in the pan beside
+    ``salt_minus`` and ``salt_plus`` are how far the true salt may lie from the ledger's, g (80 %), were the volume
+    what the ledger says; ``salt_g_g`` is how much more of it there is, g, for each gram of liquid more: what was
+    tasted or metered is a share, however much there is. ``measured_by`` and ``error_ml`` say how well the volume is
+    known. ``solids`` stand in the pan beside
     the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
     salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
@@ -73,6 +76,7 @@ class Pot(Changeable):
     salt_plus: float
     measured_by: Method | Literal["list"]
     error_ml: float
+    salt_g_g: float = 0.0
     solids: InPan | None = None
     kept: Contents | None = None
     brine: float = 0.0
@@ -85,16 +89,57 @@ class Pot(Changeable):
         return 1.0 - self.beside.share if self.beside else 1.0
 
     @property
+    def error_g(self) -> float:
+        """Standard error of the mass of its liquid, g."""
+        return self.error_ml / SPECIFIC_VOLUME_ML_G["water"]
+
+    @property
+    def salt_error_g(self) -> float:
+        """Standard error of its salt, were the volume what the ledger says, g."""
+        return (self.salt_minus + self.salt_plus) / 2.0 / Z80
+
+    @property
+    def salt_g(self) -> Estimate:
+        """Salt, g, with its 80 % interval, whatever the volume is."""
+        return self._salt(self.salt_g_g)
+
+    @property
     def salt_percent(self) -> Estimate:
         """Salt by weight of the liquid, %, with its 80 % interval."""
         c = self.contents
-        scale = 100.0 / c.liquid_g
-        return Estimate(max(c.salt - self.salt_minus, 0.0) * scale, c.salt * scale, (c.salt + self.salt_plus) * scale)
+        # Were there more of it, its salt would be spread over more.
+        return self._salt(self.salt_g_g - c.salt / c.liquid_g).scaled(100.0 / c.liquid_g)
+
+    def _salt(self, g_g: float) -> Estimate:
+        salt, with_volume = self.contents.salt, Z80 * g_g * self.error_g
+        low, high = math.hypot(self.salt_minus, with_volume), math.hypot(self.salt_plus, with_volume)
+        return Estimate(max(salt - low, 0.0), salt, salt + high)
 
     @property
     def salt_error(self) -> float:
         """Standard error of its salt, % by weight."""
-        return 100.0 * (self.salt_minus + self.salt_plus) / 2.0 / Z80 / self.contents.liquid_g
+        c = self.contents
+        with_volume = (self.salt_g_g - c.salt / c.liquid_g) * self.error_g
+        return 100.0 * math.hypot(self.salt_error_g, with_volume) / c.liquid_g
+
+    def salt_known_to(self, error_g: float, g_g: float) -> Pot:
+        """The same, its salt known to a standard error, g, and ``g_g`` g more for each gram of liquid more.
+
+        What was known better on one side stays so.
+        """
+        before = self.salt_error_g
+        minus, plus = (self.salt_minus / before, self.salt_plus / before) if before > 0.0 else (Z80, Z80)
+        return self.but(salt_minus=minus * error_g, salt_plus=plus * error_g, salt_g_g=g_g)
+
+    def measured_over(self, error_ml: float) -> Pot:
+        """The same, measured whatever was thought of its volume before: that says nothing of its salt."""
+        error_g = math.hypot(self.salt_error_g, self.salt_g_g * self.error_g)
+        return self.salt_known_to(error_g, 0.0).but(error_ml=error_ml)
+
+    def measured_anew(self, error_ml: float) -> Pot:
+        """A part of it that was measured by itself: it is as salty as the whole was known to be."""
+        c, error_g = self.contents, self.salt_error / 100.0 * self.contents.liquid_g
+        return self.salt_known_to(error_g, c.salt / c.liquid_g).but(error_ml=error_ml)
 
     @property
     def expansion(self) -> float:

@@ -252,7 +252,8 @@ def test_who_is_believed_where_list_and_tongue_or_meter_contradict(
     assert because in in_words(found.doubt)
     stated = StrainedLiquid.model_validate({"salt": salt, "measured": measured}).salt
     assert not isinstance(stated, SaltByList)
-    told, listed = starting_salt_percent(stated), by_list.salt_g.scaled(100.0 / by_list.contents.liquid_g)
+    assert by_list.estimated is not None
+    told, listed = starting_salt_percent(stated), by_list.estimated.percent["salt"]
     if believed == "stated":
         assert found.contents.salt_percent == pytest.approx(told.best, rel=0.01)
         return

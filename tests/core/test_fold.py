@@ -54,7 +54,8 @@ def test_a_gain_within_the_errors_is_weighed_in() -> None:
     # Two readings by the same jug: half-way between them, and better known than by either.
     assert after.contents.volume_ml - before.contents.volume_ml == pytest.approx(10 / 1.038, rel=0.05)
     assert after.error_ml == pytest.approx(before.error_ml / 2**0.5, rel=0.02)
-    assert after.contents.salt == before.contents.salt
+    # What was tasted is a share of it, however much there is.
+    assert after.contents.salt_percent == pytest.approx(before.contents.salt_percent, rel=1e-3)
 
 
 def test_a_gain_beyond_the_error_asks() -> None:

@@ -243,7 +243,7 @@ def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
     if act.kind in ("boil", "heat"):
         at_mark = 100.0 * timeline.pot.contents.salt / (act.amount * timeline.pot.contents.density_g_ml)
         assert at_mark < 0.9 + 0.2
-    metered = next_act(told(*salty, ev.Metered(percent=1.45)))
+    metered = next_act(told(*salty, ev.Metered(percent=1.45, because="salted")))
     assert (metered.kind, metered.why) == ("let_down", "too_salty")
 
 

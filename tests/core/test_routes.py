@@ -163,7 +163,7 @@ def test_seasoning_arithmetic() -> None:
 
 def test_salt_at_the_start_by_taste_meter_and_stock() -> None:
     by = lambda salt: starting_salt_percent(started(salt=salt).liquid.salt)  # noqa: E731
-    assert by({"by": "taste", "verdict": "right"}).best == 0.9
+    assert by({"by": "taste", "verdict": "right"}).best == 0.85
     assert by({"by": "stock", "stock": "unsalted"}).best == 0.1
     assert by({"by": "meter", "percent": 0.02}).low == 0.0
 

@@ -49,7 +49,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
-        ((*RIGHT, FLAT), "I make it 0.9", "taste once more, with water."),
+        ((*RIGHT, FLAT), "I make it 0.89", "taste once more, with water."),
         ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
         ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),

@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from makers import PAN, listed, refused
 from pydantic import ValidationError
+from spissus_core.amounts.estimate import Z80
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import MeasurementError
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
@@ -160,7 +161,7 @@ def test_salt_keeps_its_range() -> None:
     known = {"measured": measured, "salt": {"by": "taste", "verdict": "nearly"}}
     found = strained_liquid(PAN, StrainedLiquid.model_validate(known))
     assert found.contents.salt == pytest.approx(found.salt_g.best)
-    assert found.salt_g.low / found.salt_g.best == pytest.approx(0.50 / 0.62)
+    assert found.salt_g.low / found.salt_g.best == pytest.approx((0.65 - Z80 * 0.25) / 0.65)
 
 
 # -- calibration and skewers ----------------------------------------------------------------------

@@ -32,7 +32,7 @@ from spissus_core.phenomena.alcohol import retained, strength_percent
 from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
 from spissus_core.phenomena.fat import DROPLETS_UM, ice_price, settling_minutes
 from spissus_core.phenomena.heating import Burner, HeatSetting, LearnedRate, power
-from spissus_core.phenomena.seasoning import STOCK_PERCENT, VERDICT_PERCENT
+from spissus_core.phenomena.seasoning import RAW, STOCK_PERCENT, SaltByTaste, starting_salt_percent
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
@@ -207,7 +207,10 @@ def cases() -> dict[str, Any]:
         "left by the table": [retained(minutes) for minutes in (0.0, 10.0, 45.0, 200.0)],
         "strength": strength_percent(10.0, 100.0),
         "droplets": {name: settling_minutes(50.0, size) for name, size in DROPLETS_UM.items()},
-        "salt at the start": {**VERDICT_PERCENT, **STOCK_PERCENT},
+        "salt at the start": {
+            **{word: starting_salt_percent(SaltByTaste(verdict=word)) for word in RAW.stands},
+            **STOCK_PERCENT,
+        },
         "hedges": {word: _read(f"{word} 100 ml beef stock") for word in (row["words"] for row in rows("hedges"))},
         "measures": {text: _read(text) for text in MEASURES},
         "units": {text: parse(text, "time") for text in ("90 min", "2 h", "1 1/2 hours")},

@@ -17,7 +17,7 @@ from scipy.stats import norm
 from spissus_core.estimation import spoon as sp
 from spissus_core.ledger.contents import Contents
 from spissus_core.phenomena.body import Strength, viscosity_mpas
-from spissus_core.phenomena.seasoning import TONGUE, TONGUE_ERROR, tasted
+from spissus_core.phenomena.seasoning import RAW, SAUCE, Tongue, tasted
 
 from tests.study import looks, obedient, spoons
 
@@ -48,18 +48,19 @@ def test_the_strength_of_a_thickener_against_scipys_integral() -> None:
     assert sp.belief(seen).strength.thickener == pytest.approx(expected, rel=0.01)
 
 
+@pytest.mark.parametrize("tongue", [RAW, SAUCE], ids=["raw", "sauce"])
 @pytest.mark.parametrize("verdict", ["flat", "right", "salty", "low", "high"])
-def test_a_taste_against_scipys_integral(verdict: str) -> None:
+def test_a_taste_against_scipys_integral(verdict: str, tongue: Tongue) -> None:
     gap, error = -0.05, 0.14
-    low, high = TONGUE[verdict]
+    low, high = tongue.ends[verdict]
 
     def likely(at: float) -> float:
-        said = norm.cdf((high - at) / TONGUE_ERROR) - norm.cdf((low - at) / TONGUE_ERROR)
+        said = norm.cdf((high - at) / tongue.error) - norm.cdf((low - at) / tongue.error)
         return float(norm.pdf(at, gap, error) * said)
 
     whole, _ = quad(likely, -1.0, 1.0)
     mean, _ = quad(lambda at: at * likely(at) / whole, -1.0, 1.0)
-    found, _ = tasted(gap, error, verdict)
+    found, _ = tasted(gap, error, verdict, tongue)
     assert found == pytest.approx(mean, abs=2e-3)
 
 

@@ -117,7 +117,9 @@ class _Story:
             now, gone_kj = now.moved(EVENING + timedelta(minutes=minute))
             ledger = boiled_by(ledger, gone_kj)
             less_g = ledger.mass_g - (pot.contents.mass_g + rng.normal(0.0, error_g))
-            now, more_kj = now.seen(less_g * WATER_KJ_G, error_g * WATER_KJ_G)
+            thought = now.track.energy_kj
+            now = now.seen(less_g * WATER_KJ_G, error_g * WATER_KJ_G)
+            more_kj = now.track.energy_kj - thought
             ledger = boiled_by(ledger, more_kj)
             unsure = ml_of(now.track.error_kj)
         while self.arrived is None:

@@ -1,17 +1,19 @@
-"""Energy and power as readings come in: a Kalman filter with one unknown more, carried along in scalars.
+"""Energy, power and salt as readings come in: a Kalman filter with one unknown more, carried along in scalars.
 
-Unknown are the heat E that has gone in, kJ, and a slow drift R of the power, kJ a minute; both obey
+Unknown are the heat E that has gone in, kJ, a slow drift R of the power, kJ a minute, and the salt S, g over what the
+ledger began with; they obey
 
-    dE = (P + R) du,    dR = √q dW
+    dE = (P + R) du,    dR = √q dW,    dS = 0
 
-with u the minutes at the heat it began with. The power P itself is log-normal with heavy tails around what the
-burner promises or earlier batches taught. Given P this is a linear filter, and P enters its means as a straight
-line: E = e0 + e1·P, R = r0 + r1·P. So two straight lines, one covariance and a parabola for the logarithm of the
-likelihood are all there is to carry, and an event costs a few multiplications. The posterior of P is a sum over a
-grid.
+with u the minutes at the heat it began with: nobody salts a pot by looking at it. The power P itself is log-normal
+with heavy tails around what the burner promises or earlier batches taught. Given P this is a linear filter, and P
+enters its means as a straight line: E = e0 + e1·P, R = r0 + r1·P, S = s0 + s1·P. So three straight lines, one
+covariance and a parabola for the logarithm of the likelihood are all there is to carry, and an event costs a few
+multiplications. The posterior of P is a sum over a grid.
 
 Sources: Kalman 1960; integrated Brownian motion as in any text on smoothing. Checked against an independent
-least-squares smoother (tests/reference/test_learning.py).
+least-squares smoother (tests/reference/test_learning.py), its salt against NumPy's solution of the joint Gaussian
+(tests/reference/test_salt_and_volume.py).
 """
 
 from __future__ import annotations
@@ -55,8 +57,9 @@ _LOG_PRIOR = np.log(
 class Track(Changeable):
     """What is known of energy and power after the last event.
 
-    ``kj_min`` and ``spread`` are the prior of P; ``e0``, ``e1``, ``r0``, ``r1`` the means as straight lines in
-    P; ``cee``, ``cer``, ``crr`` their covariance; ``typical`` the power that the drift is a share of. The
+    ``kj_min`` and ``spread`` are the prior of P; ``e0``, ``e1``, ``r0``, ``r1``, ``s0``, ``s1`` the means as straight
+    lines in P; ``cee``, ``cer``, ``crr``, ``ces``, ``crs``, ``css`` their covariance; ``typical`` the power that the
+    drift is a share of. The
     likelihood of P is exp(linear·P − ½·square·P²). ``contradicting`` counts readings left out in a row,
     ``outliers`` all of them.
     """
@@ -71,6 +74,11 @@ class Track(Changeable):
     cee: float = 0.0
     cer: float = 0.0
     crr: float = 0.0
+    s0: float = 0.0
+    s1: float = 0.0
+    ces: float = 0.0
+    crs: float = 0.0
+    css: float = 0.0
     linear: float = 0.0
     square: float = 0.0
     readings: int = 0
@@ -78,9 +86,19 @@ class Track(Changeable):
     contradicting: int = 0
 
     @classmethod
-    def begun(cls, kj_min: float, spread: float, error_kj: float) -> Self:
-        """Nothing has gone in yet, and what there is to boil is known to ``error_kj``."""
-        return cls(kj_min=kj_min, spread=spread, typical=kj_min, cee=error_kj**2)
+    def begun(
+        cls, kj_min: float, spread: float, error_kj: float, *, salt_error_g: float = 0.0, salt_g_kj: float = 0.0
+    ) -> Self:
+        """Nothing has gone in yet, and what there is to boil is known to ``error_kj``.
+
+        The salt is ``salt_g_kj`` g more for each kJ more that has gone in already, and known to ``salt_error_g``
+        besides.
+        """
+        cee = error_kj**2
+        return cls(
+            kj_min=kj_min, spread=spread, typical=kj_min, cee=cee, ces=salt_g_kj * cee,
+            css=salt_error_g**2 + salt_g_kj**2 * cee,
+        )  # fmt: skip
 
     def but(self, **changed: Any) -> Self:
         """The same with some fields replaced; what was worked out of the power stays while its likelihood does."""
@@ -147,6 +165,23 @@ class Track(Changeable):
         """Its standard deviation."""
         return math.sqrt(max(self.cee + self.e1**2 * self.power[1], 0.0))
 
+    @property
+    def salt_g(self) -> float:
+        """Salt over what the ledger began with, at the middle power, g."""
+        return self.s0 + self.s1 * self.power[0]
+
+    @property
+    def salt_g_kj(self) -> float:
+        """Salt that there is more, g, for each kJ that has gone in more than is thought."""
+        energy = self.error_kj**2
+        return (self.ces + self.e1 * self.s1 * self.power[1]) / energy if energy > 0.0 else 0.0
+
+    @property
+    def salt_error_g(self) -> float:
+        """Standard deviation of the salt, were the energy what it is thought to be, g."""
+        own = self.css + self.s1**2 * self.power[1]
+        return math.sqrt(max(own - (self.salt_g_kj * self.error_kj) ** 2, 0.0))
+
     def moved(self, minutes: float) -> Self:
         """After ``minutes`` more at the heat it began with."""
         if minutes <= 0.0:
@@ -156,11 +191,26 @@ class Track(Changeable):
             e0=self.e0 + self.r0 * minutes, e1=self.e1 + (1.0 + self.r1) * minutes,
             cee=self.cee + 2.0 * self.cer * minutes + self.crr * minutes**2 + q * minutes**3 / 3.0,
             cer=self.cer + self.crr * minutes + q * minutes**2 / 2.0, crr=self.crr + q * minutes,
+            ces=self.ces + self.crs * minutes,
         )  # fmt: skip
 
     def contradicted_by(self, energy_kj: float, error_kj: float) -> bool:
         """Whether a reading is too far from what is thought to be chance."""
         return abs(energy_kj - self.energy_kj) > OUTLIER_SD * math.hypot(self.error_kj, error_kj)
+
+    def apart(self, more: float, per_kj: float, per_g: float, error: float) -> float:
+        """How many standard deviations a reading lies from what is thought, its own error included.
+
+        It shows ``more`` than is thought of something that grows by ``per_kj`` for each kJ that has gone in and by
+        ``per_g`` for each gram of salt.
+        """
+        along = per_kj * self.e1 + per_g * self.s1
+        return abs(more) / math.sqrt(self._total(per_kj, per_g, error) + along**2 * self.power[1])
+
+    def _total(self, per_kj: float, per_g: float, error: float) -> float:
+        """Variance of such a reading, given the power."""
+        own = per_kj**2 * self.cee + 2.0 * per_kj * per_g * self.ces + per_g**2 * self.css
+        return own + error**2
 
     def seen(self, energy_kj: float, error_kj: float, *, believed: bool = False) -> Self:
         """After a reading of the energy, with its standard error.
@@ -172,26 +222,38 @@ class Track(Changeable):
             if not self.contradicting and not believed:
                 return self.but(outliers=self.outliers + 1, contradicting=1)
             return self.but(
-                e0=energy_kj, e1=0.0, cee=error_kj**2, cer=0.0, readings=self.readings + 1, contradicting=0,
+                e0=energy_kj, e1=0.0, cee=error_kj**2, cer=0.0, ces=0.0, readings=self.readings + 1, contradicting=0,
                 linear=FORGETS * self.linear, square=FORGETS * self.square,
             )  # fmt: skip
-        total = self.cee + error_kj**2
-        along, across = self.cee / total, self.cer / total
-        missing = energy_kj - self.e0
+        return self.learned(energy_kj - self.energy_kj, 1.0, 0.0, error_kj)
+
+    def learned(self, more: float, per_kj: float, per_g: float, error: float) -> Self:
+        """After a reading as in :meth:`apart`, whatever it says."""
+        total = self._total(per_kj, per_g, error)
+        # How what it shows goes with energy, drift and salt; and as a straight line in the power.
+        with_e = per_kj * self.cee + per_g * self.ces
+        with_r = per_kj * self.cer + per_g * self.crs
+        with_s = per_kj * self.ces + per_g * self.css
+        along = per_kj * self.e1 + per_g * self.s1
+        missing = more + along * self.power[0]
+        e, r, s = with_e / total, with_r / total, with_s / total
         after = self.but(
-            e0=self.e0 + along * missing, e1=self.e1 * (1.0 - along), r0=self.r0 + across * missing,
-            r1=self.r1 - across * self.e1, cee=self.cee * (1.0 - along), cer=self.cer * (1.0 - along),
-            crr=self.crr - across * self.cer, linear=self.linear + missing * self.e1 / total,
-            square=self.square + self.e1**2 / total, readings=self.readings + 1, contradicting=0,
+            e0=self.e0 + e * missing, e1=self.e1 - e * along, r0=self.r0 + r * missing, r1=self.r1 - r * along,
+            s0=self.s0 + s * missing, s1=self.s1 - s * along, cee=self.cee - e * with_e, cer=self.cer - e * with_r,
+            crr=self.crr - r * with_r, ces=self.ces - e * with_s, crs=self.crs - r * with_s,
+            css=self.css - s * with_s, linear=self.linear + missing * along / total,
+            square=self.square + along**2 / total, readings=self.readings + 1, contradicting=0,
         )  # fmt: skip
         return after.but(typical=after.power[0])
 
-    def known(self, energy_kj: float, error_kj: float) -> Self:
-        """After a reading that says how much there is, and nothing of the power: it does not boil yet."""
-        total = self.cee + error_kj**2
-        along = self.cee / total
+    def known(self, more: float, per_kj: float, per_g: float, error: float) -> Self:
+        """After a reading as in :meth:`apart` that says nothing of the power: it does not boil yet."""
+        total = self._total(per_kj, per_g, error)
+        with_e, with_s = per_kj * self.cee + per_g * self.ces, per_kj * self.ces + per_g * self.css
+        e, s = with_e / total, with_s / total
         return self.but(
-            e0=self.e0 + along * (energy_kj - self.energy_kj), cee=self.cee * (1.0 - along), readings=self.readings + 1
+            e0=self.e0 + e * more, s0=self.s0 + s * more, cee=self.cee - e * with_e, ces=self.ces - e * with_s,
+            css=self.css - s * with_s, readings=self.readings + 1,
         )  # fmt: skip
 
     def ahead(self, minutes: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

@@ -75,7 +75,7 @@ class Window(Changeable):
         error_kj = math.hypot(kj_of(pot.error_ml), WARMING_ERROR * pending_kj)
         return cls(
             began=at, at=at, power=strength, setting=setting, assumed=assumed, pending_kj=pending_kj,
-            track=Track.begun(strength.kj_min, strength.spread, error_kj),
+            track=_begun(pot, strength.kj_min, strength.spread, error_kj),
         )  # fmt: skip
 
     @property
@@ -119,22 +119,85 @@ class Window(Changeable):
     def joined(self, before: Pot, after: Pot) -> Self:
         """Something was added, or cooled the pot: it takes up heat before it boils too."""
         warming = _warming_kj(before, after)
-        return self.but(pending_kj=self.pending_kj + warming) if warming else self
+        # What went in is known to no more than its own error.
+        more = after.salt_error_g**2 - before.salt_error_g**2
+        track = self.track.but(css=max(self.track.css + more, 0.0)) if more else self.track
+        return self.but(track=track, pending_kj=self.pending_kj + warming)
 
-    def seen(self, gone_kj: float, error_kj: float) -> tuple[Self, float]:
-        """A reading that says ``gone_kj`` more, or less, has left than was thought; and what is thought now, kJ more.
+    def seen(self, gone_kj: float, error_kj: float) -> Self:
+        """After a reading that says ``gone_kj`` more, or less, has left than was thought.
 
         While the pot still warms up a reading within its errors says how much there is, and nothing of the stove.
         """
-        before = self.track.energy_kj
         if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
-            track, pending = self.track.known(before + gone_kj, error_kj), self.pending_kj
-        else:
-            # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
-            waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
-            believed = waited or self.track.readings < FEW_READINGS
-            track, pending = self.track.seen(before + gone_kj, error_kj, believed=believed), 0.0
-        return self.but(track=track, pending_kj=pending, unseen_kj=0.0), track.energy_kj - before
+            return self.but(track=self.track.known(gone_kj, 1.0, 0.0, error_kj), unseen_kj=0.0)
+        # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
+        waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
+        believed = waited or self.track.readings < FEW_READINGS
+        track = self.track.seen(self.track.energy_kj + gone_kj, error_kj, believed=believed)
+        return self.but(track=track, pending_kj=0.0, unseen_kj=0.0)
+
+    def told_salt(self, found: Concentration) -> Self:
+        """After a reading of how salty it is, which says as much of the steam that has gone."""
+        told = (found.more_g, found.g_kj, 1.0, found.error_g)
+        if self.pending_kj > 0.0 and self.track.apart(*told) < SURE_SD:
+            return self.but(track=self.track.known(*told))
+        return self.but(track=self.track.learned(*told), pending_kj=0.0, unseen_kj=0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Concentration:
+    """What a salt meter or a tongue says of a pot, as the salt that would be in it were its volume as it is thought.
+
+    ``more_g`` is how much more salt that is than is thought, and ``g_kj`` by how much less of it there would be, g,
+    for each kJ of steam more that has gone; ``error_g`` is the standard error.
+    """
+
+    more_g: float
+    g_kj: float
+    error_g: float
+
+    @classmethod
+    def of(cls, pot: Pot, percent: float, error: float) -> Self:
+        """A pot that is found to hold ``percent`` of salt, with its standard error in points."""
+        contents = pot.contents
+        share = percent / 100.0
+        # Of what has boiled away as steam; meat in the pot gives or takes salt meanwhile.
+        little = _LITTLE * contents.water
+        traded = pot.traded(contents.with_masses(water=contents.water - little)).salt - pot.traded(contents).salt
+        return cls(
+            more_g=share * contents.liquid_g - contents.salt,
+            g_kj=(share + traded / little) / WATER_KJ_G,
+            error_g=error / 100.0 * contents.liquid_g,
+        )  # fmt: skip
+
+
+#: The share of the water over which it is looked how meat gives and takes salt. Numerical choice.
+_LITTLE = 0.01
+
+
+def _begun(pot: Pot, kj_min: float, spread: float, error_kj: float) -> Track:
+    """What is known of a pot before it boils: the salt goes with the volume as far as it was tasted or metered."""
+    of_volume = kj_of(pot.error_ml) / error_kj if error_kj > 0.0 else 0.0
+    return Track.begun(
+        kj_min, spread, error_kj, salt_error_g=pot.salt_error_g, salt_g_kj=-pot.salt_g_g / WATER_KJ_G * of_volume**2
+    )  # fmt: skip
+
+
+def still(pot: Pot) -> Track:
+    """What is known of a pot that nothing heats: how much there is, and its salt."""
+    return _begun(pot, 1.0, 1.0, kj_of(pot.error_ml))
+
+
+def known_by(pot: Pot, track: Track) -> Pot:
+    """The pot, known as well as a track says."""
+    return pot.salt_known_to(track.salt_error_g, -track.salt_g_kj * WATER_KJ_G).but(error_ml=ml_of(track.error_kj))
+
+
+def found_by(pot: Pot, before: Track, after: Track) -> Contents:
+    """What is in the pot once a reading has moved what is thought of its steam and of its salt."""
+    salt = max(pot.contents.salt + after.salt_g - before.salt_g, 0.0)
+    return boiled_by(pot.contents.with_masses(salt=salt), after.energy_kj - before.energy_kj)
 
 
 def steam_kj(pot: Pot, minutes: float, setting: HeatSetting = FULL_BOIL) -> float:

@@ -8,22 +8,27 @@ from typing import NamedTuple
 
 from ..estimation.window import Window, ml_of
 from ..phenomena.heating import FULL_BOIL, HeatSetting
+from ..pot import Pot
 from .additions import Thickened
 from .alarm import Hushed
 from .base import Happened
 from .corrections import Meant
 from .judging import Noted, Seen
-from .looking import Read
+from .looking import Metered, Read
 from .safety import Answered
 from .state import State
 from .warmth import Heated, Probed
 
 
 class Boiling(NamedTuple):
-    """Where boiling ends by the plan, mL; None where nothing is to be boiled away, or something else comes first."""
+    """Where boiling ends by the plan, mL; None where nothing is to be boiled away, or something else comes first.
+
+    ``by_salt`` is whether it is the salt content that it ends by.
+    """
 
     stop_ml: float | None
     waits: bool = False
+    by_salt: bool = False
 
 
 #: Nothing is to be boiled away.
@@ -53,8 +58,8 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
         return after
     stop = after.stop_ml
     if not isinstance(happened, _LEAVES_PLAN):
-        stop, waits = NO_BOILING if stop_of is None else stop_of(after)
-        after = after.but(stop_ml=stop, waits=waits)
+        stop, waits, by_salt = NO_BOILING if stop_of is None else stop_of(after)
+        after = after.but(stop_ml=stop, waits=waits, stops_by_salt=by_salt)
     wants = stop is not None and not there(after, stop)
     on = window is not None and window.heating
     if wants and not on and after.heat is None and after.cooling is None:
@@ -67,7 +72,7 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
         return after.but(heating=kept, timed=_timed(after), heat=None)
     if window is None or not on or wants:
         return after
-    at_mark = isinstance(happened, Read) and event.device is None and window.setting.heat == "boil"
+    at_mark = isinstance(happened, Read | Metered) and event.device is None and window.setting.heat == "boil"
     boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, Heated)
     simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, _LEAVES_HEAT)
     if (at_mark and before.stop_ml is not None) or boiled or simmered:
@@ -105,10 +110,18 @@ LEAST_BOIL_MIN, MOST_LEFT = 0.5, 0.03
 UNSURE = 0.8
 
 
+def _unsure_ml(state: State, pot: Pot) -> float:
+    """How far from its mark a pot may be, mL: where that is a salt content, as far as that is known."""
+    known = pot.salt_percent.best
+    if not state.stops_by_salt or known <= 0.0:
+        return pot.error_ml
+    return min(pot.salt_error / known * pot.contents.liquid_ml, pot.error_ml)
+
+
 def there(state: State, stop_ml: float) -> bool:
     """Whether a pot is down to where boiling ends, as nearly as anyone could stop it."""
     assert state.pot is not None
-    left = state.pot.contents.liquid_ml - stop_ml - UNSURE * state.pot.error_ml
+    left = state.pot.contents.liquid_ml - stop_ml - UNSURE * _unsure_ml(state, state.pot)
     if left <= CLOSE_ENOUGH * stop_ml:
         return True
     window = state.heating

@@ -9,20 +9,20 @@ from typing import Annotated, Any, Literal, NamedTuple, cast
 
 from pydantic import Field, ValidationInfo, model_validator
 
-from ..amounts.estimate import Z80
 from ..amounts.fields import Remark, on_the_shelf
 from ..amounts.quantities import show_volume
 from ..amounts.tables import one_of, table
 from ..errors import SpissusError
 from ..estimation.spoon import Spoonful, Verdict, belief, like
-from ..estimation.window import boiled_by
+from ..estimation.window import Concentration, boiled_by
 from ..ledger.contents import Contents
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import LADDER
-from ..phenomena.seasoning import USUAL_SALT_PERCENT, tasted
+from ..phenomena.seasoning import RAW, SAUCE, USUAL_SALT_PERCENT, tasted
 from ..pot import Pot
 from .base import ActsOnPot, Kind
+from .looking import LEAST_METERED, with_concentration
 from .state import State, Taste
 
 _SPOON: Mapping[str, Message] = {
@@ -108,25 +108,36 @@ class Tested(ActsOnPot):
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
-    """The ledger's salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
+    """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
     told = state.wanted.salt_percent if state.wanted else USUAL_SALT_PERCENT
+    tongue = SAUCE if state.at_its_mark or state.thickener_added else RAW
     known = pot.salt_error
     error = max(math.hypot(known, state.liking_error), 1e-6)
     gap = pot.contents.salt_percent - told - state.liking_percent
-    after, left = tasted(gap, error, verdict)
-    shift, lost = after - gap, max(error**2 - left**2, 0.0)
-    mine, theirs = known**2 / error**2, state.liking_error**2 / error**2
-    percent = min(max(pot.contents.salt_percent + mine * shift, 0.01), 90.0)
-    spread = math.sqrt(max(known**2 - mine**2 * lost, 0.0)) * Z80
-    bare_g = pot.contents.liquid_g - pot.contents.salt
-    salt = bare_g * percent / (100.0 - percent)
-    either_way = min(spread / 100.0 * pot.contents.liquid_g, salt)
-    return state.but(
-        pot=pot.but(contents=pot.contents.with_masses(salt=salt), salt_minus=either_way, salt_plus=either_way),
-        liking_percent=state.liking_percent - theirs * shift,
-        liking_error=math.sqrt(max(state.liking_error**2 - theirs**2 * lost, 0.0)),
+    after, left = tasted(gap, error, verdict, tongue)
+    theirs = state.liking_error**2 / error**2
+    liked = state.but(
+        liking_percent=state.liking_percent - theirs * (after - gap),
+        liking_error=math.sqrt(max(state.liking_error**2 - theirs**2 * max(error**2 - left**2, 0.0), 0.0)),
         salt_tested=(*state.salt_tested, verdict),
     )  # fmt: skip
+    if left < error:
+        # The one measurement of the salt content from which the same would be known.
+        weighs = 1.0 / (1.0 / left**2 - 1.0 / error**2)
+        more = (after - gap) * (weighs + error**2) / error**2
+        percent = min(max(pot.contents.salt_percent + more, LEAST_METERED), MOST_SALT_PERCENT)
+        return with_concentration(liked, Concentration.of(pot, percent, math.hypot(weighs**0.5, state.liking_error)))
+    # The two contradict each other: it is known worse than before.
+    mine = known**2 / error**2
+    percent = min(max(pot.contents.salt_percent + mine * (after - gap), LEAST_METERED), MOST_SALT_PERCENT)
+    bare_g = pot.contents.liquid_g - pot.contents.salt
+    salted = pot.but(contents=pot.contents.with_masses(salt=bare_g * percent / (100.0 - percent)))
+    spread = math.sqrt(known**2 + mine**2 * (left**2 - error**2)) / 100.0 * pot.contents.liquid_g
+    return liked.but(pot=salted.salt_known_to(spread, pot.salt_g_g))
+
+
+#: No tongue makes a pot saltier than this, %. Numerical choice.
+MOST_SALT_PERCENT = 90.0
 
 
 #: What cooks see, hear and smell on the way down: rows of ``data/signs.csv``.

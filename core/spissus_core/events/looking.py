@@ -12,12 +12,22 @@ from ..amounts.fields import Percent, on_the_shelf
 from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_percent, show_volume
 from ..amounts.shares import remaining
 from ..errors import MeasurementError, QuantityError, SpissusError
-from ..estimation.window import Window, boiled_by, kj_of, ml_of
+from ..estimation.window import (
+    WATER_KJ_G,
+    Concentration,
+    Window,
+    boiled_by,
+    found_by,
+    kj_of,
+    known_by,
+    ml_of,
+    still,
+)
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Measured, Method
 from ..messages import Message, clauses, say
-from ..phenomena.seasoning import SaltByMeter, starting_salt_percent
+from ..phenomena.seasoning import CONTRADICTS_SD, meter_error
 from ..pot import Pot, implied_mass_g
 from .base import ActsOnPot, Kind, Kitchen
 from .state import State
@@ -82,13 +92,14 @@ class Read(ActsOnPot):
             return pot
         gained_ml, error = found
         if self.gain == "added":
-            return self._held(pot, pot.contents + Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"]), error)
-        known = pot.error_ml**2
-        lost = -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml)
-        # Clearly less than there was: it boiled, and nobody said so.
-        along = 1.0 if lost else known / (known + error**2)
-        changed = boiled_by(pot.contents, -along * kj_of(gained_ml))
-        return self._held(pot, changed, error if lost else (1.0 - along) ** 0.5 * pot.error_ml)
+            more = Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
+            return self._held(pot.measured_over(error), pot.contents + more)
+        if -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml):
+            # Clearly less than there was: it boiled, and nobody said so.
+            return self._held(pot.measured_over(error), boiled_by(pot.contents, -kj_of(gained_ml)))
+        before = still(pot)
+        after = before.known(-kj_of(gained_ml), 1.0, 0.0, kj_of(error))
+        return self._held(known_by(pot, after), found_by(pot, before, after))
 
     def _found(self, pot: Pot, unseen_ml: float) -> tuple[float, float] | None:
         """How much more there is than was thought, mL, and the error of the reading; None where it is misread.
@@ -115,11 +126,9 @@ class Read(ActsOnPot):
             raise MeasurementError("measured.value", say("events.less_than_solids"))
         return gained_ml, error
 
-    def _held(self, pot: Pot, contents: Contents, error_ml: float) -> Pot:
+    def _held(self, pot: Pot, contents: Contents) -> Pot:
         assert self.measured is not None
-        return pot.boiled_to(contents).but(
-            hot=self.measured.hot, measured_by=self.measured.method, error_ml=error_ml
-        )  # fmt: skip
+        return pot.boiled_to(contents).but(hot=self.measured.hot, measured_by=self.measured.method)
 
     def apply(self, state: State, at: datetime) -> State:
         """The ledger takes what all readings say together; a pot found too thin may be thick enough now.
@@ -137,10 +146,9 @@ class Read(ActsOnPot):
             found = self._found(pot, ml_of(window.unseen_kj))
             assert found is not None
             gained_ml, error = found
-            moved, gone_kj = window.seen(-kj_of(gained_ml), kj_of(error))
-            changed = boiled_by(pot.contents, gone_kj)
-            known = ml_of(moved.track.error_kj)
-            after = state.but(pot=self._held(pot, changed, known), heating=moved)
+            moved = window.seen(-kj_of(gained_ml), kj_of(error))
+            found_there = found_by(pot, window.track, moved.track)
+            after = state.but(pot=self._held(known_by(pot, moved.track), found_there), heating=moved)
         return after.but(
             body_tested=() if state.body_verdict == "low" and not state.thickener_added else state.body_tested,
             cooling=None if self.measured.hot else state.cooling, waited_min=0.0, measured_bound=state.thickener_added
@@ -178,26 +186,100 @@ class GainError(MeasurementError):
         self.gained_ml = gained_ml
 
 
-class Metered(ActsOnPot):
-    """A salt meter was held into the pot."""
+class SaltError(SpissusError):
+    """A salt content that the ledger cannot hold, nor the steam account for; ``left_ml`` is what would be left if it
+    had boiled down to it, mL."""
+
+    def __init__(self, percent: float, pot: Pot, left_ml: float) -> None:
+        less = left_ml < pot.contents.liquid_ml
+        what = "events.salt_not_so_high" if less else "events.salt_not_so_low"
+        salt, known = show_percent(percent), show_percent(pot.salt_percent.best)
+        super().__init__("percent", say(what, salt=salt, known=known, volume=show_volume(left_ml)))
+        self.left_ml = left_ml
+
+
+class Metered(Kind):
+    """A salt meter was held into the pot: it says how much salt there is to how much liquid, and both are learned.
+
+    ``because`` answers for one that contradicts them: somebody salted, or it has boiled down, or got more liquid,
+    unseen; or it was misread.
+    """
+
+    looks = True
+    versions = (1, 2)
+    # A meter was believed before it could be asked about.
+    upcasts = {2: lambda said: said | {"because": "salted"}}
 
     kind: Literal["metered"] = "metered"
     percent: Percent
-
-    def on_pot(self, pot: Pot) -> Pot:
-        """The meter and the ledger, each by its precision; where they contradict, the meter is believed."""
-        stated, known = starting_salt_percent(SaltByMeter(percent=self.percent)), pot.salt_percent
-        percent = known.weighed_with(stated) if known.agrees_with(stated) else stated
-        bare_g = pot.contents.liquid_g - pot.contents.salt
-        low, best, high = (bare_g * p / (100.0 - p) for p in (percent.low, percent.best, percent.high))
-        contents = pot.contents.with_masses(salt=best)
-        return pot.but(contents=contents, salt_minus=best - low, salt_plus=high - best)
+    because: Literal["salted", "boiled", "misread"] | None = None
 
     def apply(self, state: State, at: datetime) -> State:
-        """Its salt is known."""
-        after = super().apply(state, at)
-        return after if state.pot is None else after.but(metered=True)
+        """Liquid and salt, and the stove with them, each as far as it is unsure. Raises SaltError."""
+        pot, window = state.pot, state.heating
+        if pot is None:
+            return state
+        state = state.but(metered=True)
+        percent = max(self.percent, LEAST_METERED)
+        boils = window is not None and window.heating
+        known = window.track if window is not None and boils else still(pot)
+        found = Concentration.of(pot, percent, meter_error(percent))
+        if known.apart(found.more_g, found.g_kj, 1.0, found.error_g) <= CONTRADICTS_SD:
+            return with_concentration(state, found)
+        left_g = 100.0 * pot.contents.salt / percent
+        if self.because is None:
+            raise SaltError(self.percent, pot, left_g * pot.contents.liquid_ml / pot.contents.liquid_g)
+        if self.because == "misread":
+            return state
+        if self.because == "salted":
+            salt = percent / 100.0 * (pot.contents.liquid_g - pot.contents.salt) / (1.0 - percent / 100.0)
+            salted = pot.but(contents=pot.contents.with_masses(salt=salt))
+            after = salted.salt_known_to(found.error_g, percent / 100.0)
+            moved = window.joined(pot, after) if window is not None and boils else window
+            return state.but(pot=after, heating=moved)
+        return self._boiled(state, pot, left_g, meter_error(percent) / percent)
+
+    def _boiled(self, state: State, pot: Pot, left_g: float, error: float) -> State:
+        """The salt is what it was, so the liquid is another."""
+        gone_kj = (pot.contents.liquid_g - left_g) * WATER_KJ_G
+        error_kj = left_g * math.hypot(error, pot.salt_error_g / pot.contents.salt) * WATER_KJ_G
+        window = state.heating
+        if window is None or not window.heating:
+            after = pot.measured_over(ml_of(error_kj))
+            return state.but(pot=after.boiled_to(boiled_by(pot.contents, gone_kj)))
+        moved = window.seen(gone_kj, error_kj)
+        after = known_by(pot, moved.track)
+        return state.but(pot=after.boiled_to(found_by(pot, window.track, moved.track)), heating=moved)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """As the meter left it."""
+        return after.heating
 
     def said(self) -> Message:
-        """What it showed."""
-        return say("events.metered", salt=show_percent(self.percent))
+        """What it showed, and what became of it."""
+        showed = say("events.metered", salt=show_percent(self.percent))
+        return showed if self.because is None else clauses(showed, _BECAUSE[self.because])
+
+
+_BECAUSE = {
+    "salted": say("events.metered_salted"),
+    "boiled": say("events.metered_boiled"),
+    "misread": say("events.metered_misread"),
+}
+
+#: A meter that shows nothing at all has seen less than this, %. Modelling choice.
+LEAST_METERED = 0.01
+
+
+def with_concentration(state: State, found: Concentration) -> State:
+    """The batch once its salt content was found: liquid, salt and stove, each moved as far as it is unsure."""
+    pot, window = state.pot, state.heating
+    assert pot is not None
+    if window is not None and window.heating:
+        moved = window.told_salt(found)
+        before, after = window.track, moved.track
+        state = state.but(heating=moved)
+    else:
+        before = still(pot)
+        after = before.known(found.more_g, found.g_kj, 1.0, found.error_g)
+    return state.but(pot=known_by(pot, after).boiled_to(found_by(pot, before, after)))

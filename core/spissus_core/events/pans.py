@@ -148,10 +148,8 @@ class Drawn(DrawsOff):
         taken = self.part_of(pot)
         if taken.contents.volume_ml > self.pan.capacity_ml:
             raise MeasurementError("volume_ml", say("events.more_than_pan", pan=self.pan.name))
-        return taken.but(
-            pan=self.pan, burner=self.burner, measured_by="jug", solids=None,
-            error_ml=error_ml(self.pan, "jug", taken.contents.volume_ml),
-        )  # fmt: skip
+        measured = taken.measured_anew(error_ml(self.pan, "jug", taken.contents.volume_ml))
+        return measured.but(pan=self.pan, burner=self.burner, measured_by="jug", solids=None)
 
     def said(self) -> Message:
         """How much, and where to."""
@@ -173,7 +171,7 @@ class Taken(DrawsOff):
     def on_pot(self, pot: Pot) -> Pot:
         """The part for the sauce, with the fat that came along, in the pan it was in."""
         taken = self.part_of(pot)
-        return taken.but(error_ml=error_ml(pot.pan, "jug", taken.contents.volume_ml))
+        return taken.measured_anew(error_ml(pot.pan, "jug", taken.contents.volume_ml))
 
     def said(self) -> Message:
         """How much."""

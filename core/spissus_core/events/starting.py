@@ -40,7 +40,7 @@ class Started(Kind):
         return Pot(
             contents=contents, pan=self.pan, burner=self.burner, hot=known.measured.hot if known.measured else True,
             salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
-            error_ml=strained.error_ml, solids=in_pan(known.solids_g, brine), brine=brine,
+            error_ml=strained.error_ml, salt_g_g=strained.salt_g_g, solids=in_pan(known.solids_g, brine), brine=brine,
         )  # fmt: skip
 
     def check(self, after: State) -> None:

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from ..amounts.changing import Changeable
 from ..estimation.spoon import Spoonful, Verdict
-from ..estimation.window import Window, boiled_by, ml_of
+from ..estimation.window import Window, boiled_by, known_by
 from ..messages import Argument
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
@@ -84,9 +84,9 @@ class State(Changeable):
     ``measured_bound`` whether it was measured after the thickener went in; ``boiled_enough`` whether spoon or tongue
     found it boiled down far enough: nothing is boiled away again after that. ``heat`` is what was
     last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
-    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, ``waits``
-    whether something else comes before it, and ``timed``
-    the stretch that taught the stove, where another followed it. ``allergens`` are those of what was added here.
+    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, ``stops_by_salt``
+    whether that is a salt content, ``waits`` whether something else comes before it, and ``timed`` the stretch that
+    taught the stove, where another followed it. ``allergens`` are those of what was added here.
 
     ``spoons`` are all that were looked at, ``body_tested`` and ``salt_tested`` what was said since the pot last
     changed in it, ``metered`` whether a salt meter ever was held into it, ``bound_at`` when
@@ -140,6 +140,7 @@ class State(Changeable):
     not_estimated: Exception | None = None
     last_look: datetime | None = None
     stop_ml: float | None = None
+    stops_by_salt: bool = False
     waits: bool = False
     timed: Window | None = None
     liking_percent: float = 0.0
@@ -190,5 +191,5 @@ class State(Changeable):
         if gone_kj > 0.0:
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:
-            pot = pot.but(error_ml=ml_of(moved.track.error_kj), hot=True)
+            pot = known_by(pot, moved.track).but(hot=True)
         return self.but(heating=moved, pot=pot, stands_at=at)

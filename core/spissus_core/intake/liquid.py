@@ -117,8 +117,9 @@ class StrainedLiquid(BaseModel):
 class Strained:
     """The ledger of a strained liquid, and how well it is known.
 
-    ``salt_g`` is the salt with its interval; ``error_ml`` the standard error of the volume, and
-    ``measured_by`` how that was found. ``estimated`` is what the list alone says, ``doubt`` a
+    ``salt_g`` is the salt with its interval, were the volume as it is told, and ``salt_g_g`` how much more of it there
+    is, g, for each gram of liquid more; ``error_ml`` the standard error of the volume, and ``measured_by`` how that
+    was found. ``estimated`` is what the list alone says, ``doubt`` a
     contradiction between the list and a measurement.
     """
 
@@ -126,6 +127,7 @@ class Strained:
     salt_g: Estimate
     measured_by: Method | Literal["list"]
     error_ml: float
+    salt_g_g: float
     estimated: Estimated | None = None
     doubt: Message | None = None
 
@@ -152,7 +154,8 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
     return Strained(
         contents=contents, salt_g=salt.scaled(contents.liquid_g / 100.0), measured_by=known.measured.method,
-        error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)), doubt=_fat_doubt(liquid_ml, fat_ml),
+        error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)), salt_g_g=contents.salt / contents.liquid_g,
+        doubt=_fat_doubt(liquid_ml, fat_ml),
     )  # fmt: skip
 
 
@@ -214,10 +217,26 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     # The salt is part of what it is a percentage of.
     bare_g = contents.liquid_g - contents.salt
     salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
+    by_grams = isinstance(known.salt, SaltByList)
     return Strained(
-        contents=contents.with_masses(salt=salt_g.best), salt_g=salt_g, measured_by=by, error_ml=error,
+        contents=contents.with_masses(salt=salt_g.best), salt_g=_without(salt_g, error / contents.liquid_ml, by_grams),
+        measured_by=by, error_ml=error, salt_g_g=0.0 if by_grams else salt_g.best / contents.liquid_g,
         estimated=estimated, doubt=doubt,
     )  # fmt: skip
+
+
+#: Of the spread of a salt content at least this share is the salt's own. Modelling choice.
+_OWN_SHARE = 0.3
+
+
+def _without(salt_g: Estimate, volume_error: float, by_grams: bool) -> Estimate:
+    """The salt that a list says, without the part of its spread that comes from not knowing the volume, a share."""
+    spread = (salt_g.high - salt_g.low) / 2.0 / Z80 / salt_g.best if salt_g.best > 0.0 else 0.0
+    if not by_grams or spread <= 0.0:
+        return salt_g
+    own = max(1.0 - (volume_error / spread) ** 2, _OWN_SHARE**2) ** 0.5
+    low, high = own * (salt_g.best - salt_g.low), own * (salt_g.high - salt_g.best)
+    return Estimate(salt_g.best - low, salt_g.best, salt_g.best + high)
 
 
 def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Message | None:

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from types import MappingProxyType
+from itertools import pairwise
 from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 from scipy.special import ndtr
 
-from ..amounts.estimate import Estimate
+from ..amounts.estimate import Z80, Estimate
 from ..amounts.fields import Percent
 from ..amounts.quantities import ML_PER_TSP
 from ..amounts.tables import one_of, span, table
@@ -24,34 +24,45 @@ StockKind = Literal["salted", "reduced_salt", "low_salt", "unsalted"]
 #: A kind of salt, by its key: rows of ``data/salts.csv``.
 SaltKind = Annotated[str, *one_of("salts", outlives=True)]
 
-#: Salt content at which each verdict is given, % by weight: rows of ``data/tastes.csv``.
-VERDICT_PERCENT: Mapping[str, Estimate] = table("tastes", lambda row: span(row, "percent"))
-
 #: Salt in strained liquid made with each kind of stock, % by weight: rows of ``data/stocks.csv``.
 STOCK_PERCENT: Mapping[str, Estimate] = table("stocks", lambda row: span(row, "percent"))
 
-#: Error of a pocket salt meter, % of salt. Modelling choice.
-METER_ERROR = 0.05
-
-#: What a tongue says of a sauce, in points of salt over what it likes: ends of each answer. The five words stand at
-#: −0.25, −0.12, 0, +0.15 and +0.35; of three, not enough and too much begin a tenth away. Modelling choice.
-TONGUE: Mapping[str, tuple[float, float]] = MappingProxyType(
-    {
-        "flat": (-math.inf, -0.185),
-        "nearly": (-0.185, -0.06),
-        "right": (-0.09, 0.09),
-        "salty": (0.075, 0.25),
-        "too_salty": (0.25, math.inf),
-        "low": (-math.inf, -0.09),
-        "high": (0.09, math.inf),
-    }
-)
-
-#: Error of a tongue, and how far a kitchen's liking lies from what it says, points of salt. Modelling choices.
-TONGUE_ERROR, LIKING_ERROR = 0.12, 0.06
+#: Error of a pocket salt meter: points of salt, and as a share of what it shows, 80 % of the time. Modelling choices.
+METER_ERROR, METER_SHARE = 0.05, 0.05
 
 
-def tasted(gap: float, error: float, verdict: str) -> tuple[float, float]:
+def meter_error(percent: float) -> float:
+    """Standard error of a salt meter that shows ``percent``, points of salt."""
+    return math.hypot(METER_ERROR, METER_SHARE * percent) / Z80
+
+
+class Tongue:
+    """What a tongue says, in points of salt over what it likes: where each word stands, rows of ``data/tastes.csv``,
+    and its standard error. Strained liquid is judged hot, unbound and against a memory, a sauce as it is eaten.
+    Modelling choices around common practice."""
+
+    def __init__(self, column: str, error: float) -> None:
+        self.stands: Mapping[str, float] = table("tastes", lambda row: float(row[column]))
+        self.error = error
+
+    @property
+    def ends(self) -> Mapping[str, tuple[float, float]]:
+        """Ends of each answer, halfway between two words; of three, not enough and too much stand beside right."""
+        words = list(self.stands.values())
+        between = [-math.inf, *((a + b) / 2.0 for a, b in pairwise(words)), math.inf]
+        five = dict(zip(self.stands, pairwise(between), strict=True))
+        low, high = five["right"]
+        return five | {"low": (-math.inf, low), "high": (high, math.inf)}
+
+
+#: The two columns of the table.
+RAW, SAUCE = Tongue("raw", 0.25), Tongue("sauce", 0.12)
+
+#: How far a kitchen's liking lies from what it says, points of salt. Modelling choice.
+LIKING_ERROR = 0.06
+
+
+def tasted(gap: float, error: float, verdict: str, tongue: Tongue = SAUCE) -> tuple[float, float]:
     """How far over the liking a sauce is, and how well that is known, after a taste; points of salt.
 
     Parameters
@@ -59,15 +70,15 @@ def tasted(gap: float, error: float, verdict: str) -> tuple[float, float]:
     gap, error : before it, as a normal distribution.
     verdict : what the tongue said.
     """
-    low, high = TONGUE[verdict]
-    apart = max(low - gap, gap - high, 0.0) / math.hypot(error, TONGUE_ERROR)
+    low, high = tongue.ends[verdict]
+    apart = max(low - gap, gap - high, 0.0) / math.hypot(error, tongue.error)
     if apart > CONTRADICTS_SD:
         # Out there no share of the answer is left to weigh: its nearer end stands for it.
-        sure, said = 1.0 / error**2, 1.0 / TONGUE_ERROR**2
+        sure, said = 1.0 / error**2, 1.0 / tongue.error**2
         mean = (sure * gap + said * (low if gap < low else high)) / (sure + said)
         return mean, (sure + said) ** -0.5 * apart / CONTRADICTS_SD
     at = gap + error * _TASTED
-    likely = ndtr((high - at) / TONGUE_ERROR) - ndtr((low - at) / TONGUE_ERROR)
+    likely = ndtr((high - at) / tongue.error) - ndtr((low - at) / tongue.error)
     weights = likely * np.exp(-0.5 * _TASTED**2)
     weights = weights / weights.sum()
     mean = float(weights @ at)
@@ -135,10 +146,12 @@ SaltStart = Annotated[SaltByTaste | SaltByMeter | SaltByStock | SaltByList, Fiel
 def starting_salt_percent(start: SaltByTaste | SaltByMeter | SaltByStock) -> Estimate:
     """Salt content of the strained liquid, % by weight, with its 80 % interval."""
     if isinstance(start, SaltByTaste):
-        return VERDICT_PERCENT[start.verdict]
+        best = USUAL_SALT_PERCENT + RAW.stands[start.verdict]
+        return Estimate(max(best - Z80 * RAW.error, 0.0), best, best + Z80 * RAW.error)
     if isinstance(start, SaltByStock):
         return STOCK_PERCENT[start.stock]
-    return Estimate(max(start.percent - METER_ERROR, 0.0), start.percent, start.percent + METER_ERROR)
+    error = Z80 * meter_error(start.percent)
+    return Estimate(max(start.percent - error, 0.0), start.percent, start.percent + error)
 
 
 def salt_to_add_g(salt_g: float, mass_g: float, target_percent: float, carrier_salt: float = 1.0) -> float:

@@ -220,7 +220,10 @@ def stop_of(timeline: State) -> Boiling:
         return NO_BOILING
     if _aside(timeline, route) or (not timeline.fat_settled and ev.fat_to_skim(pot, wanted)):
         return Boiling(None, waits=True)
-    return NO_BOILING if _let_down(pot, route) else Boiling(_Bench(timeline, wanted, pot, route, None).mark_ml)
+    if _let_down(pot, route):
+        return NO_BOILING
+    bench = _Bench(timeline, wanted, pot, route, None)
+    return Boiling(bench.mark_ml, by_salt=bench.way.stop == "salt")
 
 
 def _settled(timeline: State) -> bool:
@@ -547,9 +550,12 @@ class _Bench:
         return self.pot.contents.salt_percent - self.liking
 
     def _to_the_liking(self, least_share: float = 0.0) -> Act:
-        """Unsalted liquid that brings the salt to what is liked; at least so large a share of the pot."""
-        now = self.pot.contents
-        water = max(now.salt / (self.liking / 100.0) - now.liquid_g, least_share * now.liquid_g)
+        """Unsalted liquid that brings the salt to what is liked, as much of it as is sure; at least so large a share of
+        the pot."""
+        now, timeline = self.pot.contents, self.timeline
+        sure = 1.0 if timeline.metered else WATER_BY_TASTES[min(len(timeline.salt_tested), len(WATER_BY_TASTES) - 1)]
+        missing = now.salt / (self.liking / 100.0) - now.liquid_g
+        water = max(sure * missing, least_share * now.liquid_g)
         amount = max(water * SPECIFIC_VOLUME_ML_G["water"], _least_liquid_ml(self.pot))
         return Act("let_down", self.route, amount=amount, first=False, why="too_salty")
 
@@ -586,6 +592,9 @@ class _Bench:
 LEAST_DOSE_SHARE = 0.06
 #: Salt this close to what is liked is what is liked, points; of what the tongue misses this share is added.
 CLOSE_SALT, SHARE_SALT = 0.12, 0.85
+#: Of the water that too much salt would need, a word at the start orders a half, a taste three quarters, two tastes
+#: all of it (common practice): what is poured in cannot be taken out.
+WATER_BY_TASTES = (0.5, 0.75, 1.0)
 #: So sure of that is sure enough; less than this is not worth a change, points.
 SURE_SALT, WORTH_SALT = 0.7, 0.07
 

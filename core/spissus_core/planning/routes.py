@@ -330,9 +330,12 @@ def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL
 
 
 def _salt_range(pot: Pot, contents: Contents) -> Estimate:
-    scale = 100.0 / contents.liquid_g
-    low = max(contents.salt - pot.salt_minus, 0.0)
-    return Estimate(low * scale, contents.salt * scale, (contents.salt + pot.salt_plus) * scale)
+    """Salt of what the pot comes to, %: down to a mark its grams count, of a pot that is left as it is its share."""
+    boiled = contents.liquid_g < pot.contents.liquid_g
+    known = pot.salt_g if boiled else pot.salt_percent.scaled(pot.contents.liquid_g / 100.0)
+    salt, scale = contents.salt, 100.0 / contents.liquid_g
+    low = max(salt - (known.best - known.low), 0.0)
+    return Estimate(low * scale, salt * scale, (salt + (known.high - known.best)) * scale)
 
 
 #: Minutes of work that binding, setting aside and stirring in take. Modelling choices.
