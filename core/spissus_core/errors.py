@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+
 from .messages import Message
 
 
@@ -15,6 +17,15 @@ class SpissusError(ValueError):
         super().__init__(str(message))
         self.field = field
         self.message = message
+
+
+class AskedError(SpissusError):
+    """Input that contradicts what is known, and may be right all the same: the cook is asked.
+
+    ``answers`` are what may be answered, each with the fields that say so.
+    """
+
+    answers: Sequence[tuple[Message, Mapping[str, str]]] = ()
 
 
 class SetAsideError(SpissusError):

@@ -235,6 +235,19 @@ class Pot(Changeable):
             contents=taken.with_masses(fat_free=fat_g), kept=rest if self.kept is None else self.kept + rest
         )  # fmt: skip
 
+    def without(self, liquid_ml: float, fat_ml: float, error_ml: float) -> tuple[Pot, Contents]:
+        """The pot once so much of the liquid, and of the floating fat, mL, has left it, measured to ``error_ml``; and
+        what has left."""
+        share = liquid_ml / self.contents.liquid_ml
+        fat_g = min(fat_ml / SPECIFIC_VOLUME_ML_G["fat_free"], self.contents.fat_free)
+        part = self.contents.scaled(share).with_masses(fat_free=fat_g)
+        rest = self.contents.scaled(1.0 - share).with_masses(fat_free=self.contents.fat_free - fat_g)
+        left = self.but(
+            contents=rest, error_ml=math.hypot(self.error_ml, error_ml),
+            salt_minus=self.salt_minus * (1.0 - share), salt_plus=self.salt_plus * (1.0 - share),
+        )  # fmt: skip
+        return left, part
+
     def mixed(self, more: Contents, field: str) -> Pot:
         """The pot with more in it.
 

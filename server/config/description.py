@@ -19,10 +19,18 @@ class FieldProblem(Shape):
     message: str
 
 
+class AnswerTo(Shape):
+    """What may be answered to what is asked, and the fields that say so when the same is sent again."""
+
+    label: str
+    says: dict[str, str]
+
+
 class ProblemOut(Shape):
     """Problem details (RFC 9457), with a sentence for each field that is wrong.
 
-    ``gained_ml`` is how much more than there can be a reading shows; ``instance`` the number of a fault of ours.
+    ``answers`` are there where it is asked about: it may be right all the same. ``instance`` is the number of a fault
+    of ours.
     """
 
     type: str
@@ -31,7 +39,7 @@ class ProblemOut(Shape):
     detail: str
     errors: list[FieldProblem]
     instance: str | None = None
-    gained_ml: float | None = None
+    answers: list[AnswerTo] | None = None
 
 
 def described(schema: dict[str, Any]) -> dict[str, Any]:

@@ -20,8 +20,7 @@ from ninja.openapi.schema import OpenAPISchema
 from pydantic_core import ErrorDetails
 from shared.refusals import wait_shown
 from spissus_core.amounts.quantities import UnitSystem, show_plain
-from spissus_core.errors import SpissusError
-from spissus_core.events import GainError
+from spissus_core.errors import AskedError, SpissusError
 from spissus_core.messages import Message, say, sentences
 from words import plain
 
@@ -204,7 +203,9 @@ def _unprocessable(request: HttpRequest, error: Any) -> HttpResponse:
 
 
 def _refused(request: HttpRequest, error: Any) -> HttpResponse:
-    more: dict[str, Any] = {"gained_ml": error.gained_ml} if isinstance(error, GainError) else {}
+    asked = error.answers if isinstance(error, AskedError) else ()
+    answers = [{"label": plain(label, _units(request)), "says": dict(says)} for label, says in asked]
+    more: dict[str, Any] = {"answers": answers} if answers else {}
     message = plain(error.message, _units(request))
     return problem(422, message, [{"field": error.field, "message": message}], **more)
 

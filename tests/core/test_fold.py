@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from typing import Any
 from uuid import uuid4
 
 import pytest
@@ -14,6 +15,7 @@ from spissus_core import events as ev
 from spissus_core.events import GainError
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.larder import Label, OwnIngredient
+from spissus_core.planning.guidance import next_act
 
 START = started("1.6 l", fat_ml="80 ml")
 
@@ -212,8 +214,8 @@ def test_unfitting_events_say_why() -> None:
 SMALL = Pan.round("16 cm pan", 160, 90, empty_g=700)
 
 
-def drawn(volume: str = "400 ml", pan: Pan = SMALL) -> ev.Drawn:
-    return ev.Drawn.model_validate({"volume_ml": volume, "pan": pan, "burner": BURNER})
+def drawn(volume: str = "400 ml", pan: Pan = SMALL, **more: Any) -> ev.Drawn:
+    return ev.Drawn.model_validate({"volume_ml": volume, "pan": pan, "burner": BURNER, **more})
 
 
 def test_drawing_off_keeps_both_parts_consistent() -> None:
@@ -239,9 +241,68 @@ def test_what_stayed_on_the_meat_can_come_back() -> None:
     assert all_back.contents.mass_g == pytest.approx(whole.contents.mass_g)
 
 
+def ladled(purpose: str, volume: str = "150 ml", **more: Any) -> ev.Parted:
+    return ev.Parted.model_validate({"purpose": purpose, "volume_ml": volume, **more})
+
+
+@pytest.mark.parametrize("how", [None, "under", "ladle", "top", "poured"])
+@pytest.mark.parametrize("purpose", ["plate", "aside"])
+def test_a_ladle_leaves_the_pot_and_the_rest_goes_on(purpose: str, how: str | None) -> None:
+    whole, rest = potted(START), potted(START, ladled(purpose, how=how))
+    assert rest.pan == whole.pan
+    assert (rest.kept is None) == (purpose == "plate")
+    if rest.kept is not None:
+        assert (rest.contents + rest.kept).mass_g == pytest.approx(whole.contents.mass_g)
+    # An older page told cold liquid, with the fat in proportion; a jug shows all of it, hot.
+    gone = whole.contents.liquid_ml - rest.contents.liquid_ml
+    fat_gone = whole.contents.fat_ml - rest.contents.fat_ml
+    assert gone + (fat_gone if how else 0.0) == pytest.approx(150 / 1.038 if how else 150.0, rel=1e-3)
+    assert rest.salt_percent.best == pytest.approx(whole.salt_percent.best, rel=0.02)
+    assert (rest.contents.fat_free == whole.contents.fat_free) == (how == "under")
+
+
+@pytest.mark.parametrize(
+    ("wish", "rest_for"),
+    [
+        ({"people": 8}, 7),
+        ({"portions": 8, "portion_ml": "90 ml"}, 7),
+        ({"volume_ml": "900 ml"}, 7),
+        ({"share": 0.5}, 6),
+    ],
+)
+def test_what_goes_on_is_for_as_many_as_was_said(wish: dict[str, Any], rest_for: int) -> None:
+    asked = ev.Wanted.model_validate({**wish, "over": "mash"})
+    timeline = told(START, asked, ladled("plate", people=rest_for))
+    assert timeline.wanted is not None
+    assert (timeline.wanted.people, timeline.wanted.told_by) == (rest_for, "people")
+    assert timeline.wanted.amount_ml == ev.Wanted(people=rest_for, over="mash").amount_ml
+    assert timeline.wanted.salt_percent == asked.salt_percent
+    # Nobody said for how many: as much is wanted as before.
+    same = told(START, asked, ladled("plate")).wanted
+    assert same is not None
+    assert same.amount_ml == told(START, asked).wanted.amount_ml  # type: ignore[union-attr]
+
+
+def test_a_wish_far_out_of_reach_of_what_is_left_is_asked_anew() -> None:
+    """A ladle off a pot for eight is no sauce for eight: it keeps no wish that no way leads to."""
+    eight = (START, ev.Wanted(people=8), ev.Chosen(route="corn_starch"))
+    plate = told(*eight, drawn("150 ml"))
+    assert (plate.wanted, plate.chosen) == (None, None)
+    assert next_act(plate).kind == "want"
+    for_one = told(
+        *eight, ev.Drawn.model_validate({"volume_ml": "150 ml", "pan": SMALL, "burner": BURNER, "people": 1})
+    )
+    assert for_one.wanted is not None
+    assert for_one.wanted.people == 1
+    # What reaches is kept.
+    assert told(*eight, drawn("900 ml")).wanted == told(*eight).wanted
+
+
 @pytest.mark.parametrize(
     ("happened", "complaint"),
     [
+        ([ladled("plate", "1.6 l", how="poured")], "Take a part of it"),
+        ([ladled("aside", "5 l")], "Take a part of it"),
         ([drawn("5 l")], "Draw off some of it"),
         ([drawn("1.4 l", Pan.round("cup", 80, 60))], "more than “cup” holds"),
         ([ev.Returned()], "No liquid is left on the meat"),

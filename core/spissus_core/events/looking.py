@@ -11,7 +11,7 @@ from pydantic import Field, ValidationInfo, model_validator
 from ..amounts.fields import Percent, on_the_shelf
 from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_percent, show_volume
 from ..amounts.shares import remaining
-from ..errors import MeasurementError, QuantityError, SpissusError
+from ..errors import AskedError, MeasurementError, QuantityError, SpissusError
 from ..estimation.window import (
     WATER_KJ_G,
     Concentration,
@@ -177,8 +177,10 @@ BY: dict[Method, Message] = {
 }
 
 
-class GainError(MeasurementError):
+class GainError(AskedError):
     """A reading that shows more in the pot than there can be; ``gained_ml`` is how much, mL."""
+
+    answers = ((say("answers.i_added_liquid"), {"gain": "added"}), (say("answers.it_was_misread"), {"gain": "misread"}))
 
     def __init__(self, gained_ml: float, weighed: bool) -> None:
         more = show_mass(gained_ml) if weighed else show_volume(gained_ml)
@@ -186,9 +188,15 @@ class GainError(MeasurementError):
         self.gained_ml = gained_ml
 
 
-class SaltError(SpissusError):
+class SaltError(AskedError):
     """A salt content that the ledger cannot hold, nor the steam account for; ``left_ml`` is what would be left if it
     had boiled down to it, mL."""
+
+    answers = (
+        (say("answers.the_salt_is_so"), {"because": "salted"}),
+        (say("answers.the_liquid_is_so"), {"because": "boiled"}),
+        (say("answers.it_was_misread"), {"because": "misread"}),
+    )
 
     def __init__(self, percent: float, pot: Pot, left_ml: float) -> None:
         less = left_ml < pot.contents.liquid_ml

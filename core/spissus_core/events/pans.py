@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from abc import abstractmethod
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from ..amounts.fields import MassG, VolumeMl
 from ..amounts.quantities import show_mass, show_volume
@@ -18,6 +20,7 @@ from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
 from .base import ActsOnPot
 from .state import State
+from .wishes import MOST_ADDED_SHARE
 
 #: How far a volume that was told may exceed what there is, as a share, and the least that is worth pouring, mL.
 #: Modelling choices.
@@ -104,15 +107,19 @@ class DrawsOff(ChangesPan):
     """A part is measured off: how much of what stands in the pot the jug shows, and how it was drawn.
 
     The page asks how. What was recorded before it did, or is sent by an older one (``how`` is None), is liquid told
-    cold, with the fat in proportion.
+    cold, with the fat in proportion. ``people`` is how many what goes on is for, where that was said.
     """
 
     kind: str
     volume_ml: VolumeMl
     how: Draw | None = None
+    people: Annotated[int, Field(ge=1, le=2000)] | None = None
 
-    def part_of(self, pot: Pot) -> Pot:
-        """The part. Raises MeasurementError where there is not so much."""
+    def drawn_off(self, pot: Pot) -> tuple[float, float | None]:
+        """Liquid and fat that are drawn off, mL; the fat is None where it comes in proportion.
+
+        Raises MeasurementError where there is not so much.
+        """
         if self.how is None:
             liquid_ml, fat_ml = self.volume_ml, None
         else:
@@ -122,8 +129,24 @@ class DrawsOff(ChangesPan):
         have = pot.contents.liquid_ml
         if not 0.0 < liquid_ml <= have * (1.0 + POURED_SLACK):
             raise MeasurementError("volume_ml", self.not_so_much(have * (1.0 if self.how is None else pot.expansion)))
-        liquid_ml = min(liquid_ml, have)
-        return pot.part(liquid_ml / have) if fat_ml is None else pot.drawn(liquid_ml, fat_ml)
+        return min(liquid_ml, have), fat_ml
+
+    def part_of(self, pot: Pot) -> Pot:
+        """The part. Raises MeasurementError where there is not so much."""
+        liquid_ml, fat_ml = self.drawn_off(pot)
+        return pot.part(liquid_ml / pot.contents.liquid_ml) if fat_ml is None else pot.drawn(liquid_ml, fat_ml)
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The pot, and the wish for as many as what goes on is for; one that is far out of its reach is asked anew."""
+        after = super().apply(state, at)
+        wish, pot = after.wanted, after.pot
+        if wish is None or pot is None:
+            return after
+        if self.people is not None:
+            return after.but(wanted=wish.for_people(self.people), agreed=None)
+        if wish.amount_ml <= (1.0 + MOST_ADDED_SHARE) * pot.contents.liquid_ml:
+            return after
+        return after.but(wanted=None, agreed=None, chosen=None)
 
     @abstractmethod
     def not_so_much(self, have_ml: float) -> Message:
@@ -176,6 +199,43 @@ class Taken(DrawsOff):
     def said(self) -> Message:
         """How much."""
         return say("events.taken", volume=show_volume(self.volume_ml))
+
+
+class Parted(DrawsOff):
+    """A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside."""
+
+    stage = "strain"
+    versions = (2,)
+
+    kind: Literal["parted"] = "parted"
+    purpose: Literal["plate", "aside"]
+
+    def not_so_much(self, have_ml: float) -> Message:
+        """How much there is."""
+        return say("events.take_a_part", volume=show_volume(have_ml))
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The rest. Raises MeasurementError where none would be left."""
+        liquid_ml, fat_ml = self.drawn_off(pot)
+        have = pot.contents.liquid_ml
+        if liquid_ml > (1.0 - LEAST_REST) * have:
+            raise MeasurementError("volume_ml", self.not_so_much(have * (1.0 if self.how is None else pot.expansion)))
+        proportion = pot.contents.fat_ml * liquid_ml / have
+        rest, part = pot.without(
+            liquid_ml, proportion if fat_ml is None else fat_ml, error_ml(pot.pan, "jug", liquid_ml)
+        )
+        if self.purpose == "plate":
+            return rest
+        return rest.but(kept=part if pot.kept is None else pot.kept + part)
+
+    def said(self) -> Message:
+        """How much, and what for."""
+        what = "events.parted_plate" if self.purpose == "plate" else "events.parted_aside"
+        return say(what, volume=show_volume(self.volume_ml))
+
+
+#: A pot of which less than this share is left has been poured out. Modelling choice.
+LEAST_REST = 0.02
 
 
 class Returned(ChangesPan):

@@ -144,6 +144,13 @@ class Wanted(Kind):
         asked._comes_to_ml = min(max(by_the_pot(self, pot), LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)
         return asked
 
+    def for_people(self, people: int) -> Wanted:
+        """The same wish for so many people, over what it was to be poured."""
+        told = dict.fromkeys((*AMOUNTS, "portion_ml"), None) | {"people": people, "minutes": self.time_there_is}
+        wish = self.model_copy(update=told)
+        wish._comes_to_ml = None
+        return wish
+
     def said_again(self, before: Wanted | None) -> Wanted:
         """The same wish, told as ``before`` where it comes to the same: a page says again what the pot came to."""
         if before is None or not before.as_told or self.told_by != "volume_ml" or before._comes_to_ml is None:

@@ -13,12 +13,12 @@ describe('an answer', () => {
     const error = {
       detail: 'Not so.',
       errors: [{ field: 'start.liquid.measured.value', message: 'Too deep.' }],
-      gained_ml: 80,
+      answers: [{ label: 'It was misread', says: { gain: 'misread' } }],
     }
     const problem = await answer(Promise.resolve({ error, response: response(422) })).catch((p: unknown) => p)
     expect(problem).toBeInstanceOf(Problem)
-    const { status, message, gainedMl } = problem as Problem
-    expect([status, message, gainedMl]).toEqual([422, 'Not so.', 80])
+    const { status, message, answers } = problem as Problem
+    expect([status, message, answers[0]?.says]).toEqual([422, 'Not so.', { gain: 'misread' }])
     expect((problem as Problem).at('value')).toBe('Too deep.')
     expect((problem as Problem).at('volume_ml')).toBeUndefined()
   })

@@ -27,15 +27,16 @@ client.use({
 export class Problem extends Error {
   readonly status: number
   readonly fields: Readonly<Record<string, string>>
-  readonly gainedMl: number | undefined
+  /** What may be answered where it is asked about. */
+  readonly answers: Schemas['AnswerTo'][]
   /** How long the server asks to wait. */
   readonly retryAfterMs: number | undefined
 
-  constructor(status: number, detail: string, fields: Record<string, string> = {}, gainedMl?: number, retryAfterMs?: number) {
+  constructor(status: number, detail: string, fields: Record<string, string> = {}, answers: Schemas['AnswerTo'][] = [], retryAfterMs?: number) {
     super(detail)
     this.status = status
     this.fields = fields
-    this.gainedMl = gainedMl
+    this.answers = answers
     this.retryAfterMs = retryAfterMs
   }
 
@@ -70,8 +71,8 @@ export async function answer<T>(call: Promise<Result<T>>): Promise<T> {
   }
   const { data, error, response } = result
   if (response.ok) return data as T
-  const body = (error ?? {}) as { detail?: string; errors?: { field: string; message: string }[]; gained_ml?: number }
+  const body = (error ?? {}) as { detail?: string; errors?: { field: string; message: string }[]; answers?: Schemas['AnswerTo'][] }
   const fields = Object.fromEntries((body.errors ?? []).map(({ field, message }) => [field, message]))
   const wait = Number(response.headers.get('Retry-After'))
-  throw new Problem(response.status, body.detail ?? 'Something went wrong on the server.', fields, body.gained_ml, wait > 0 ? wait * 1000 : undefined)
+  throw new Problem(response.status, body.detail ?? 'Something went wrong on the server.', fields, body.answers, wait > 0 ? wait * 1000 : undefined)
 }

@@ -2608,6 +2608,8 @@ export interface components {
             volume_ml: number | string;
             /** How */
             how?: ("under" | "ladle" | "top" | "poured") | null;
+            /** People */
+            people?: number | null;
         };
         /**
          * EventIn
@@ -2630,7 +2632,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * FatSeen
@@ -2735,7 +2737,10 @@ export interface components {
         };
         /**
          * Metered
-         * @description A salt meter was held into the pot.
+         * @description A salt meter was held into the pot: it says how much salt there is to how much liquid, and both are learned.
+         *
+         *     ``because`` answers for one that contradicts them: somebody salted, or it has boiled down, or got more liquid,
+         *     unseen; or it was misread.
          */
         Metered: {
             /**
@@ -2745,6 +2750,8 @@ export interface components {
             kind: "metered";
             /** Percent */
             percent: number | string;
+            /** Because */
+            because?: ("salted" | "boiled" | "misread") | null;
         };
         /**
          * MovedIn
@@ -2779,6 +2786,28 @@ export interface components {
             kind: "noted";
             /** Text */
             text: string;
+        };
+        /**
+         * Parted
+         * @description A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside.
+         */
+        Parted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parted";
+            /** Volume Ml */
+            volume_ml: number | string;
+            /** How */
+            how?: ("under" | "ladle" | "top" | "poured") | null;
+            /** People */
+            people?: number | null;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "plate" | "aside";
         };
         /**
          * Probed
@@ -2973,6 +3002,8 @@ export interface components {
             volume_ml: number | string;
             /** How */
             how?: ("under" | "ladle" | "top" | "poured") | null;
+            /** People */
+            people?: number | null;
         };
         /**
          * Tested
@@ -3665,6 +3696,18 @@ export interface components {
             migrations: "ok";
         };
         /**
+         * AnswerTo
+         * @description What may be answered to what is asked, and the fields that say so when the same is sent again.
+         */
+        AnswerTo: {
+            /** Label */
+            label: string;
+            /** Says */
+            says: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FieldProblem
          * @description What is wrong with one field: its dotted name, and a sentence a cook can act on.
          */
@@ -3678,7 +3721,8 @@ export interface components {
          * ProblemOut
          * @description Problem details (RFC 9457), with a sentence for each field that is wrong.
          *
-         *     ``gained_ml`` is how much more than there can be a reading shows; ``instance`` the number of a fault of ours.
+         *     ``answers`` are there where it is asked about: it may be right all the same. ``instance`` is the number of a fault
+         *     of ours.
          */
         ProblemOut: {
             /** Type */
@@ -3697,10 +3741,10 @@ export interface components {
              */
             instance: string | null;
             /**
-             * Gained Ml
+             * Answers
              * @default null
              */
-            gained_ml: number | null;
+            answers: components["schemas"]["AnswerTo"][] | null;
         };
     };
     responses: never;

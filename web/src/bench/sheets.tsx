@@ -29,20 +29,24 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
   const say = useSay()
   // It opens on what the sentence was told in, or on what was looked at last on the stage.
   const [inUse] = useKept<Method>(`reads-${batch.id}`)
-  const [method, setMethod] = useState<Method>(
+  const [method, setMethod] = useState<Method | 'meter'>(
     () => batch.pot.methods.find((m) => m.usable && m.method === (batch.act.measure ?? inUse ?? batch.act.reads_by))?.method ?? batch.pot.methods.find((m) => m.best)?.method ?? 'dip',
   )
   const { ways_to_measure: names } = useLists()
   const system = use(Units)
-  const unit = names.find(({ key }) => key === method)?.unit[system] ?? ''
+  const meter = method === 'meter'
+  const unit = meter ? '%' : (names.find(({ key }) => key === method)?.unit[system] ?? '')
   const [kept, setValue] = useKept<string>(`reading-${batch.id}`)
   const value = kept ?? ''
   const [hot, setHot] = useState(true)
   // Without a unit of its own it is in the one that was asked for; a bare number the server takes as metric, and asks
   // where it may be something else.
-  const own = system === 'metric' || !ENDS_A_NUMBER.includes(value.trim().at(-1) ?? ' ')
-  const send = (gain: 'added' | 'misread' | null) =>
-    append.mutate({ kind: 'read', measured: { method, value: own ? value : `${value.trim()}\u00a0${unit}`, hot }, gain }, { onSuccess: () => { setValue(null); onClose() } })
+  const own = meter || system === 'metric' || !ENDS_A_NUMBER.includes(value.trim().at(-1) ?? ' ')
+  const send = (answer: Record<string, string> = {}) =>
+    append.mutate(
+      meter ? { kind: 'metered', percent: value, ...answer } : { kind: 'read', measured: { method, value: own ? value : `${value.trim()}\u00a0${unit}`, hot }, ...answer },
+      { onSuccess: () => { setValue(null); onClose() } },
+    )
   // What was left standing here is written over by the first key, not added to.
   const [begun, setBegun] = useState(false)
   const press = (key: string) => {
@@ -50,15 +54,15 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
     setValue(key === '⌫' ? before.slice(0, -1) : before + key)
     setBegun(true)
   }
-  const gained = append.error?.gainedMl !== undefined
+  const answers = append.error?.answers ?? []
   const off = batch.pot.methods.find((m) => m.method === method)
   return (
-    <Sheet open onClose={onClose} title="Reading" description={`Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
+    <Sheet open onClose={onClose} title="Reading" description={meter ? 'Off the boil and stirred. It says how much salt there is to how much liquid, and so how far it has come.' : `Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault()
-          send(null)
+          send()
         }}
       >
         <div className="flex flex-wrap justify-between gap-3">
@@ -71,13 +75,16 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
               setValue('')
               append.reset()
             }}
-            options={batch.pot.methods.map((m) => ({
-              value: m.method,
-              label: names.find(({ key }) => key === m.method)?.label ?? m.method,
-              disabled: !m.usable,
-            }))}
+            options={[
+              ...batch.pot.methods.map((m) => ({
+                value: m.method,
+                label: names.find(({ key }) => key === m.method)?.label ?? m.method,
+                disabled: !m.usable,
+              })),
+              { value: 'meter', label: 'Salt meter' },
+            ]}
           />
-          <Choice
+          {!meter && <Choice
             label="Hot or cold"
             hideLabel
             value={hot ? 'hot' : 'cold'}
@@ -86,7 +93,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
               { value: 'hot', label: 'Hot' },
               { value: 'cold', label: 'Cold' },
             ]}
-          />
+          />}
         </div>
         <TextField
           label={`Reading, in ${unit} or with its own unit`}
@@ -97,18 +104,19 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             setBegun(true)
             append.reset()
           }}
-          error={append.error?.at('value', 'measured') ?? append.error?.message}
+          error={append.error?.at('value', 'measured', 'percent') ?? append.error?.message}
           autoFocus
           // The keypad below is the one for a thumb.
           inputMode={THUMB ? 'none' : 'decimal'}
           autoComplete="off"
         />
-        {gained ? (
+        {answers.length > 0 ? (
           <div className="grid gap-2 sm:grid-cols-2">
-            <Button look="main" onClick={() => send('added')}>
-              I added liquid
-            </Button>
-            <Button onClick={() => send('misread')}>It was misread</Button>
+            {answers.map(({ label, says }, i) => (
+              <Button key={label} look={i === 0 ? 'main' : undefined} onClick={() => send(says)}>
+                {label}
+              </Button>
+            ))}
           </div>
         ) : (
           <>

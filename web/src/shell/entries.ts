@@ -3,7 +3,7 @@ import type { Payload } from '../api/hooks'
 /** What an entry is called before the server has put it into words. */
 const NAMES: Partial<Record<Payload['kind'], string>> = {
   started: 'The start', wanted: 'What you want', chosen: 'The way', skimmed: 'Skimmed', read: 'Reading', solids: 'In the pan',
-  drawn: 'Drawn off', returned: 'Poured back', cooling: 'Set to cool', probed: 'Temperature', heated: 'Heat', moved: 'Another pan',
+  drawn: 'Drawn off', parted: 'Drawn off', returned: 'Poured back', cooling: 'Set to cool', probed: 'Temperature', heated: 'Heat', moved: 'Another pan',
   split: 'Split over two pans', rejoined: 'Poured together', metered: 'Salt meter', seen: 'Seen', thickened: 'Thickener',
   salted: 'Salt', added: 'Added', tested: 'Tasted', noted: 'Note', finished: 'Finished', dated: 'A time', struck: 'Taken back',
 }

@@ -1,17 +1,15 @@
-import { useState } from 'react'
-import { useKitchen, useLists, type Schemas } from '../api/hooks'
+import { Suspense, useState } from 'react'
 import { SkewerLink } from '../shared/SkewerLink'
-import { useExample, useSay, Words } from '../shared/units'
+import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
-import { Choice } from '../ui/Choice'
-import { Sheet } from '../ui/Sheet'
-import { TextField } from '../ui/TextField'
+import { part } from '../ui/part'
 import { Unfold } from '../ui/Unfold'
 import { Figure, reasonOf } from '../shared/Figure'
 import { ByTheList } from '../shared/ByTheList'
 import { useBench } from './useBench'
 
-type Draw = Schemas['DrawOut']['key']
+const DrawSheet = part(() => import('./DrawSheet'))
+const SolidsSheet = part(() => import('./SolidsSheet'))
 
 const methods = { jug: 'a jug', eye: 'the eye', dip: 'a dip', scale: 'the scale' }
 
@@ -44,7 +42,7 @@ export default function StrainPanel() {
       {pot.solids && <p>{say(pot.solids)} of meat or vegetables stand in the liquid: they count in depth and weight, and trade salt with it.</p>}
       {pot.kept && (
         <p className="flex flex-wrap items-center gap-3">
-          {say(pot.kept)} of liquid stayed on the meat.
+          {say(pot.kept)} of liquid stands aside, on the meat or by itself.
           <Button onClick={() => onRecord({ kind: 'returned' })}>Pour it back in</Button>
         </p>
       )}
@@ -82,81 +80,10 @@ export default function StrainPanel() {
           ))}
         </ul>
       </div>
-      {sheet === 'draw' && <DrawSheet onClose={() => setSheet(null)} />}
-      {sheet === 'solids' && <SolidsSheet onClose={() => setSheet(null)} />}
+      <Suspense>
+        {sheet === 'draw' && <DrawSheet onClose={() => setSheet(null)} />}
+        {sheet === 'solids' && <SolidsSheet onClose={() => setSheet(null)} />}
+      </Suspense>
     </div>
-  )
-}
-
-interface SheetProps {
-  onClose: () => void
-}
-
-function DrawSheet({ onClose }: SheetProps) {
-  const eg = useExample()
-  const { batch, onRecord, problem } = useBench()
-  const say = useSay()
-  const { draws } = useLists()
-  const kitchen = useKitchen()
-  const [volume, setVolume] = useState('')
-  const [how, setHow] = useState<Draw>()
-  const [panId, setPan] = useState<string>()
-  const [burnerId, setBurner] = useState(kitchen.data?.burners.find((b) => b.name === batch.burner)?.id)
-  const pans = kitchen.data?.pans ?? []
-  return (
-    <Sheet open onClose={onClose} title="Draw off a part" description={`For the sauce, into a pan of its own. The rest of the ${say(batch.pot.liquid)} stays on the meat and keeps it moist.`}>
-      <form
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (panId && burnerId) onRecord({ kind: 'drawn', volume_ml: volume, pan_id: panId, burner_id: burnerId, ...(how && { how }) }, onClose)
-        }}
-      >
-        <TextField label="How much, as the jug shows it" placeholder={eg('400 ml', '1 3/4 cups')} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoFocus autoComplete="off" />
-        {batch.pot.fat.value > 0 && (
-          <Choice
-            label="Drawn"
-            layout="stack"
-            value={how}
-            onChange={setHow}
-            options={draws.map(({ key, label }) => ({ value: key, label }))}
-          />
-        )}
-        <Choice label="Into which pan" value={panId} onChange={setPan} options={pans.map((pan) => ({ value: pan.id, label: pan.name }))} />
-        <Choice
-          label="On which burner"
-          value={burnerId}
-          onChange={setBurner}
-          options={(kitchen.data?.burners ?? []).map((burner) => ({ value: burner.id, label: burner.name }))}
-        />
-        <Button type="submit" look="main" disabled={!volume.trim() || !panId || !burnerId || (batch.pot.fat.value > 0 && !how)}>
-          Drawn off
-        </Button>
-      </form>
-    </Sheet>
-  )
-}
-
-function SolidsSheet({ onClose }: SheetProps) {
-  const eg = useExample()
-  const { batch, onRecord, problem } = useBench()
-  const say = useSay()
-  const [mass, setMass] = useState('')
-  return (
-    <Sheet open onClose={onClose} title="Meat or vegetables in the pan" description="They take up room and weight, and trade salt with the liquid. Half then means half of the liquid.">
-      <form
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          onRecord({ kind: 'solids', mass_g: mass }, onClose)
-        }}
-      >
-        <TextField label={batch.pot.solids ? `In the pan now, instead of ${say(batch.pot.solids)}` : 'Their weight'} placeholder={eg('1.1 kg', '2 1/2 lb')} value={mass} onChange={setMass} error={problem?.at('mass_g')} autoFocus autoComplete="off" />
-        <Button type="submit" look="main" disabled={!mass.trim()}>
-          They are in the pan
-        </Button>
-        {batch.pot.solids && <Button onClick={() => onRecord({ kind: 'solids', mass_g: 0 }, onClose)}>All lifted out</Button>}
-      </form>
-    </Sheet>
   )
 }
