@@ -28,6 +28,10 @@ SOLIDS_WATER, SOLIDS_EXCHANGE = 0.6, 0.5
 TABLE_FROM, TABLE_TO, TABLE_STEPS = 0.05, 1.1, 21
 
 
+#: So much of a pan stays free of what is ordered into it: what simmers foams and is stirred. Modelling choice.
+FOAM_SHARE = 0.06
+
+
 @dataclass(frozen=True, slots=True)
 class InPan:
     """Meat or vegetables left in the liquid: they take up room and weight, and hold salt, g."""
@@ -267,6 +271,12 @@ class Pot(Changeable):
                 ),
             )
         return self.but(contents=contents)
+
+    @property
+    def room_ml(self) -> float:
+        """What can still be stirred into its pan, cold, with room for foam, mL; nothing where it is full."""
+        stands = self.contents.volume_ml * self.share * HOT_EXPANSION + self.solids_ml
+        return max(self.pan.capacity_ml * (1.0 - FOAM_SHARE) - stands, 0.0) / HOT_EXPANSION
 
     def known_to_ml(self, measured: Measured) -> float:
         """Standard error of a reading of this pot, mL of all the liquid."""

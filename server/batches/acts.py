@@ -22,7 +22,7 @@ from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.guidance import Act, ActKind, Why
 from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import solve_route, suggested
-from spissus_core.planning.spoken import ALONE, concern_line, now_line, overdue_line
+from spissus_core.planning.spoken import ALONE, concern_line, now_line, overdue_line, rest_line
 from words import plain
 
 
@@ -90,6 +90,11 @@ def _countdown(act: Act) -> Message | None:
 def concerns_out(timeline: Timeline) -> list[SaidOut]:
     """What makes the pot doubtful, until it is answered."""
     return [SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
+
+
+def rest_out(timeline: Timeline) -> SaidOut | None:
+    """What is said of the liquid that was set aside, while anything is to be done about it."""
+    return SaidOut.maybe(rest_line(timeline))
 
 
 def _wait(act: Act) -> RangeOut | None:
@@ -171,6 +176,10 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
             ]
         case "test_salt":
             return [_said("salt", word, verdict) for word, verdict in TONGUE]
+        case "bigger_pan":
+            return [_opens(say("answers.another_pan"), "reduce"), _opens(say("answers.draw_some_off"), "strain")]
+        case "rest":
+            return [_records(label, {"kind": "rest", "rest": rest}) for label, rest in _RESTS]
         case "finish":
             return [_opens(say("answers.finish"), "serve")]
         case "warn":
@@ -207,9 +216,17 @@ def _can_bind(timeline: State) -> bool:
 _DOUBTS: dict[ConcernKind, tuple[tuple[Message, str], ...]] = {
     "cooling": ((say("answers.thrown_away"), "thrown_away"), (say("answers.reading_was_wrong"), "in_order")),
     "butter": ((say("answers.taken_off_in_time"), "in_order"), (say("answers.it_boiled"), "mended")),
+    "yolk": ((say("answers.taken_off_in_time"), "in_order"), (say("answers.it_boiled"), "mended")),
+    "cream": ((say("answers.taken_off_in_time"), "in_order"), (say("answers.it_boiled"), "mended")),
     "alcohol": ((say("answers.they_are_told"), "told"), (say("answers.none_in_it"), "in_order")),
     "allergen": ((say("answers.they_are_told"), "told"), (say("answers.free_of_it"), "in_order")),
 }
+
+
+#: What may become of what was set aside.
+_RESTS = (
+    (say("answers.kept_hot"), "hot"), (say("answers.it_cools"), "cooling"), (say("answers.thrown_away"), "gone"),
+)  # fmt: skip
 
 
 #: What may be said of a spoonful, and of a taste.

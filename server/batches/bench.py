@@ -21,7 +21,7 @@ from spissus_core.planning.routes import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.pot import Pot
 
-from .acts import ActOut, act_out, alone, concerns_out
+from .acts import ActOut, act_out, alone, concerns_out, rest_out
 from .entries import DeviceReadOut, EntryOut, devices_out, log_out
 from .fat import CoolingOut, SkimOut, cooling_out, skim_out
 from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
@@ -50,7 +50,8 @@ class BatchOut(Shape):
     """Everything the page shows of a batch.
 
     What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
-    there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered.
+    there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered,
+    and ``rest`` what is to be done about the liquid that was set aside.
     """
 
     id: UUID
@@ -76,6 +77,7 @@ class BatchOut(Shape):
     plan: RouteOut | None
     act: ActOut
     concerns: list[SaidOut]
+    rest: SaidOut | None
     log: list[EntryOut]
     devices: list[DeviceReadOut]
     skim: SkimOut | None
@@ -102,6 +104,7 @@ class LiveOut(Shape):
     plan: RouteOut | None
     act: ActOut
     concerns: list[SaidOut]
+    rest: SaidOut | None
     devices: list[DeviceReadOut]
     skim: SkimOut | None
     cooling: CoolingOut | None
@@ -148,6 +151,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         plan=part("plan", lambda: _plan_out(board), None),
         act=part("words", lambda: act_out(act, timeline), alone()),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
+        rest=part("words", lambda: rest_out(timeline), None),
         log=log_out(timeline),
         devices=devices_out(timeline),
         skim=part("skim", lambda: _skim(board), None),

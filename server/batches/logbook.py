@@ -60,6 +60,7 @@ class BatchLine(Shape):
     look_at: datetime | None
     quiet: bool
     concern: str | None
+    rest: SaidOut | None
 
 
 class BatchPage(Shape):
@@ -84,6 +85,7 @@ def line_out(batch: Batch) -> BatchLine:
         left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None, look_at=s.get("look_at"),
         burner=s.get("burner"), on_heat=s.get("on_heat", False), pot=_pot(s), next=SaidOut.maybe(_next(s)),
         quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
+        rest=SaidOut.maybe(_rest(s.get("rest"))),
     )  # fmt: skip
 
 
@@ -104,6 +106,15 @@ def _next(s: dict[str, Any]) -> Message | None:
     if doing == "boil" and stop is not None:
         return say("bar.next_boil", mark=show_length(stop))
     return NEXT_WORDS.get(doing) if doing is not None else None
+
+
+def _rest(rest: dict[str, Any] | None) -> Message | None:
+    """What stands aside, and by when it must be cold."""
+    if rest is None:
+        return None
+    return say(
+        "bar.rest_cold_by", volume=show_volume(rest["volume_ml"]), cold_by=datetime.fromisoformat(rest["cold_by"])
+    )
 
 
 def _concern(kind: ConcernKind | None) -> str | None:

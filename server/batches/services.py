@@ -31,6 +31,7 @@ from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.journey import stage_of
+from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
 
 from .bench import BatchOut, batch_out
@@ -329,5 +330,14 @@ def summarised(board: Board) -> dict[str, Any]:
         "look_at": act.look_at.isoformat() if act.look_at else None,
         "quiet": quiet(timeline.seen, act.look_at),
         "concern": timeline.concerns[0].kind if timeline.concerns else None,
+        "rest": _rest(timeline),
         "wanted_ml": timeline.wanted.amount_ml if timeline.wanted else None,
     }
+
+
+def _rest(timeline: Timeline) -> dict[str, Any] | None:
+    """What stands aside and cools, or may: how much of it, and by when it must be cold."""
+    rest, kept = timeline.rest, None if timeline.pot is None else timeline.pot.kept
+    if rest is None or kept is None or rest.stands not in ("unsaid", "cooling"):
+        return None
+    return {"volume_ml": kept.liquid_ml, "cold_by": rest_cold_by(rest).isoformat()}

@@ -28,6 +28,7 @@ from .fat import FatSeen, Skimmed, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
 from .looking import GainError, Metered, Read
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
+from .rest import RestIs
 from .safety import Answered
 from .starting import Started
 from .state import CoolingLog, State
@@ -37,10 +38,10 @@ from .wishes import FINISHING_MIN, Chosen, RouteKind, Wanted
 __all__ = [
     "FINISHING_MIN", "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
     "CoolingLog", "Dated", "Drawn", "Event", "FatSeen", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind",
-    "Kitchen", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "Returned", "RouteKind",
-    "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken", "Tested",
-    "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked", "upcast",
-    "usual_ice_g",
+    "Kitchen", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs", "Returned",
+    "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken",
+    "Tested", "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked",
+    "upcast", "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple, cast
 
 from pydantic import Field, ValidationInfo, model_validator
 
@@ -18,6 +19,7 @@ from ..amounts.quantities import (
     show_volume,
     whole_amount,
 )
+from ..amounts.tables import table
 from ..errors import QuantityError, SpissusError
 from ..ledger.contents import Contents
 from ..messages import Message, Term, say
@@ -26,7 +28,7 @@ from ..pantry.schools import SCHOOLS, School, SchoolKey, school
 from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
 from ..pot import Pot
 from .base import ActsOnPot, Kind, Kitchen
-from .state import State
+from .state import Splits, State
 
 
 def spooned(data: object, info: ValidationInfo, field: str, g_per_ml: float | None) -> object:
@@ -119,8 +121,17 @@ def bound(state: State, by: School | None) -> State:
     return state.but(thickener_added=settles, binders=(*state.binders, *waits), waited_min=waited)
 
 
-#: What is mounted at the end, and parts when it boils (common practice).
-MOUNTS = frozenset({"butter", "butter_salted"})
+class Delicate(NamedTuple):
+    """What parts, or curdles, where it boils: always, or only with raw wine."""
+
+    doubt: Splits
+    always: bool
+
+
+#: By ingredient: rows of ``data/splits.csv``.
+DELICATE: Mapping[str, Delicate] = table(
+    "splits", lambda row: Delicate(cast(Splits, row["doubt"]), row["when"] == "always")
+)
 
 
 class Salted(ActsOnPot):
@@ -212,7 +223,7 @@ class Added(ActsOnPot):
         if state.pot is None:
             return after
         after = bound(after, None) if self.what.whole else after.but(bound_at=None)
-        after = after.but(mounted=True) if self.what.key in MOUNTS else after
+        after = after.but(delicate=state.delicate | {self.what.key}) if self.what.key in DELICATE else after
         # Let down at its mark it is not boiled away again, but for wine that has to boil off.
         if state.at_its_mark and after.pot is not None and after.pot.contents.ethanol <= state.pot.contents.ethanol:
             after = after.but(boiled_enough=True)

@@ -1,19 +1,21 @@
-"""What has become doubtful by an event, and stays so until the cook answers it: a cooling, butter, a guest, a slip."""
+"""What has become doubtful by an event, and stays so until the cook answers it: a cooling, a boil, a guest, a slip."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import timedelta
+from typing import get_args
 
 from ..messages import Argument, Term, say
 from ..pantry.guests import ALCOHOL
-from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
+from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from ..phenomena.cooling import judge
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
-from .additions import Added, Salted, Thickened
+from .additions import DELICATE, Added, Salted, Thickened
 from .base import Happened
-from .judging import Tested
-from .looking import Read
-from .state import Concern, Slip, State, WentIn
+from .judging import CALM_PERCENT_VOL, Tested
+from .looking import Metered, Read
+from .state import Concern, Slip, Splits, State, WentIn
 from .warmth import Probed
 
 #: A reading of salt so far over what is liked, points, that comes of one entry which at least doubles it, is asked
@@ -25,12 +27,12 @@ DANGER = timedelta(hours=2)
 
 
 def doubted(before: State, after: State, event: Happened) -> State:
-    """The batch with what has become doubtful by an event: its cooling, its butter, or the entry itself."""
+    """The batch with what has become doubtful by an event: its cooling, what parts as it boils, or the entry itself."""
     return _slipped(before, _concerned(before, after, event), event)
 
 
 def _concerned(before: State, after: State, event: Happened) -> State:
-    """A cooling that failed or was left before anyone knew, butter that boils, and what must not be eaten."""
+    """A cooling that failed or was left before anyone knew, what parts as it boils, and what must not be eaten."""
     found = [concern for find in _CONCERNS if (concern := find(before, after, event)) is not None]
     known = {(concern.kind, concern.holds) for concern in after.concerns}
     new = tuple(concern for concern in found if (concern.kind, concern.holds) not in known)
@@ -52,9 +54,14 @@ def _cooled(before: State, after: State, event: Happened) -> Concern | None:
     return Concern("cooling", log.began) if failed else None
 
 
-def _buttered(before: State, after: State, event: Happened) -> Concern | None:
-    """Butter that has come to be on to boil."""
-    return Concern("butter", event.at) if _butter_boils(after) and not _butter_boils(before) else None
+def _boils(splits: Splits) -> Callable[[State, State, Happened], Concern | None]:
+    """What parts or curdles, and has come to be on to boil."""
+
+    def found(before: State, after: State, event: Happened) -> Concern | None:
+        new = splits in _splitting(after) and splits not in _splitting(before)
+        return Concern(splits, event.at) if new else None
+
+    return found
 
 
 def _not_eaten(before: State, after: State, event: Happened) -> Concern | None:
@@ -91,18 +98,22 @@ def _alcohol_g(state: State) -> float:
     return 0.0 if state.pot is None else state.pot.contents.ethanol
 
 
-_CONCERNS = (_cooled, _buttered, _not_eaten, _not_drunk)
+_CONCERNS = (_cooled, *(_boils(splits) for splits in get_args(Splits)), _not_eaten, _not_drunk)
 
 
-def _butter_boils(state: State) -> bool:
-    window = state.heating
-    return state.mounted and window is not None and window.heating and window.setting.heat == "boil"
+def _splitting(state: State) -> set[Splits]:
+    """What in the pot parts or curdles as it boils; cream that bears a boil bears none with raw wine."""
+    window, pot = state.heating, state.pot
+    if pot is None or window is None or not window.heating or window.setting.heat != "boil":
+        return set()
+    raw = strength_percent(pot.contents.ethanol, pot.contents.liquid_ml) > CALM_PERCENT_VOL
+    return {row.doubt for key in state.delicate if (row := DELICATE[key]).always or raw}
 
 
 def _slipped(before: State, after: State, event: Happened) -> State:
     """Salt over the ceiling, or twice what there was, of one entry; and the same twice within a short while."""
     happened, pot, was = event.payload, after.pot, before.pot
-    if isinstance(happened, Tested | Read):
+    if isinstance(happened, Tested | Read | Metered):
         # Whoever looked or tasted in between knew of the first.
         return after.but(went_in=())
     if pot is None or was is None or not isinstance(happened, Salted | Added | Thickened):

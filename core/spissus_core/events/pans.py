@@ -19,6 +19,7 @@ from ..phenomena.fat import Draw, drawn_fat_ml
 from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
 from .base import ActsOnPot
+from .rest import set_aside
 from .state import State
 from .wishes import MOST_ADDED_SHARE
 
@@ -33,6 +34,10 @@ class ChangesPan(ActsOnPot):
     looks = True
 
     kind: str
+
+    def apply(self, state: State, at: datetime) -> State:
+        """The pot in its pan, and what stands aside."""
+        return set_aside(state, super().apply(state, at), at)
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """The heat that was on, or is assumed, begins anew; it boils already."""
@@ -137,16 +142,11 @@ class DrawsOff(ChangesPan):
         return pot.part(liquid_ml / pot.contents.liquid_ml) if fat_ml is None else pot.drawn(liquid_ml, fat_ml)
 
     def apply(self, state: State, at: datetime) -> State:
-        """The pot, and the wish for as many as what goes on is for; one that is far out of its reach is asked anew."""
+        """The pot, and the wish for as many as what goes on is for."""
         after = super().apply(state, at)
-        wish, pot = after.wanted, after.pot
-        if wish is None or pot is None:
+        if after.wanted is None or self.people is None:
             return after
-        if self.people is not None:
-            return after.but(wanted=wish.for_people(self.people), agreed=None)
-        if wish.amount_ml <= (1.0 + MOST_ADDED_SHARE) * pot.contents.liquid_ml:
-            return after
-        return after.but(wanted=None, agreed=None, chosen=None)
+        return after.but(wanted=after.wanted.for_people(self.people), agreed=None)
 
     @abstractmethod
     def not_so_much(self, have_ml: float) -> Message:
@@ -165,6 +165,14 @@ class Drawn(DrawsOff):
     def not_so_much(self, have_ml: float) -> Message:
         """How much there is."""
         return say("events.draw_off_some", volume=show_volume(have_ml))
+
+    def apply(self, state: State, at: datetime) -> State:
+        """A wish that is far out of reach of the part is asked anew: it was one for all of the pot."""
+        after = super().apply(state, at)
+        wish, pot = after.wanted, after.pot
+        if wish is None or pot is None or wish.amount_ml <= (1.0 + MOST_ADDED_SHARE) * pot.contents.liquid_ml:
+            return after
+        return after.but(wanted=None, agreed=None, chosen=None)
 
     def on_pot(self, pot: Pot) -> Pot:
         """The part for the sauce, with the fat that came along, in its own pan; the rest is kept on the meat."""

@@ -21,6 +21,12 @@ _ANSWERS: dict[tuple[str, str], Message] = {
     ("butter", "thrown_away"): say("events.butter_thrown_away"),
     ("butter", "in_order"): say("events.butter_in_order"),
     ("butter", "mended"): say("events.butter_mended"),
+    ("yolk", "thrown_away"): say("events.yolk_thrown_away"),
+    ("yolk", "in_order"): say("events.yolk_in_order"),
+    ("yolk", "mended"): say("events.yolk_mended"),
+    ("cream", "thrown_away"): say("events.cream_thrown_away"),
+    ("cream", "in_order"): say("events.cream_in_order"),
+    ("cream", "mended"): say("events.cream_mended"),
     ("alcohol", "told"): say("events.alcohol_told"),
     ("alcohol", "in_order"): say("events.alcohol_in_order"),
     ("allergen", "told"): say("events.allergen_told"),
@@ -33,6 +39,8 @@ _ANSWERS: dict[tuple[str, str], Message] = {
 _DOUBTS: dict[str, Message] = {
     "cooling": say("events.no_answer_to_cooling"),
     "butter": say("events.no_answer_to_butter"),
+    "yolk": say("events.no_answer_to_yolk"),
+    "cream": say("events.no_answer_to_cream"),
     "alcohol": say("events.no_answer_to_alcohol"),
     "allergen": say("events.no_answer_to_allergen"),
 }

@@ -37,8 +37,19 @@ class CoolingLog:
     readings: tuple[Reading, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Rest:
+    """Liquid that was set aside: how it is kept, and since when; ``unsaid`` while nobody said so."""
+
+    since: datetime
+    stands: Literal["unsaid", "hot", "cooling", "cold"]
+
+
+#: What parts, or curdles, where it boils.
+Splits = Literal["butter", "yolk", "cream"]
+
 #: What may be doubtful about a pot, and stays so until the cook answers it.
-ConcernKind = Literal["cooling", "butter", "alcohol", "allergen"]
+ConcernKind = Literal["cooling", "butter", "yolk", "cream", "alcohol", "allergen"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +108,9 @@ class State(Changeable):
     heard last, and ``told`` what those at the table know that it holds.
 
     ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
-    began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``mounted``
-    says that butter is in, ``went_in`` what went in last, the newest of each kind.
+    began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``delicate``
+    is what went in that parts or curdles where it boils, by its key, ``went_in`` what went in last, the newest of each
+    kind. ``rest`` is what was set aside.
     """
 
     started: Started | None = None
@@ -123,7 +135,8 @@ class State(Changeable):
     salt_tested: tuple[Taste, ...] = ()
     bound_at: datetime | None = None
     went_in: tuple[WentIn, ...] = ()
-    mounted: bool = False
+    delicate: frozenset[str] = frozenset()
+    rest: Rest | None = None
     concerns: tuple[Concern, ...] = ()
     thrown_away: bool = False
     vouched_for: datetime | None = None

@@ -56,7 +56,7 @@ from .routes import (
 ActKind = Literal[
     "start", "cool", "want", "choose", "skim", "take", "heat", "boil", "let_down", "thicken", "test_body",
     "measure", "salt", "test_salt", "finish", "done", "alone", "warn",
-    "slip", "look_fat",
+    "slip", "look_fat", "bigger_pan", "rest",
 ]  # fmt: skip
 
 #: Why an act is spoken where it is not simply the next step: the pot contradicts the plan, or two say different
@@ -82,7 +82,8 @@ LEAST_SALT_SHARE = 0.08
 class Act:
     """What to do next.
 
-    ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down and measure, dry
+    ``amount`` is in the unit of its kind: mL of fat for skim, mL of liquid for take, let_down, measure, rest and
+    bigger_pan, dry
     g for thicken, g for salt. ``look_at`` and ``expect`` belong to boil, ``stop`` to boil and to heat, where
     the heat has to be turned on first, and ``reads_by`` is the way to measure that they are told in; ``thought_ml``
     is where it is thought to be now,
@@ -135,6 +136,8 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
     if timeline.concerns or timeline.slips:
         return _asked_first(timeline, next_act(timeline.but(concerns=(), slips=()), ahead, route))
     if timeline.finished is not None:
+        if timeline.rest is not None and timeline.rest.stands == "unsaid" and pot.kept is not None:
+            return Act("rest", amount=pot.kept.liquid_ml)
         return Act("done", amount=timeline.finished.yield_ml or pot.contents.liquid_ml)
     if timeline.cooling is not None:
         log = timeline.cooling
@@ -150,11 +153,21 @@ def next_act(timeline: State, ahead: Progress | None = None, route: Route | None
     route = route or plan(timeline)
     assert route is not None
     bench = _Bench(timeline, timeline.wanted, pot, route, ahead or progress(timeline))
-    return (
+    act = (
         bench.fat() or bench.aside() or bench.volume() or bench.fat_again() or bench.body()
         or bench.measured() or bench.too_little() or bench.salt()
         or Act("finish", route, amount=pot.contents.liquid_ml)
     )  # fmt: skip
+    more_ml = _goes_in_ml(act)
+    return act if more_ml <= pot.room_ml else Act("bigger_pan", route, amount=more_ml, beneath=act)
+
+
+def _goes_in_ml(act: Act) -> float:
+    """What an act pours into the pan, mL."""
+    if act.kind == "let_down":
+        return act.amount
+    school = act.route.thickener if act.kind == "thicken" and act.route is not None else None
+    return 0.0 if school is None else school.added(act.amount).volume_ml
 
 
 def _asked_first(timeline: State, beneath: Act) -> Act:

@@ -19,7 +19,7 @@ _STAGE_OF_ACT: dict[ActKind, Stage] = {
     "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "measure": "thicken",
     "take": "strain", "look_fat": "skim", "salt": "season",
     "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
-    "warn": "serve", "slip": "season",
+    "warn": "serve", "slip": "season", "bigger_pan": "reduce", "rest": "serve",
 }  # fmt: skip
 
 

@@ -104,6 +104,8 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
             barred = say("skimming.ice_does_not_help")
         elif not pot.hot:
             barred = say("skimming.cold_already")
+        elif ice_g > pot.room_ml:
+            barred = say("skimming.no_room_for_ice", ice=show_mass(ice_g), pan=pot.pan.name)
     if key == "chill" and soft:
         costs.append(say("skimming.scoop_it"))
     if key == "paper" and fat > 2.0 * way.most_ml:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from ..amounts.quantities import (
     ML_PER_TSP,
@@ -19,7 +19,7 @@ from ..amounts.quantities import (
 )
 from ..estimation.forecast import Outlook
 from ..events import State, Wanted
-from ..events.state import Concern, ConcernKind
+from ..events.state import Concern, ConcernKind, Rest
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Method, Reads
@@ -28,7 +28,7 @@ from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
 from ..phenomena.body import LADDER
-from ..phenomena.cooling import HOLD_HOT_C, STARTS_C, Cooling
+from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
@@ -128,6 +128,10 @@ def now_line(act: Act, timeline: State) -> Message:
             return _salt_line(act, timeline)
         case "finish":
             return say("bar.finish", volume=show_volume(act.amount), hot=HOLD_HOT)
+        case "bigger_pan":
+            return say("bar.bigger_pan", volume=show_volume(act.amount))
+        case "rest":
+            return say("bar.ask_rest", volume=show_volume(act.amount))
         case "done":
             return say("bar.thrown_away") if timeline.thrown_away else say("bar.done", volume=show_volume(act.amount))
         case "alone":
@@ -156,12 +160,16 @@ NEXT_WORDS: dict[ActKind, Message] = {
     "salt": say("bar.next_salt"),
     "test_salt": say("bar.next_taste"),
     "finish": say("bar.next_serve"),
+    "bigger_pan": say("bar.next_bigger_pan"),
+    "rest": say("bar.next_rest"),
 }
 
 #: A doubt in a list of pots.
 CONCERN_WORDS: dict[ConcernKind, Message] = {
     "cooling": say("doubts.cooling_short"),
     "butter": say("doubts.butter_short"),
+    "yolk": say("doubts.yolk_short"),
+    "cream": say("doubts.cream_short"),
     "alcohol": say("doubts.alcohol_short"),
     "allergen": say("doubts.allergen_short"),
 }
@@ -179,6 +187,10 @@ def concern_line(concern: Concern, timeline: State) -> Message:
             return say("doubts.cooling")
         case "butter":
             return say("doubts.butter")
+        case "yolk":
+            return say("doubts.yolk")
+        case "cream":
+            return say("doubts.cream")
         case "alcohol":
             grams = pot.contents.ethanol
             if grams < LEAST_ALCOHOL_G:
@@ -187,6 +199,27 @@ def concern_line(concern: Concern, timeline: State) -> Message:
         case "allergen":
             holds = (Term(AVOIDED_WORDS[key]) if key in AVOIDED_WORDS else key for key in concern.holds)
             return say("doubts.allergen", holds=several("both", *holds))
+
+
+def rest_line(timeline: State) -> Message | None:
+    """What is said of the liquid that was set aside while it is hot, or cools: by when it must be cold."""
+    rest, kept = timeline.rest, None if timeline.pot is None else timeline.pot.kept
+    if rest is None or kept is None or rest.stands == "cold":
+        return None
+    volume = show_volume(kept.liquid_ml)
+    if rest.stands == "hot":
+        return say("bar.rest_hot", volume=volume, hot=HOLD_HOT)
+    (warm_c, warm_min), (cold_c, _) = LIMITS
+    return say(
+        "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools", volume=volume, hot=HOLD_HOT,
+        warm=show_temperature(warm_c), warm_by=rest.since + timedelta(minutes=warm_min), cold=show_temperature(cold_c),
+        cold_by=rest_cold_by(rest),
+    )  # fmt: skip
+
+
+def rest_cold_by(rest: Rest) -> datetime:
+    """By when what was set aside must be cold."""
+    return rest.since + timedelta(minutes=LIMITS[-1][1])
 
 
 def _slip_line(act: Act) -> Message:

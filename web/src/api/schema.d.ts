@@ -1860,6 +1860,7 @@ export interface components {
             quiet: boolean;
             /** Concern */
             concern: string | null;
+            rest: components["schemas"]["SaidOut"] | null;
         };
         /**
          * BatchPage
@@ -1900,12 +1901,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat";
+            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat" | "bigger_pan" | "rest";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat";
+            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat" | "bigger_pan" | "rest";
             /** Why */
             why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
             /** Answers */
@@ -1993,7 +1994,8 @@ export interface components {
          * @description Everything the page shows of a batch.
          *
          *     What cannot be worked out is named in ``missing`` and null here, or empty; without a readable start
-         *     there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered.
+         *     there is no pot, but always the log. ``concerns`` are what makes the pot doubtful, until they are answered,
+         *     and ``rest`` what is to be done about the liquid that was set aside.
          */
         BatchOut: {
             /**
@@ -2039,6 +2041,7 @@ export interface components {
             act: components["schemas"]["ActOut"];
             /** Concerns */
             concerns: components["schemas"]["SaidOut"][];
+            rest: components["schemas"]["SaidOut"] | null;
             /** Log */
             log: components["schemas"]["EntryOut"][];
             /** Devices */
@@ -2522,7 +2525,7 @@ export interface components {
              * Concern
              * @enum {string}
              */
-            concern: "cooling" | "butter" | "alcohol" | "allergen";
+            concern: "cooling" | "butter" | "yolk" | "cream" | "alcohol" | "allergen";
             /**
              * Answer
              * @enum {string}
@@ -2632,7 +2635,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
         };
         /**
          * FatSeen
@@ -2851,6 +2854,22 @@ export interface components {
              * @enum {string}
              */
             kind: "rejoined";
+        };
+        /**
+         * RestIs
+         * @description What is set aside is kept hot, is set to cool, is cold, or was thrown away.
+         */
+        RestIs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rest";
+            /**
+             * Rest
+             * @enum {string}
+             */
+            rest: "hot" | "cooling" | "cold" | "gone";
         };
         /**
          * Returned

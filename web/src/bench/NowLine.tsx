@@ -125,6 +125,11 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           )}
         </div>
       </div>
+      {batch.rest && (
+        <p className="order-first text-base leading-snug">
+          <Words of={batch.rest} />
+        </p>
+      )}
       {/* Above the sentence, and behind its answers for whoever goes by the tabulator. */}
       {recorded && undo && !stands.pending && (
         <p className="order-first flex items-center gap-x-3">

@@ -154,6 +154,7 @@ function Pot({ batch, large = false }: { batch: Line; large?: boolean }) {
           </p>
         )}
         {batch.concern && <p className="font-semibold text-heat">{batch.concern}</p>}
+        {batch.rest && <p className="text-base">{say(batch.rest)}</p>}
         <p className={`leading-tight font-bold ${large ? 'mt-1 text-[2.6rem]' : 'text-2xl'}`}>{batch.look_at && <Countdown at={Date.parse(batch.look_at)} quiet={batch.quiet} />}</p>
         {batch.next && <p className={`leading-tight ${large ? 'text-2xl font-semibold' : 'font-semibold'}`}>{say(batch.next)}</p>}
       </div>
@@ -170,6 +171,7 @@ function Done({ batch }: { batch: Line }) {
         <p className="text-lg leading-tight font-bold break-words">{batch.name}</p>
         <p className="text-quiet">{[when(batch.created_at), batch.pan].filter(Boolean).join(' · ')}</p>
         {batch.concern && <p className="font-semibold text-heat">{batch.concern}</p>}
+        {batch.rest && <p className="text-base">{say(batch.rest)}</p>}
       </div>
       {/* What was there, and what is left of it, to scale. */}
       <div role="img" aria-label={batch.left ? say(batch.left) : 'unknown'} className="hidden h-9 items-end md:flex">

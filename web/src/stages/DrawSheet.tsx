@@ -34,7 +34,7 @@ export default function DrawSheet({ onClose }: { onClose: () => void }) {
   const what = purpose && PURPOSES[purpose]
   const placed = purpose === 'plate' || purpose === 'aside' || (purpose === 'sauce' && panId !== undefined && burnerId !== undefined)
   const count = people.trim()
-  const counted = count === '' || /^[1-9]\d{0,3}$/.test(count)
+  const counted = count === '' || (Number.isInteger(Number(count)) && Number(count) >= 1)
   const record = () => {
     const part = { volume_ml: volume, ...(how && { how }), ...(count && { people: Number(count) }) }
     if (purpose === 'plate' || purpose === 'aside') onRecord({ kind: 'parted', purpose, ...part }, onClose)
