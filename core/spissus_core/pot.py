@@ -69,7 +69,7 @@ class Pot(Changeable):
     the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
     salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
-    have taught of its thickener and of the body it had before.
+    have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
     """
 
     contents: Contents
@@ -86,6 +86,7 @@ class Pot(Changeable):
     brine: float = 0.0
     beside: Beside | None = None
     strength: Strength = AS_TABLED
+    fat_stays: bool = False
 
     @property
     def share(self) -> float:
@@ -203,9 +204,10 @@ class Pot(Changeable):
         """Body as served."""
         return body_of(self.contents, self.strength)
 
-    def mark_mm(self, liquid_ml: float) -> float:
-        """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm."""
-        return self._stands_mm((liquid_ml + self.contents.fat_ml) * HOT_EXPANSION)
+    def mark_mm(self, liquid_ml: float, fat_ml: float | None = None) -> float:
+        """Dip mark, straight off the boil, at which ``liquid_ml`` mL (20 °C) and the floating fat stand, mm; with
+        another amount of fat where that is given."""
+        return self._stands_mm((liquid_ml + (self.contents.fat_ml if fat_ml is None else fat_ml)) * HOT_EXPANSION)
 
     def reads(self, contents: Contents) -> Reads:
         """What each way to measure shows once it is boiled down to ``contents``."""

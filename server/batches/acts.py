@@ -27,7 +27,10 @@ from words import plain
 
 
 class AnswerOut(Shape):
-    """A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said."""
+    """A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said.
+
+    With both it opens the view, and records where that is open already.
+    """
 
     label: str
     payload: dict[str, Any] | None = None
@@ -181,7 +184,8 @@ def answers_to(act: Act, timeline: State) -> list[AnswerOut]:
         case "rest":
             return [_records(label, {"kind": "rest", "rest": rest}) for label, rest in _RESTS]
         case "finish":
-            return [_opens(say("answers.finish"), "serve")]
+            # Where it is served from it is finished; from anywhere else that is where it is looked at once more.
+            return [_button(say("answers.finish"), opens="serve", payload={"kind": "finished"})]
         case "warn":
             assert act.concern is not None
             about = {"kind": "answered", "concern": act.concern.kind}

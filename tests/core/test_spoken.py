@@ -5,12 +5,12 @@ from __future__ import annotations
 import re
 
 import pytest
-from makers import in_words, log, pot, read, started, told, wanted
+from makers import in_words, log, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.schools import SCHOOLS
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.routes import solve_route
 from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, overdue_line, salt_amount, way_line
 
@@ -126,3 +126,46 @@ def test_a_mark_is_told_in_what_is_measured_with() -> None:
     assert "mL hot (" in said(told(*by_jug))[0]
     dipped = next_act(told(*by_jug[:3], read("dip", "30 mm")))
     assert dipped.reads_by == "dip"
+
+
+@pytest.mark.parametrize(
+    ("wish", "amount_ml", "how"),
+    [
+        ({}, 890.0, "as you wanted it: 890 mL"),
+        ({}, 800.0, "100 mL short: 800 mL"),
+        ({"body": 4}, 890.0, "a little thinner than you wanted: 890 mL"),
+        ({"body": 5}, 890.0, "much thinner than you wanted: 890 mL"),
+        ({"body": 2}, 890.0, "a little thicker than you wanted: 890 mL"),
+        ({"body": 1}, 890.0, "much thicker than you wanted: 890 mL"),
+        ({"salt_percent": 0.5}, 890.0, "saltier than you like"),
+        ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "milder than you like"),
+        ({"body": 2}, 820.0, "a little thicker than you wanted and 80 mL short: 820 mL"),
+    ],
+)
+def test_the_end_says_how_it_stands_against_the_wish(wish: dict[str, float], amount_ml: float, how: str) -> None:
+    bound = (
+        START,
+        ev.Skimmed(way="separator"),
+        read("scale", "2360 g"),
+        ev.Thickened(thickener="white_roux", dry_g=22),
+    )
+    timeline = told(*bound, ev.Wanted.model_validate({"volume_ml": 900, "salt_percent": 1.05} | wish))
+    assert how in in_words(now_line(Act("finish", amount=amount_ml), timeline))
+    assert "It is a sauce: " in in_words(now_line(Act("finish", amount=amount_ml), told(*bound)))
+
+
+def test_the_end_says_what_fat_is_left_on_it() -> None:
+    timeline = told(START, wanted(900, salt_percent=0.6, body=1))
+    assert "with 75 mL of fat on it" in in_words(now_line(Act("finish", amount=1450), timeline))
+
+
+def test_a_plan_says_its_mark_without_the_fat_that_will_be_gone() -> None:
+    """What is marked before the skim is what is marked after it, within what the spoon leaves; what stays is in it."""
+    wish = wanted(700)
+    for way in ("roux", "salt_limit"):
+        whole, skimmed = potted(START, wish), potted(START, wish, ev.Skimmed(fat_ml="60 ml"))
+        before, after = (solve_route(one, wish, way) for one in (whole, skimmed))
+        assert before.mark_mm == pytest.approx(after.mark_mm, abs=0.4)
+        assert before.gross_g == pytest.approx(after.gross_g, abs=12.0)
+    kept = potted(START, wish, ev.Skimmed(fat_ml=0))
+    assert solve_route(kept, wish, "roux").mark_mm > solve_route(potted(START), wish, "roux").mark_mm + 1.0

@@ -24,7 +24,7 @@ from .alarm import Hushed
 from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of
 from .corrections import Dated, Meant, Struck
 from .ending import Finished
-from .fat import FatSeen, Skimmed, fat_to_skim, usual_ice_g
+from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
 from .looking import GainError, Metered, Read
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
@@ -40,8 +40,8 @@ __all__ = [
     "CoolingLog", "Dated", "Drawn", "Event", "FatSeen", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind",
     "Kitchen", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs", "Returned",
     "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken",
-    "Tested", "Thickened", "Unread", "Wanted", "door", "fat_to_skim", "form_of", "recorded", "schema", "signs_asked",
-    "upcast", "usual_ice_g",
+    "Tested", "Thickened", "Unread", "Wanted", "door", "fat_left_ml", "fat_to_skim", "form_of", "recorded", "schema",
+    "signs_asked", "upcast", "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):

@@ -122,8 +122,8 @@ class Skimmed(ActsOnPot):
         skims = state.skims + 1
         settled = self.fat_ml == 0.0 or skims >= MOST_SKIMS or not fat_to_skim(after.pot, state.wanted)
         return after.but(
-            fat_settled=settled, skims=skims, kept_fat_g=state.kept_fat_g + put_by, cooling=None,
-            allergens=state.allergens.union(self.allergens),
+            pot=after.pot.but(fat_stays=settled), fat_settled=settled, skims=skims,
+            kept_fat_g=state.kept_fat_g + put_by, cooling=None, allergens=state.allergens.union(self.allergens),
         )  # fmt: skip
 
     def said(self) -> Message:
@@ -173,8 +173,17 @@ def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
 
 def fat_to_skim(pot: Pot, wanted: Wanted | None = None) -> bool:
     """Whether clearly more fat floats than is wanted on the sauce to be, or than a cook would usually leave."""
+    return pot.contents.fat_free > TOO_MUCH_FACTOR * _rest_g(pot, wanted) + TOO_MUCH_G
+
+
+def fat_left_ml(pot: Pot, wanted: Wanted) -> float:
+    """Fat that floats on it once what is too much has come off, mL."""
+    comes_off = not pot.fat_stays and fat_to_skim(pot, wanted)
+    left_g = _rest_g(pot, wanted) if comes_off else pot.contents.fat_free
+    return left_g * SPECIFIC_VOLUME_ML_G["fat_free"]
+
+
+def _rest_g(pot: Pot, wanted: Wanted | None) -> float:
     if wanted is None:
-        rest = rest_g(pot.contents.liquid_ml)
-    else:
-        rest = rest_g(min(pot.contents.liquid_ml, wanted.amount_ml), wanted.fat_g_per_100_ml)
-    return pot.contents.fat_free > TOO_MUCH_FACTOR * rest + TOO_MUCH_G
+        return rest_g(pot.contents.liquid_ml)
+    return rest_g(min(pot.contents.liquid_ml, wanted.amount_ml), wanted.fat_g_per_100_ml)

@@ -141,7 +141,7 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             say("explanation.dip_mark"),
             say(
                 "explanation.dip_mark_how",
-                liquid=boil_to, fat=show_volume(now.fat_ml), hot=show_percent(100.0 * (HOT_EXPANSION - 1.0), 1),
+                liquid=boil_to, fat=show_volume(route.fat_ml), hot=show_percent(100.0 * (HOT_EXPANSION - 1.0), 1),
                 depth=show_length(route.mark_mm),
             ),
         ),

@@ -23,7 +23,7 @@ from ..amounts.quantities import show_minutes, show_percent, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
-from ..events import Wanted
+from ..events import Wanted, fat_left_ml
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
@@ -83,11 +83,10 @@ class Route:
     """One way to the sauce.
 
     ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` the liquid (20 °C, floating fat left out) at which to
-    stop boiling, ``mark_mm``
-    and ``gross_g`` the same on a skewer and a scale; ``let_down_ml`` unsalted liquid to stir in where
-    the pot has gone past it, and ``steam_g`` what boils away. ``dry_g`` is the thickener without its
-    carrier. ``final`` is the sauce with ``salt_to_add_g`` in it; ``salt_before`` what it would hold
-    unsalted.
+    stop boiling, ``mark_mm`` and ``gross_g`` the same on a skewer and a scale, with the ``fat_ml`` that floats by
+    then; ``let_down_ml`` unsalted liquid to stir in where the pot has gone past it, and ``steam_g`` what boils away.
+    ``dry_g`` is the thickener without its carrier. ``final`` is the sauce with ``salt_to_add_g`` in it;
+    ``salt_before`` what it would hold unsalted.
     """
 
     kind: str
@@ -98,6 +97,7 @@ class Route:
     share_left: float
     let_down_ml: float
     steam_g: float
+    fat_ml: float
     mark_mm: float
     gross_g: float | None
     minutes: Estimate
@@ -292,6 +292,9 @@ def _route(
     salt = salt_to_add_g(bound.salt, bound.liquid_g, wanted.salt_percent)
     final = bound + Contents(salt=salt)
     gone_g = now.mass_g - boiled.mass_g
+    # Fat that is to come off first stands in no mark.
+    fat_ml = fat_left_ml(pot, wanted)
+    skimmed = boiled.with_masses(fat_free=fat_ml / ML_G["fat_free"])
     minutes = boiling_minutes(pot, boiled)
     route = Route(
         kind=kind,
@@ -302,8 +305,9 @@ def _route(
         share_left=boiled.liquid_ml / now.liquid_ml,
         let_down_ml=more_water * ML_G["water"],
         steam_g=gone_g,
-        mark_mm=pot.mark_mm(boiled.liquid_ml),
-        gross_g=pot.gross_of(boiled),
+        fat_ml=fat_ml,
+        mark_mm=pot.mark_mm(boiled.liquid_ml, fat_ml),
+        gross_g=pot.gross_of(skimmed),
         minutes=minutes,
         thickener=thickener,
         dry_g=dry,

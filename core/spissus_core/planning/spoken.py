@@ -18,7 +18,8 @@ from ..amounts.quantities import (
     show_volume,
 )
 from ..estimation.forecast import Outlook
-from ..events import State, Wanted
+from ..estimation.spoon import belief
+from ..events import State, Wanted, fat_to_skim
 from ..events.state import Concern, ConcernKind, Rest
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
@@ -33,7 +34,7 @@ from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
 from .explanation import because
-from .guidance import Act, ActKind
+from .guidance import CLOSE_SALT, Act, ActKind
 from .routes import WAYS, Route, suggested
 
 
@@ -127,7 +128,7 @@ def now_line(act: Act, timeline: State) -> Message:
         case "test_salt":
             return _salt_line(act, timeline)
         case "finish":
-            return say("bar.finish", volume=show_volume(act.amount), hot=HOLD_HOT)
+            return _finish_line(act, timeline)
         case "bigger_pan":
             return say("bar.bigger_pan", volume=show_volume(act.amount))
         case "rest":
@@ -251,6 +252,34 @@ def _choose_line(act: Act, timeline: State) -> Message:
     if act.route is None:
         return say("bar.no_way")
     return say("bar.choose", way=Term(WAYS[act.route.kind].label), because=because(pot, wanted, act.route))
+
+
+#: A sauce this many steps off is thicker or thinner than was wanted, and by so many much so; short by more than this
+#: share of what was wanted it is short. Modelling choices.
+OFF_STEPS, MUCH_OFF_STEPS, OFF_SHORT = 0.75, 1.5, 0.05
+
+
+def _finish_line(act: Act, timeline: State) -> Message:
+    """That it is done, and how it stands against what was wanted."""
+    pot, wanted = timeline.pot, timeline.wanted
+    assert pot is not None
+    amounts = {"volume": show_volume(act.amount), "hot": HOLD_HOT}
+    if wanted is None:
+        return say("bar.finish_plain", **amounts)
+    steps = belief(timeline.spoons).gap(pot.contents, wanted.body)
+    over = pot.contents.salt_percent - wanted.salt_percent - timeline.liking_percent
+    short = wanted.amount_ml - act.amount
+    thicker = say("bar.off_much_thicker" if steps > MUCH_OFF_STEPS else "bar.off_thicker")
+    thinner = say("bar.off_much_thinner" if steps < -MUCH_OFF_STEPS else "bar.off_thinner")
+    fat = show_volume(pot.contents.fat_ml)
+    off = [
+        thicker if steps > OFF_STEPS else thinner if steps < -OFF_STEPS else None,
+        say("bar.off_saltier" if over > 0.0 else "bar.off_milder") if abs(over) > CLOSE_SALT else None,
+        say("bar.off_short", volume=show_volume(short)) if short > OFF_SHORT * wanted.amount_ml else None,
+        say("bar.off_fat", fat=fat) if fat_to_skim(pot, wanted) else None,
+    ]
+    found = [one for one in off if one is not None]
+    return say("bar.finish_off", off=several("both", *found), **amounts) if found else say("bar.finish", **amounts)
 
 
 def way_line(pot: Pot, wanted: Wanted, route: Route) -> Message:

@@ -1941,6 +1941,8 @@ export interface components {
         /**
          * AnswerOut
          * @description A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said.
+         *
+         *     With both it opens the view, and records where that is open already.
          */
         AnswerOut: {
             /** Label */

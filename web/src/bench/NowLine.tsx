@@ -30,7 +30,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
   // What the open stage offers itself is not offered twice, nor what was done and is kept here.
   const answers = proposed || stands.pending ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
-    if (payload) onRecord(payload as Payload)
+    if (payload && (!opens || opens === view)) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
     else if (opens) onOpen(opens)
   }

@@ -35,7 +35,7 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
               name="do"
               figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark) : 'no boiling'}
             >
-              {route.let_down && <>of water or unsalted stock, stirred in. </>}
+              {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of water or unsalted stock. </> : <>of water or unsalted stock, stirred in. </>)}
               {route.leave ? (
                 <>
                   {route.take ? <>boil it to <b>{say(route.mark)}</b>: </> : 'left in the pan: '}
