@@ -280,10 +280,10 @@ class Pot(Changeable):
         stands = self.contents.volume_ml * self.share * HOT_EXPANSION + self.solids_ml
         return max(self.pan.capacity_ml * (1.0 - FOAM_SHARE) - stands, 0.0) / HOT_EXPANSION
 
-    def known_to_ml(self, measured: Measured) -> float:
+    def known_to_ml(self, method: Method) -> float:
         """Standard error of a reading of this pot, mL of all the liquid."""
         in_pan = self.contents.volume_ml * self.share
-        return error_ml(self.pan, measured.method, in_pan, self.contents.density_g_ml) / self.share
+        return error_ml(self.pan, method, in_pan, self.contents.density_g_ml) / self.share
 
 
 def in_pan(mass_g: float, brine: float) -> InPan | None:

@@ -87,9 +87,18 @@ class AxisOut(Shape):
     us: list[ShownOut]
 
 
+class LookOut(Shape):
+    """The look that follows a reading of so much liquid, taken ``at`` the earliest: so many minutes after it."""
+
+    liquid_ml: float
+    at: datetime
+    minutes: float
+
+
 class CurveOut(Shape):
-    """The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, for
-    a page that has nobody to ask."""
+    """The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
+    ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
+    stove takes in a minute."""
 
     points: list[CurvePoint]
     stop: ShownOut | None
@@ -103,6 +112,8 @@ class CurveOut(Shape):
     rate: SaidOut | None
     course: list[CoursePoint]
     ahead: list[CoursePoint]
+    looks: list[LookOut]
+    most_ml_min: float
 
 
 def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> CurveOut:
@@ -149,6 +160,11 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
         rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
         course=course,
         ahead=onward,
+        looks=[] if ahead is None or outlook is None else [
+            LookOut(liquid_ml=look.liquid_ml, at=look.at, minutes=look.minutes)
+            for look in ahead.looks_alone(act.amount, pot.known_to_ml(act.reads_by))
+        ],
+        most_ml_min=ev.most_ml_min(pot),
     )  # fmt: skip
 
 

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from typing import Any
 
 import numpy as np
 import pytest
-from makers import BURNER, EVENING, PAN, braise, event, fold, in_words, started
+from makers import BURNER, EVENING, PAN, braise, event, fold, in_words, refused, started
 from spissus_core import events as ev
 from spissus_core.estimation.forecast import LONGEST_LOOK_MIN, Progress
 from spissus_core.estimation.path import Path
 from spissus_core.estimation.track import Track
-from spissus_core.estimation.window import WATER_KJ_G, Window, boiled_by, vapour_kj
+from spissus_core.estimation.window import WATER_KJ_G, Window, boiled_by, kj_of, vapour_kj
 from spissus_core.fold import Timeline, progress
 from spissus_core.learning.rates import combined, taught_rate
 from spissus_core.measuring.vessels import Pan
@@ -405,3 +406,78 @@ def test_a_simulated_pot_loses_what_its_power_takes_and_no_more() -> None:
 @pytest.mark.parametrize("celsius", [61.0, 104.0])
 def test_water_boils_between_the_highest_kitchen_and_the_lowest(celsius: float) -> None:
     assert Burner(name="high up", net_kw=1.0, boils_c=celsius).boils_c == celsius
+
+
+# -- alone with the pot, and what cannot be -----------------------------------------------------------
+
+
+@pytest.mark.parametrize("later", [0.0, 2.0, 6.0])
+@pytest.mark.parametrize("readings", [(), (6,), (5, 10)])
+@pytest.mark.parametrize("g_min", [15.0, 27.0, 45.0])
+def test_who_is_alone_looks_no_later_than_would_be_said(g_min: float, readings: tuple[int, ...], later: float) -> None:
+    """What an answer carries of the looks to come is the rule itself: for a reading taken when it says, and later."""
+    begun = known(story(*falling(*readings, g_min=g_min)))
+    stop = 900.0
+    for look in begun.looks_alone(stop, 12.0):
+        at = look.at + timedelta(minutes=later)
+        there, gone_kj = begun.window.moved(at)
+        read = there.seen(begun.path.energy_to(look.liquid_ml) - gone_kj, kj_of(12.0))
+        left = boiled_by(begun.contents, gone_kj + read.track.energy_kj - there.track.energy_kj)
+        outlook = Progress(read, left, at).outlook(stop)
+        assert outlook is not None
+        said = (outlook.look_at - at).total_seconds() / 60.0
+        assert look.minutes <= said
+        assert later > 0.0 or look.minutes >= 0.85 * said
+
+
+def _after_a_look(value: str, minute: float = 11.0, **more: Any) -> Timeline:
+    """A pot that was weighed at ten minutes, and dipped a minute later."""
+    dip = ev.Read.model_validate({"measured": {"method": "dip", "value": value}, **more})
+    return story((0, ev.Heated(heat="boil")), *falling(10), (minute, dip))
+
+
+def test_fourteen_millimetres_in_a_minute_are_asked_about() -> None:
+    before = story((0, ev.Heated(heat="boil")), *falling(10)).pot
+    assert before is not None
+    asked = _after_a_look(f"{before.depth_mm - 14:.0f} mm").moments[-1].problem
+    assert isinstance(asked, ev.LossError)
+    assert "Is it right, was some poured off, or was it misread?" in in_words(asked.message)
+    assert {says["gain"] for _, says in asked.answers} == {"right", "poured", "misread"}
+    # What an ordinary stove does is no question, nor what is told of a start that stood who knows how long.
+    assert _after_a_look(f"{before.depth_mm - 2:.0f} mm").moments[-1].problem is None
+    assert story((1, ev.Read.model_validate({"measured": {"method": "dip", "value": 15}}))).moments[-1].problem is None
+
+
+def test_each_answer_is_believed() -> None:
+    before = story((0, ev.Heated(heat="boil")), *falling(10)).pot
+    assert before is not None
+    value = f"{before.depth_mm - 14:.0f} mm"
+    right, poured, misread = (_after_a_look(value, gain=gain).pot for gain in ("right", "poured", "misread"))
+    assert right is not None
+    assert poured is not None
+    assert misread is not None
+    assert right.depth_mm == pytest.approx(before.depth_mm - 14, abs=1.5)
+    assert poured.depth_mm == pytest.approx(before.depth_mm - 14, abs=1.5)
+    assert misread.depth_mm > before.depth_mm - 2
+    # Boiled away the salt stays; poured off it goes along.
+    assert right.contents.salt == pytest.approx(before.contents.salt, rel=0.02)
+    assert poured.contents.salt < 0.8 * before.contents.salt
+    assert poured.salt_percent.best == pytest.approx(before.salt_percent.best, rel=0.05)
+
+
+def test_a_reading_that_contradicts_those_before_it_is_asked_about_at_the_door() -> None:
+    """A device's is left out until another agrees with it; a cook's is never dropped in silence."""
+    steady = story((0, ev.Heated(heat="boil")), *falling(4, 8, 12, 16))
+    odd = ev.Read.model_validate({"measured": {"method": "scale", "value": gross_at(20.0) - 330.0}})
+    after = story((0, ev.Heated(heat="boil")), *falling(4, 8, 12, 16), (20, odd))
+    assert steady.pot is not None
+    assert after.pot is not None
+    assert after.heating is not None
+    assert after.heating.track.contradicting == 1
+    with refused(ev.LossError, "was it misread"):
+        odd.check(after)
+    sure = odd.model_copy(update={"gain": "right"})
+    believed = story((0, ev.Heated(heat="boil")), *falling(4, 8, 12, 16), (20, sure))
+    assert believed.pot is not None
+    sure.check(believed)
+    assert believed.pot.contents.mass_g < after.pot.contents.mass_g - 200

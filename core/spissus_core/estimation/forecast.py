@@ -21,7 +21,7 @@ from ..amounts.estimate import Estimate
 from ..ledger.contents import Contents
 from .path import Path
 from .track import INTERVAL
-from .window import WATER_KJ_G, Window
+from .window import WATER_KJ_G, Window, boiled_by, kj_of
 
 #: The rule of the next look: chance of having gone further than this share of the volume past the mark; at
 #: least and at most so many minutes, and this share of the contents away. Common practice asks for less than
@@ -35,6 +35,10 @@ FIRST_LOOK_SHARE = 0.36
 #: The forecast asks so many moments, closer together at first by this power, until this many times as long as a low
 #: rate would take, minutes at the least; a spread is read off so many levels. Numerical choices.
 _MOMENTS, _CLOSER, _LONGER, _AT_LEAST_MIN, _LEVELS = 90, 1.5, 1.5, 5.0, 40
+
+#: A cook alone is told the look after readings at so many levels, and this share of it: a reading that comes late
+#: surprises, and what surprises is looked at sooner. Numerical choices.
+ALONE_STEPS, ALONE_SHARE = 5, 0.9
 
 #: A ruler that cannot tell this many of its errors from what is left to lose is no longer any use.
 RULER_USELESS = 1.3
@@ -57,6 +61,16 @@ class Outlook:
 
 
 @dataclass(frozen=True, slots=True)
+class LookAlone:
+    """What a cook whom nobody can answer goes by: liquid that is read, mL, as early as that may be, ``at``; and the
+    minutes until the look after it."""
+
+    liquid_ml: float
+    at: datetime
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
 class Standing:
     """Where a pot is thought to stand at a time: liquid, mL, with its 80 % interval, and mass, g."""
 
@@ -72,7 +86,7 @@ class Progress:
     """
 
     def __init__(self, window: Window, contents: Contents, last: datetime) -> None:
-        self.window = window
+        self.window, self.contents = window, contents
         self.last = max(last, window.began)
         self.path = Path(contents)
 
@@ -142,6 +156,31 @@ class Progress:
             arrives=(arrives[0], arrives[1], arrives[2]), look_at=look_at, expect_ml=expected,
             steam=self.steam_g_min, readings=w.track.readings, outliers=w.track.outliers,
         )  # fmt: skip
+
+    def looks_alone(self, stop_ml: float, error_ml: float, steps: int = ALONE_STEPS) -> list[LookAlone]:
+        """The look that would follow a reading of so much liquid, down to the mark, each read as early as the stove may
+        have brought it there: by the same rule as every look, and so never later than what would be said of it.
+
+        ``error_ml`` is the error of the reading.
+        """
+        w, path = self.window, self.path
+        if not w.heating:
+            return []
+        have = float(path.liquid[0])
+        levels = [have + (stop_ml - have) * i / steps for i in range(1, steps)]
+        out = []
+        longest = (path.energy_to(stop_ml) + w.pending_kj) / self._rate_kj_min.low * _LONGER
+        minutes = max(longest, _AT_LEAST_MIN) * np.linspace(0.0, 1.0, _MOMENTS) ** _CLOSER
+        for level in levels:
+            soonest = float(np.interp(INTERVAL[0], self._chance_past(path.energy_to(level), minutes), minutes))
+            at = max(w.at + timedelta(minutes=soonest), self.last + timedelta(minutes=LEAST_LOOK_MIN))
+            there, gone_kj = w.moved(at)
+            read = there.seen(path.energy_to(level) - gone_kj, kj_of(error_ml))
+            left = boiled_by(self.contents, gone_kj + read.track.energy_kj - there.track.energy_kj)
+            found = Progress(read, left, at).outlook(stop_ml)
+            if found is not None:
+                out.append(LookAlone(level, at, ALONE_SHARE * (found.look_at - at).total_seconds() / 60.0))
+        return out
 
     def _look(
         self, minutes: NDArray[np.float64], there: NDArray[np.float64], past: NDArray[np.float64], to_mark: float,

@@ -124,16 +124,17 @@ class Window(Changeable):
         track = self.track.but(css=max(self.track.css + more, 0.0)) if more else self.track
         return self.but(track=track, pending_kj=self.pending_kj + warming)
 
-    def seen(self, gone_kj: float, error_kj: float) -> Self:
+    def seen(self, gone_kj: float, error_kj: float, *, believed: bool = False) -> Self:
         """After a reading that says ``gone_kj`` more, or less, has left than was thought.
 
-        While the pot still warms up a reading within its errors says how much there is, and nothing of the stove.
+        While the pot still warms up a reading within its errors says how much there is, and nothing of the stove. One
+        that contradicts all others is left out, unless it is ``believed``.
         """
         if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
             return self.but(track=self.track.known(gone_kj, 1.0, 0.0, error_kj), unseen_kj=0.0)
         # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
         waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
-        believed = waited or self.track.readings < FEW_READINGS
+        believed = believed or waited or self.track.readings < FEW_READINGS
         track = self.track.seen(self.track.energy_kj + gone_kj, error_kj, believed=believed)
         return self.but(track=track, pending_kj=0.0, unseen_kj=0.0)
 

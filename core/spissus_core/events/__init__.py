@@ -26,7 +26,7 @@ from .corrections import Dated, Meant, Struck
 from .ending import Finished
 from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
-from .looking import GainError, Metered, Read
+from .looking import GainError, LossError, Metered, Read, most_ml_min
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
@@ -38,10 +38,10 @@ from .wishes import FINISHING_MIN, Chosen, RouteKind, Wanted
 __all__ = [
     "FINISHING_MIN", "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
     "CoolingLog", "Dated", "Drawn", "Event", "FatSeen", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind",
-    "Kitchen", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs", "Returned",
-    "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State", "Struck", "Taken",
-    "Tested", "Thickened", "Unread", "Wanted", "door", "fat_left_ml", "fat_to_skim", "form_of", "recorded", "schema",
-    "signs_asked", "upcast", "usual_ice_g",
+    "Kitchen", "LossError", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs",
+    "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State",
+    "Struck", "Taken", "Tested", "Thickened", "Unread", "Wanted", "door", "fat_left_ml", "fat_to_skim", "form_of",
+    "most_ml_min", "recorded", "schema", "signs_asked", "upcast", "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):

@@ -35,6 +35,16 @@ from .state import State
 #: A reading that shows more than there was by this many standard errors is no chance. Modelling choice.
 GAIN_SD = 3.0
 
+#: No stove takes away more than so many times what its burner was said to give. Modelling choice.
+MOST_TIMES = 4.0
+
+
+def most_ml_min(pot: Pot) -> float:
+    """More than any stove takes away of this pot in a minute, mL."""
+    burners = pot.burner.net_kw + (pot.beside.burner.net_kw if pot.beside else 0.0)
+    return ml_of(MOST_TIMES * burners * 60.0)
+
+
 #: Less than a spoonful is no pot, mL. Modelling choice.
 LEAST_LEFT_ML = 5.0
 
@@ -43,7 +53,8 @@ class Read(ActsOnPot):
     """A reading of the pot while it reduces: measured, or the share of it that is ``left`` to the eye ("half is gone"),
     which is kept as the volume that it comes to.
 
-    ``gain`` answers for a reading that shows more than there can be: liquid was added, or it was misread.
+    ``gain`` answers for a reading that cannot be: liquid was added, some was poured off, it was misread, or it is right
+    all the same.
     """
 
     stage = "reduce"
@@ -52,7 +63,7 @@ class Read(ActsOnPot):
     kind: Literal["read"] = "read"
     measured: Measured | None = None
     left: Annotated[float, Field(gt=0, le=1)] | None = None
-    gain: Literal["added", "misread"] | None = None
+    gain: Literal["added", "misread", "right", "poured"] | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -94,6 +105,12 @@ class Read(ActsOnPot):
         if self.gain == "added":
             more = Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
             return self._held(pot.measured_over(error), pot.contents + more)
+        if self.gain == "poured":
+            share = min(max(1.0 + gained_ml / pot.contents.volume_ml, 0.0), 1.0)
+            part = pot.but(
+                contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share
+            ).measured_anew(error)
+            return self._held(part, part.contents)
         if -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml):
             # Clearly less than there was: it boiled, and nobody said so.
             return self._held(pot.measured_over(error), boiled_by(pot.contents, -kj_of(gained_ml)))
@@ -119,12 +136,24 @@ class Read(ActsOnPot):
         except SpissusError as misfit:
             raise MeasurementError(f"measured.{misfit.field}", misfit.message) from None
         gained_ml = (mass_g - contents.mass_g) * SPECIFIC_VOLUME_ML_G["water"]
-        error = pot.known_to_ml(measured)
+        error = pot.known_to_ml(measured.method)
         if self.gain is None and gained_ml - unseen_ml > GAIN_SD * math.hypot(error, pot.error_ml):
             raise GainError(gained_ml - unseen_ml, measured.method == "scale")
         if contents.water * SPECIFIC_VOLUME_ML_G["water"] + gained_ml <= 0.0:
             raise MeasurementError("measured.value", say("events.less_than_solids"))
         return gained_ml, error
+
+    def _can_be(self, pot: Pot, lost_ml: float, error_ml: float, minutes: float) -> None:
+        """Raises LossError where more is gone since the last look than any stove like that takes."""
+        if lost_ml - GAIN_SD * 2.0**0.5 * error_ml > minutes * most_ml_min(pot):
+            raise LossError(pot.contents.liquid_ml)
+
+    def check(self, after: State) -> None:
+        """What contradicts the readings before it is asked about, not left out."""
+        super().check(after)
+        window = after.heating
+        if self.gain is None and window is not None and window.track.contradicting and after.pot is not None:
+            raise LossError(after.pot.contents.liquid_ml)
 
     def _held(self, pot: Pot, contents: Contents) -> Pot:
         assert self.measured is not None
@@ -138,15 +167,22 @@ class Read(ActsOnPot):
         pot, window = state.pot, state.heating
         if pot is None or self.measured is None:
             return state
-        if window is None or self.gain is not None or not window.heating:
+        if window is None or self.gain in ("added", "misread", "poured") or not window.heating:
             after = state.but(pot=self.on_pot(pot))
-            if window is not None and self.gain == "added" and after.pot is not None:
+            if window is not None and after.pot is not None and self.gain == "added":
                 after = after.but(heating=window.joined(pot, after.pot))
+            elif window is not None and after.pot is not None and self.gain == "poured":
+                begun = Window.begun(after.pot, window.setting, at, warm=False, assumed=window.assumed)
+                after = after.but(heating=begun)
         else:
             found = self._found(pot, ml_of(window.unseen_kj))
             assert found is not None
             gained_ml, error = found
-            moved = window.seen(-kj_of(gained_ml), kj_of(error))
+            # How long the start had stood before it was told nobody knows; of what was read since, one does.
+            if self.gain is None and state.last_look is not None and window.readings:
+                minutes = (at - state.last_look).total_seconds() / 60.0
+                self._can_be(pot, ml_of(window.unseen_kj) - gained_ml, error, minutes)
+            moved = window.seen(-kj_of(gained_ml), kj_of(error), believed=self.gain == "right")
             found_there = found_by(pot, window.track, moved.track)
             after = state.but(pot=self._held(known_by(pot, moved.track), found_there), heating=moved)
         return after.but(
@@ -165,8 +201,15 @@ class Read(ActsOnPot):
         read = say("events.read", by=BY[self.measured.method], amount=self.measured.shown)
         if self.gain is None:
             return read
-        return clauses(read, say("events.misread" if self.gain == "misread" else "events.liquid_added"))
+        return clauses(read, _GAINS[self.gain])
 
+
+_GAINS = {
+    "added": say("events.liquid_added"),
+    "misread": say("events.misread"),
+    "right": say("events.right_all_the_same"),
+    "poured": say("events.poured_off"),
+}
 
 #: What a reading was taken by.
 BY: dict[Method, Message] = {
@@ -186,6 +229,21 @@ class GainError(AskedError):
         more = show_mass(gained_ml) if weighed else show_volume(gained_ml)
         super().__init__("measured.value", say("events.more_than_before", more=more))
         self.gained_ml = gained_ml
+
+
+class LossError(AskedError):
+    """A reading of less than any stove could have left, or that contradicts those before it; ``expected_ml`` is what
+    should be there, mL."""
+
+    answers = (
+        (say("answers.it_is_right"), {"gain": "right"}),
+        (say("answers.some_was_poured_off"), {"gain": "poured"}),
+        (say("answers.it_was_misread"), {"gain": "misread"}),
+    )
+
+    def __init__(self, expected_ml: float) -> None:
+        super().__init__("measured.value", say("events.less_than_could_boil", expected=show_volume(expected_ml)))
+        self.expected_ml = expected_ml
 
 
 class SaltError(AskedError):

@@ -2106,8 +2106,9 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, for
-         *     a page that has nobody to ask.
+         * @description The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
+         *     ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
+         *     stove takes in a minute.
          */
         CurveOut: {
             /** Points */
@@ -2127,6 +2128,10 @@ export interface components {
             course: components["schemas"]["CoursePoint"][];
             /** Ahead */
             ahead: components["schemas"]["CoursePoint"][];
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+            /** Most Ml Min */
+            most_ml_min: number;
         };
         /**
          * CurvePoint
@@ -2228,6 +2233,21 @@ export interface components {
             shown: components["schemas"]["ShownOut"];
             /** By */
             by: string | null;
+        };
+        /**
+         * LookOut
+         * @description The look that follows a reading of so much liquid, taken ``at`` the earliest: so many minutes after it.
+         */
+        LookOut: {
+            /** Liquid Ml */
+            liquid_ml: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * MissingOut
@@ -2832,7 +2852,8 @@ export interface components {
          * @description A reading of the pot while it reduces: measured, or the share of it that is ``left`` to the eye ("half is gone"),
          *     which is kept as the volume that it comes to.
          *
-         *     ``gain`` answers for a reading that shows more than there can be: liquid was added, or it was misread.
+         *     ``gain`` answers for a reading that cannot be: liquid was added, some was poured off, it was misread, or it is right
+         *     all the same.
          */
         Read: {
             /**
@@ -2844,7 +2865,7 @@ export interface components {
             /** Left */
             left?: number | null;
             /** Gain */
-            gain?: ("added" | "misread") | null;
+            gain?: ("added" | "misread" | "right" | "poured") | null;
         };
         /**
          * Rejoined

@@ -180,14 +180,14 @@ function Sentence({ batch, stands }: { batch: Batch; stands: Stands }) {
   const now = useNow()
   const say = useSay()
   const read = stands.kept.at(-1)
-  if (read && (stands.there || stands.arrives !== null)) {
+  if (read && (stands.there || stands.look !== null)) {
     const { stop_reads, stop } = batch.curve
     const mark = stop_reads?.[batch.act.reads_by as keyof typeof stop_reads] ?? stop
     return (
       <>
         <span className="text-glow">{read.label}</span>, not sent yet.{' '}
-        {stands.arrives === null ? 'That is the mark, or past it: off the heat.' : stands.arrives <= now ? 'Look now. ' : <>Look in <span className="text-glow">{minutesUntil(stands.arrives, now)}</span>. </>}
-        {stands.arrives !== null && mark && <>Stop at <span className="text-glow">{say(mark)}</span>.</>}
+        {stands.look === null ? 'That is the mark, or past it: off the heat.' : stands.look <= now ? 'Look now. ' : <>Look in <span className="text-glow">{minutesUntil(stands.look, now)}</span>. </>}
+        {stands.look !== null && mark && <>Stop at <span className="text-glow">{say(mark)}</span>.</>}
       </>
     )
   }

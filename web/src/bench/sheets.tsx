@@ -3,6 +3,7 @@ import type { Batch, Payload } from '../api/hooks'
 import { useLists } from '../api/hooks'
 import { useKept } from '../shared/useKept'
 import { Units, useExample, useSay } from '../shared/units'
+import { cannotBe } from '../shared/useStands'
 import { SpoonRow } from '../figures/SpoonRow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -23,6 +24,17 @@ type Method = Batch['pot']['methods'][number]['method']
 const THUMB = window.matchMedia('(pointer: coarse)').matches
 const ENDS_A_NUMBER = [...'0123456789.⅛¼⅓⅜½⅝⅔¾⅞']
 const KEYPAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
+
+const MISREAD = { label: 'It was misread', says: { gain: 'misread' } }
+
+/** What is asked of a reading that cannot be, and what may be answered: what the server would ask, too. */
+const CANNOT_BE = {
+  more: { says: 'That is more than was there before. Did you add something, or was it misread?', answers: [{ label: 'I added liquid', says: { gain: 'added' } }, MISREAD] },
+  less: {
+    says: 'So much cannot have boiled away since the last look. Is it right, was some poured off, or was it misread?',
+    answers: [{ label: 'It is right', says: { gain: 'right' } }, { label: 'Some was poured off', says: { gain: 'poured' } }, MISREAD],
+  },
+} as const
 
 /** A reading of the pot: a method and a number, for a wet thumb. */
 export function ReadingSheet({ batch, append, onClose }: Props) {
@@ -47,14 +59,22 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
       meter ? { kind: 'metered', percent: value, ...answer } : { kind: 'read', measured: { method, value: own ? value : `${value.trim()}\u00a0${unit}`, hot }, ...answer },
       { onSuccess: () => { setValue(null); onClose() } },
     )
+  // What cannot be is asked about before anything is sent: alone with the pot there is nobody else to ask.
+  const [wrong, setWrong] = useState<keyof typeof CANNOT_BE | null>(null)
   // What was left standing here is written over by the first key, not added to.
   const [begun, setBegun] = useState(false)
   const press = (key: string) => {
     const before = begun ? value : ''
     setValue(key === '⌫' ? before.slice(0, -1) : before + key)
     setBegun(true)
+    setWrong(null)
   }
-  const answers = append.error?.answers ?? []
+  const answers: readonly { label: string; says: Record<string, string> }[] = wrong ? CANNOT_BE[wrong].answers : (append.error?.answers ?? [])
+  const ask = () => {
+    const found = meter ? null : cannotBe(batch, { method, value: own ? value : `${value.trim()}\u00a0${unit}`, hot }, names.find(({ key }) => key === method)?.unit ?? {}, Date.now())
+    if (found) setWrong(found)
+    else send()
+  }
   const off = batch.pot.methods.find((m) => m.method === method)
   return (
     <Sheet open onClose={onClose} title="Reading" description={meter ? 'Off the boil and stirred. It says how much salt there is to how much liquid, and so how far it has come.' : `Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
@@ -62,7 +82,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault()
-          send()
+          ask()
         }}
       >
         <div className="flex flex-wrap justify-between gap-3">
@@ -73,6 +93,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             onChange={(next) => {
               setMethod(next)
               setValue('')
+              setWrong(null)
               append.reset()
             }}
             options={[
@@ -102,9 +123,10 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
           onChange={(next) => {
             setValue(next)
             setBegun(true)
+            setWrong(null)
             append.reset()
           }}
-          error={append.error?.at('value', 'measured', 'percent') ?? append.error?.message}
+          error={wrong ? CANNOT_BE[wrong].says : append.error?.at('value', 'measured', 'percent') ?? append.error?.message}
           autoFocus
           // The keypad below is the one for a thumb.
           inputMode={THUMB ? 'none' : 'decimal'}

@@ -40,3 +40,21 @@ export function lookedUp(table: Table, units: Session['units'], by: ReadBy, figu
   const depthMm = between(rows.map((row) => [row.shows, row.depthMm]), figure)
   return ml === null || depthMm === null ? null : { ml, depthMm }
 }
+
+type Look = Batch['curve']['looks'][number]
+
+/** When to look after a reading of so much liquid that nobody has answered yet, ms: by the server's own rule, which the
+ * answer before it carried; sooner where it was there sooner than the stove was thought able to bring it. */
+export function lookAfter({ course, looks, stop }: Batch['curve'], ml: number, at: number): number | null {
+  const began = course[0] && Date.parse(course[0].at)
+  if (began === undefined || stop === null || looks.length === 0) return null
+  const end: Look = { liquid_ml: stop.value, at: looks[looks.length - 1]?.at ?? '', minutes: 0 }
+  const levels = [...looks, end]
+  const minutes = between(levels.map((look) => [look.liquid_ml, look.minutes]), ml) ?? levels[0]?.minutes ?? 0
+  const soonest = between(levels.map((look) => [look.liquid_ml, Date.parse(look.at)]), ml) ?? Date.parse(levels[0]?.at ?? '')
+  const pace = Math.min(Math.max((at - began) / Math.max(soonest - began, 1), 0), 1)
+  return at + Math.max(minutes * pace, LEAST_LOOK_MIN) * 60_000
+}
+
+/** Nobody looks twice within this, minutes. */
+const LEAST_LOOK_MIN = 0.5

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 import { ownerOf, useLists, useSession, type Batch, type Schemas } from '../api/hooks'
 import { belongs, onOutbox, waiting, type Waiting } from '../api/outbox'
-import { comesTo, lookedUp, standsAt, type ReadBy } from './course'
+import { comesTo, lookAfter, lookedUp, standsAt, type ReadBy } from './course'
 import { useNow } from './useNow'
 
 /** A reading that the server has not taken yet, as far as the pot's own table tells it. */
@@ -13,7 +13,7 @@ export interface KeptReading {
   label: string
 }
 
-type Measured = NonNullable<Extract<Schemas['EventIn']['payload'], { kind: 'read' }>['measured']>
+export type Measured = NonNullable<Extract<Schemas['EventIn']['payload'], { kind: 'read' }>['measured']>
 
 /** Where the pot stands by all that is known here: the server's course, and what was read since and is still kept here. */
 export interface Stands {
@@ -24,6 +24,8 @@ export interface Stands {
   waiting: number
   /** When it comes to its mark by the last kept reading, ms; null where there is none, or it is there already. */
   arrives: number | null
+  /** When to look after the last kept reading, ms; null where there is none, or it is there already. */
+  look: number | null
   /** The last kept reading is at the mark, or past it. */
   there: boolean
   /** Something was done that only the server can say what follows from. */
@@ -42,7 +44,7 @@ export function useStands(batch: Batch): Stands {
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
   const done = list.filter(({ payload }) => !BESIDE.includes(payload.kind)).at(-1)
-  if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, there: false, pending: done !== undefined }
+  if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, look: null, there: false, pending: done !== undefined }
   const course = [...curve.course, ...curve.ahead]
   // It counts while nothing else was done since.
   const last = kept.find(({ id }) => id === done?.id)
@@ -51,7 +53,15 @@ export function useStands(batch: Batch): Stands {
   const late = last && then !== null ? last.at - then : 0
   const mark = curve.stop && comesTo(course, curve.stop.value)
   const there = last !== undefined && curve.stop !== null && last.ml <= curve.stop.value
-  return { now: standsAt(course, now - late), kept, waiting: list.length, arrives: last && mark !== null && !there ? mark + late : null, there, pending: done !== undefined && !last }
+  return {
+    now: standsAt(course, now - late),
+    kept,
+    waiting: list.length,
+    arrives: last && mark !== null && !there ? mark + late : null,
+    look: last && !there ? lookAfter(curve, last.ml, last.at) : null,
+    there,
+    pending: done !== undefined && !last,
+  }
 }
 
 function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[] {
@@ -66,6 +76,22 @@ function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[
     return found ? [{ ...found, id: one.id, at: Date.parse(one.at) }] : []
   })
 }
+
+/** A reading that cannot be, by what was known before it; null where it can, or where only the server understands it. */
+export function cannotBe(batch: Batch, measured: Measured, unit: Record<string, string>, at: number): 'more' | 'less' | null {
+  const { course, points, learned_from, most_ml_min } = batch.curve
+  const before = course[0]
+  const found = looked(measured, unit, batch.pot.table)
+  if (batch.act.doing !== 'boil' || !before || !found) return null
+  const slack = SURE * (points.at(-1)?.error_ml ?? 0)
+  const lost = before.liquid.value - found.ml
+  const minutes = (at - Date.parse(before.at)) / 60_000
+  // How long the start had stood before it was told nobody knows.
+  return lost < -slack ? 'more' : learned_from > 0 && lost - slack > most_ml_min * minutes ? 'less' : null
+}
+
+/** Two readings so many of their errors apart are no chance. */
+const SURE = 3 * Math.SQRT2
 
 /** What a plain figure shows, hot or on a scale. Anything else is the server's to understand. */
 function looked({ method, value, hot }: Measured, unit: Record<string, string>, table: Batch['pot']['table']): Pick<KeptReading, 'ml' | 'depthMm' | 'label'> | null {

@@ -55,7 +55,7 @@ export default function ReducePanel() {
         ceiling={curve.ceiling ? { ml: curve.ceiling.value, label: `too salty below ${say(curve.ceiling)}` } : null}
         axis={{ low: curve.axis.low_ml, high: curve.axis.high_ml, ticks: curve.axis[units].map((tick) => ({ ml: tick.value, label: say(tick) })) }}
         now={now}
-        lookAt={stands.there ? null : (stands.arrives ?? (act.look_at === null ? null : Date.parse(act.look_at)))}
+        lookAt={stands.there ? null : (stands.look ?? (act.look_at === null ? null : Date.parse(act.look_at)))}
         clock={clock}
         height={148}
       />
@@ -113,7 +113,7 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
   const ceiling = marks.find((mark) => mark.kind === 'ceiling')
   const stop = reads[method] ?? reads.dip
   const reason = reasonOf(plan?.reasons, method === 'scale' ? 'scale' : 'dip_mark')
-  const due = stands.arrives ?? (act.look_at === null ? null : Date.parse(act.look_at))
+  const due = stands.look ?? (act.look_at === null ? null : Date.parse(act.look_at))
   return (
     <div className="grid grid-cols-[7rem_minmax(0,1fr)] items-start sm:grid-cols-[13rem_minmax(0,1fr)] 2xl:grid-cols-[19rem_minmax(0,1fr)] gap-x-5 gap-y-2">
       <Lens stopMm={reads.dip.value} stopLabel={say(stop)} nowMm={dip} nowLabel={say(here ?? pot.depth)} ceilingMm={ceiling?.depth.value ?? null} errorMm={by?.error_mm ?? 0} tone={pot.tone} />
