@@ -190,9 +190,14 @@ def _first_pot(starts: Sequence[ev.Event], left_out: dict[UUID, SpissusError]) -
 
 
 def unworkable(error: Exception) -> SetAsideError:
-    """What is said of an event, or a part of the page, that fails for no reason a cook could know."""
+    """What is said of an event, or a part of the page, that fails for no reason a cook could know.
+
+    The error itself, with its traceback, is the cause.
+    """
     why = f"{type(error).__name__}: {str(error)[:160]}".rstrip(": ")
-    return SetAsideError(say("events.cannot_be_worked_out", why=why))
+    said = SetAsideError(say("events.cannot_be_worked_out", why=why))
+    said.__cause__ = error
+    return said
 
 
 #: A pot of more than this is no pot, g; it is only there so that nothing that follows can overflow.

@@ -177,9 +177,10 @@ def _missing(batch: Batch, board: Board) -> list[MissingOut]:
     """What is missing, told in the server's log too: nothing of it is as it should be."""
     for moment in board.timeline.moments:
         if isinstance(moment.problem, SetAsideError):
-            log.warning("Batch %s: entry %s is set aside: %s", batch.pk, moment.event.id, moment.problem.message)
+            entry, why = moment.event.id, moment.problem.message
+            log.warning("Batch %s: entry %s is set aside: %s", batch.pk, entry, why, exc_info=moment.problem.__cause__)
     for part, error in board.missing.items():
-        log.warning("Batch %s goes without %s: %s", batch.pk, part, error.message)
+        log.warning("Batch %s goes without %s: %s", batch.pk, part, error.message, exc_info=error.__cause__)
     return [MissingOut(part=part, why=SaidOut.of(error.message)) for part, error in board.missing.items()]
 
 

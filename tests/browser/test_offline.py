@@ -143,7 +143,7 @@ def test_signing_out_leaves_nothing_behind(tablet: Page, site: Site, boiling: st
     assert page.evaluate(KEPT) == []
     site.kill()
     page.goto(site.url + boiling)
-    expect(page.get_by_text("The server cannot be reached.")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("The server cannot be reached.")).to_be_visible()
     expect(page.get_by_text("Cheek in a cellar")).to_have_count(0)
 
 

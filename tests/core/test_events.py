@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from datetime import UTC, datetime
 from typing import Any
+from uuid import UUID
 
 import pytest
 from examples import ALL_VERSIONS, recorded
@@ -29,6 +31,15 @@ def test_a_kind_owns_everything_that_follows_from_it(kind: str) -> None:
     assert of.__doc__
     # What can change nothing of the pot says so by its class.
     assert isinstance(payload, ev.ActsOnPot) or "on_pot" not in vars(of)
+
+
+@pytest.mark.parametrize("kind", sorted(ev.KINDS))
+def test_an_event_is_written_out_whole_and_read_back_the_same(kind: str) -> None:
+    payload = ev.recorded(recorded(kind), 1)
+    event = ev.Event(id=UUID(int=1), seq=1, at=AT, payload=payload)
+    dumped = json.loads(event.model_dump_json())
+    assert dumped["payload"] == payload.model_dump(mode="json")
+    assert ev.recorded(dumped["payload"]) == payload
 
 
 def test_the_schema_and_the_door_come_from_the_registry() -> None:

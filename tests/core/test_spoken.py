@@ -3,16 +3,32 @@
 from __future__ import annotations
 
 import re
+from typing import get_args
+from uuid import UUID
 
 import pytest
-from makers import in_words, log, pot, potted, read, started, told, wanted
+from makers import EVENING, in_words, log, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
+from spissus_core.events import STAGES
+from spissus_core.events.state import Concern, ConcernKind, Slip
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.schools import SCHOOLS
-from spissus_core.planning.guidance import Act, next_act
+from spissus_core.phenomena.cooling import Cooling
+from spissus_core.planning.guidance import Act, ActKind, next_act
+from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import solve_route
-from spissus_core.planning.spoken import carrier_amount, dry_amount, now_line, overdue_line, salt_amount, way_line
+from spissus_core.planning.spoken import (
+    CONCERN_WORDS,
+    NEXT_WORDS,
+    carrier_amount,
+    concern_line,
+    dry_amount,
+    now_line,
+    overdue_line,
+    salt_amount,
+    way_line,
+)
 
 START = started("1.6 l", fat_ml="80 ml")
 PLAN = (START, wanted(900), ev.Chosen(route="roux"))
@@ -169,3 +185,24 @@ def test_a_plan_says_its_mark_without_the_fat_that_will_be_gone() -> None:
         assert before.gross_g == pytest.approx(after.gross_g, abs=12.0)
     kept = potted(START, wish, ev.Skimmed(fat_ml=0))
     assert solve_route(kept, wish, "roux").mark_mm > solve_route(potted(START), wish, "roux").mark_mm + 1.0
+
+
+# -- nothing half added ----------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("kind", get_args(ActKind))
+def test_every_act_has_its_stage_and_its_words(kind: ActKind) -> None:
+    """What is added to the list of acts is spoken, placed, and named in the list of pots, or it fails here."""
+    timeline = told(*RIGHT)
+    route = solve_route(potted(*AT_MARK), wanted(900), "roux")
+    concern, slip = Concern("butter", EVENING), Slip(UUID(int=1), 5.0, 2.0)
+    act = Act(kind, route, amount=50.0, way="spoon", concern=concern, slip=slip, cooling=Cooling("above"))
+    assert in_words(now_line(act, timeline))
+    assert stage_of(act) in STAGES
+    assert kind in NEXT_WORDS or kind in ("start", "done", "alone", "warn", "slip")
+
+
+@pytest.mark.parametrize("doubt", get_args(ConcernKind))
+def test_every_doubt_has_its_words(doubt: ConcernKind) -> None:
+    assert in_words(concern_line(Concern(doubt, EVENING, ("milk",)), told(*RIGHT)))
+    assert in_words(CONCERN_WORDS[doubt])

@@ -228,6 +228,24 @@ def test_an_unasked_set_aside_is_seen(cook: Caller, caplog: pytest.LogCaptureFix
     caplog.clear()
 
 
+def test_what_fails_inside_keeps_its_traceback(
+    cook: Caller, caplog: pytest.LogCaptureFixture, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    batch = cook.start()["id"]
+
+    def fail(*_: Any, **__: Any) -> Any:
+        raise ZeroDivisionError("nothing there")
+
+    monkeypatch.setattr("spissus_core.board.journey", fail)
+    assert cook.get(f"/batches/{batch}").json()["missing"][0]["part"] == "ribbon"
+    told = [r for r in caplog.records if r.name == "batches.bench"]
+    assert told
+    assert told[0].exc_info is not None
+    assert told[0].exc_info[0] is ZeroDivisionError
+    assert told[0].exc_info[2] is not None
+    caplog.clear()
+
+
 # -- ten thousand rows of any shape ------------------------------------------------------------------
 
 ODD = (

@@ -14,7 +14,7 @@ from pkgutil import iter_modules
 from typing import Annotated, Any, Union
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, SerializeAsAny, TypeAdapter, ValidationError
 
 from ..amounts.fields import SHELF
 from ..errors import SetAsideError, SpissusError
@@ -133,6 +133,6 @@ class Event(BaseModel):
     id: UUID
     seq: int
     at: datetime
-    payload: Kind
+    payload: SerializeAsAny[Kind]
     device: str | None = None
     told: datetime | None = None

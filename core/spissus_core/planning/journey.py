@@ -10,7 +10,7 @@ from ..fold import Timeline
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.fat import WAYS
 from ..pot import Pot
-from .guidance import Act, ActKind, plan
+from .guidance import Act, ActKind, plan, skim_way
 from .routes import Route
 from .tone import tone
 
@@ -163,7 +163,7 @@ def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _
         out["strain"] = _Change(taken, lost_fat_ml=now.fat_ml - taken.fat_ml, drawn_ml=now.volume_ml - taken.volume_ml)
         now = taken
     if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
-        fat = WAYS["spoon"].removes_ml(now.fat_ml)
+        fat = WAYS[skim_way(pot, timeline.minutes_left)].removes_ml(now.fat_ml)
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
     steam_ml = now.liquid_ml - route.boil_to_ml
     bound = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))

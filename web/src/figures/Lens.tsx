@@ -26,8 +26,9 @@ export function Lens({ stopMm, nowMm, nowLabel, stopLabel, ceilingMm, errorMm, t
   const y = scaleLinear([stopMm, stopMm + 10], [SIZE.high * 0.58, SIZE.high * 0.58 - 10 * PX_PER_MM])
   const [top, bottom] = [y.invert(0), y.invert(SIZE.high)]
   const ticks = Array.from({ length: Math.max(Math.floor(top) - Math.ceil(Math.max(bottom, 0)) + 1, 0) }, (_, i) => Math.ceil(Math.max(bottom, 0)) + i)
-  const surface = Math.max(y(nowMm), 6)
+  const surface = Math.min(Math.max(y(nowMm), 6), SIZE.high - 6)
   const above = nowMm > top - 1
+  const below = nowMm < bottom + 1
   const near = Math.abs(y(nowMm) - y(stopMm)) < 22
   return (
     <svg
@@ -66,9 +67,11 @@ export function Lens({ stopMm, nowMm, nowLabel, stopLabel, ceilingMm, errorMm, t
           <line x1="0" x2={SIZE.wide} y1={surface} y2={surface} stroke="var(--ink)" strokeWidth="3" strokeDasharray="2 6" strokeLinecap="round" />
           {above ? (
             <path d={`M26,34l11,-16l11,16z`} fill="var(--ink)" />
+          ) : below ? (
+            <path d={`M26,${SIZE.high - 34}l11,16l11,-16z`} fill="var(--ink)" />
           ) : null}
           <text x={above ? 56 : 10} y={above ? 32 : near && surface < y(stopMm) ? surface - 9 : surface - 8} fontSize="17" fontWeight="700" fill="var(--ink)" stroke="var(--panel)" strokeWidth="5" paintOrder="stroke">
-            {above ? '' : 'now'}
+            {above || below ? '' : 'now'}
           </text>
         </g>
         <text x={SIZE.wide - 10} y={y(stopMm) - 9} textAnchor="end" fontSize="17" fontWeight="700" fill="#fffdf8" stroke="#1d4d2c" strokeWidth="5" paintOrder="stroke">
