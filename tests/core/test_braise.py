@@ -79,10 +79,10 @@ def test_salt_rubbed_on_the_meat_comes_out_by_the_same_law() -> None:
 
 def test_meat_gives_fat_and_gelatin_by_its_cut() -> None:
     shin, belly = estimated("1 kg beef shin\n1 l water"), estimated("1 kg pork belly\n1 l water")
-    # Common practice: shin 3 to 8 % fat and 1.5 to 2 % gelatin of raw weight; belly-type cuts 15 to 20 % fat.
-    assert 30 <= shin.ranges["fat_free"].best <= 80
+    # Raw and braised rows by protein balance: boned shin 0.5 to 2 % fat, belly 15 to 25; 1.5 to 2 % gelatin of shin.
+    assert 5 <= shin.ranges["fat_free"].best <= 20
     assert 15 <= shin.ranges["gelatin"].best <= 20
-    assert 150 <= belly.ranges["fat_free"].best <= 200
+    assert 150 <= belly.ranges["fat_free"].best <= 250
     trimmed = estimated("1 kg pork belly\n1 l water", trimmed=True)
     assert trimmed.ranges["fat_free"].best < 0.6 * belly.ranges["fat_free"].best
 
@@ -106,7 +106,7 @@ def test_dredged_flour_mostly_stays_behind() -> None:
     dredged = estimated("1 l water\n30 g flour for dredging").contents.starch_g
     stirred = estimated("1 l water\n30 g flour").contents.starch_g
     # About a third reaches the liquid (modelling choice).
-    assert dredged / stirred == pytest.approx(0.33, abs=0.01)
+    assert dredged / stirred == pytest.approx(0.25, abs=0.01)
 
 
 def test_what_is_dry_drinks() -> None:
@@ -360,7 +360,7 @@ def test_every_figure_explains_itself() -> None:
 def test_what_a_line_brings_in_short() -> None:
     lines = {line.text: ", ".join(in_words(said) for _, said in brings(line)) for line in listed(CHEEK).lines}
     assert lines["12 g salt on the meat"] == "12 g salt"
-    assert lines["1.2 kg pork cheek"].startswith("gives 36 to 96 g fat, 18 to 26 g gelatin")
+    assert lines["1.2 kg pork cheek"].startswith("gives 18 to 72 g fat, 18 to 26 g gelatin")
     assert brings(Line(text="blorple")) == ()
 
 
@@ -373,7 +373,7 @@ def test_allergens_and_the_set_point_come_from_the_list() -> None:
 
 
 @pytest.mark.parametrize(
-    ("line", "fat"), [("1.2 kg wild boar", "gives 40 g fat"), ("1.2 kg veal shank", "gives 36 to 40 g fat")]
+    ("line", "fat"), [("1.2 kg squid", "gives 12 to 17 g fat"), ("1.2 kg veal cheek", "gives 18 to 60 g fat")]
 )
 def test_a_cut_is_said_to_give_no_more_fat_than_it_holds(line: str, fat: str) -> None:
     (one,) = listed(line).lines

