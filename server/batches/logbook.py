@@ -18,6 +18,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_length, show_volume
 from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
+from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
 from spissus_core.planning.explanation import left_of_it
 from spissus_core.planning.spoken import CONCERN_WORDS, NEXT_WORDS
@@ -103,7 +104,7 @@ def _pot(s: dict[str, Any]) -> PotLine | None:
 def _next(s: dict[str, Any]) -> Message | None:
     """What is to be done, in a few words."""
     doing, stop = s.get("doing"), s.get("stop_mm")
-    if doing == "boil" and stop is not None:
+    if doing == "boil" and stop is not None and stop >= SHALLOW_MM:
         return say("bar.next_boil", mark=show_length(stop))
     return NEXT_WORDS.get(doing) if doing is not None else None
 

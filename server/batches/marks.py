@@ -9,6 +9,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_length, show_volume
 from spissus_core.events.assumed import CLOSE_ENOUGH
 from spissus_core.fold import Timeline
+from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, Shown, say
 from spissus_core.planning.guidance import Act
 from spissus_core.planning.journey import Stretch
@@ -70,9 +71,9 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
     if act is not None and act.kind == "take":
         # What the sauce needs is taken first: the marks are those of what is left then.
         return marks
-    if act is not None and act.stop is not None:
+    if act is not None and act.stop is not None and act.stop.dip >= SHALLOW_MM:
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop.dip))))
-    elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH:
+    elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH and route.mark_mm >= SHALLOW_MM:
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
     ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None
     if ceiling is not None:

@@ -62,7 +62,7 @@ class RouteOut(Shape):
     boil_to: ShownOut
     share_left: float
     leave: SaidOut | None
-    mark: ShownOut
+    mark: ShownOut | None
     gross: ShownOut | None
     minutes: RangeOut
     school: Annotated[str, key_of("schools")] | None
@@ -199,7 +199,8 @@ def route_out(
         boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
         share_left=route.share_left,
         leave=SaidOut.maybe(leave(route)),
-        mark=ShownOut.of(show_length(route.mark_mm)),
+        # Where no ruler reads it there is no mark.
+        mark=ShownOut.of(show_length(route.mark_mm)) if route.mark_mm >= SHALLOW_MM else None,
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=RangeOut.of(route.minutes),
         school=_school_of(route.kind),

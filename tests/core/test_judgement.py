@@ -15,12 +15,14 @@ from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.estimation.spoon import belief
 from spissus_core.events.alarm import quiet
+from spissus_core.events.judging import SIGNS
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
+from spissus_core.measuring.vessels import SHALLOW_MM, Pan
 from spissus_core.planning.guidance import next_act
 from spissus_core.planning.journey import stage_of
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
-from spissus_core.planning.spoken import overdue_line
+from spissus_core.planning.spoken import now_line, overdue_line
 from spissus_core.pot import Pot
 
 START = started("1.6 l")
@@ -412,6 +414,7 @@ def test_who_says_that_it_was_not_on_has_lost_nothing() -> None:
     assert before is not None
     assert late.pot is not None
     assert late.pot.contents.water == pytest.approx(before.contents.water)
+    assert late.pot.error_ml == pytest.approx(before.error_ml, rel=0.1)
     assert next_act(late).kind == "heat"
     on = fold([*log, event(9, ev.Heated(heat="off", never_on=True), minute=40), event(10, ev.Heated(), minute=41)])
     assert next_act(on).kind == "boil"
@@ -558,3 +561,44 @@ def test_the_same_addition_within_two_minutes_is_asked_about(one: ev.Kind, other
     for later, soon in ((1.8, True), (2.5, False)):
         act = next_act(fold([*log, event(20, one, minute=20), event(21, other, minute=20 + later)]))
         assert (act.kind == "slip") == (asked and soon)
+
+
+# -- a ruler in its place --------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("empty_g", [None, 1200.0])
+@pytest.mark.parametrize("litres", [0.5, 0.9, 1.4, 2.4])
+@pytest.mark.parametrize("width", [200, 280, 360])
+def test_no_mark_is_told_below_eight_millimetres(width: int, litres: float, empty_g: float | None) -> None:
+    """In any pan a mark is a depth of eight millimetres or more, or it is told in another way."""
+    pan = Pan.round("pan", width, 130, empty_g=empty_g)
+    start = started(f"{litres} l").model_copy(update={"pan": pan})
+    for share in (0.2, 0.35, 0.6):
+        timeline = told(
+            start, ev.Wanted(share=share, salt_percent=1.2, ceiling_percent=2.0), ev.Chosen(route="as_told")
+        )
+        act = next_act(timeline)
+        if act.kind not in ("boil", "heat"):
+            continue
+        assert act.stop is not None
+        assert act.reads_by != "dip" or act.stop.dip >= SHALLOW_MM
+        words = in_words(now_line(act, timeline))
+        depths = [float(found) for found in re.findall(r"(\d+) mm", words)]
+        assert all(depth >= SHALLOW_MM for depth in depths), words
+
+
+def test_no_dip_is_asked_for_where_it_tells_no_difference() -> None:
+    """Less than two millimetres from the mark a ruler says nothing: the scale, a jug or the spoon does."""
+    for empty_g in (None, 1200.0):
+        pan = Pan.round("wide pan", 320, 130, empty_g=empty_g)
+        start = started("32 mm", "dip").model_copy(update={"pan": pan})
+        near = told(start, wanted(2300), ev.Chosen(route="corn_starch"), read("dip", "30.5 mm"))
+        act = next_act(near)
+        if act.kind == "boil" and act.stop is not None and near.pot is not None:
+            assert near.pot.depth_mm - act.stop.dip >= 1.9 or act.measure in ("scale", "jug", "spoon")
+
+
+def test_a_sign_that_says_nothing_is_not_asked_for() -> None:
+    wine = ev.Added.model_validate({"ingredient": "red_wine", "amount": "1 cup"})
+    for timeline in (told(started()), told(started(), wine)):
+        assert all(SIGNS[key].says for key in ev.signs_asked(timeline))

@@ -17,13 +17,15 @@ from typing import Literal
 import numpy as np
 from spissus_core import events as ev
 from spissus_core.board import Board
+from spissus_core.estimation.track import WILD_FACTOR, WILD_SHARE
+from spissus_core.phenomena.evaporation import BOILING_SPREAD
 
 from tests.study.obedient import ERRING, Evening
 
 Tool = Literal["scale", "jug", "dip"]
 
-#: Stoves, over what was guessed of them.
-POWERS = (0.5, 1.0, 2.0)
+#: Stoves, over what was guessed of them; one is drawn from what the app believes of stoves before it has timed one.
+POWERS = (0.5, 1.0, 2.0, None)
 
 #: Of the batches, at most so many end more than 3 % past the mark, and so many more than 3 % short.
 MOST_PAST: dict[Tool, float] = {"scale": 0.10, "jug": 0.20, "dip": 0.20}
@@ -44,10 +46,13 @@ class Ended:
     closest_min: float
 
 
-def boils(tool: Tool, power: float, count: int, seed: int = 3) -> Iterator[Ended]:
-    """So many boils to a mark on a stove ``power`` times as strong as guessed."""
+def boils(tool: Tool, power: float | None, count: int, seed: int = 3) -> Iterator[Ended]:
+    """So many boils to a mark on a stove ``power`` times as strong as guessed, or each on one drawn from the prior."""
+    stoves = np.random.default_rng(seed)
     for i in range(count):
-        yield _boil(tool, power, seed * 100_000 + i)
+        wide = BOILING_SPREAD * (WILD_FACTOR if stoves.random() < WILD_SHARE else 1.0)
+        drawn = math.exp(stoves.normal(0.0, wide))
+        yield _boil(tool, drawn if power is None else power, seed * 100_000 + i)
 
 
 def _boil(tool: Tool, power: float, seed: int) -> Ended:
@@ -110,9 +115,10 @@ def main() -> None:
     for tool in MOST_PAST:
         for power in POWERS:
             cell = came_of(list(boils(tool, power, asked.count)))
-            found[f"{tool} × {power:g}"] = asdict(cell)
+            stove = "any" if power is None else f"{power:g}"
+            found[f"{tool} × {stove}"] = asdict(cell)
             print(
-                f"{tool:5} × {power:g}: {100 * cell.past:.0f} % past, {100 * cell.short:.0f} % short, "
+                f"{tool:5} × {stove}: {100 * cell.past:.0f} % past, {100 * cell.short:.0f} % short, "
                 f"{cell.looks:.0f} looks, none closer than {cell.closest_min:.1f} min"
             )
     if asked.count >= 300:

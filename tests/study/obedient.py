@@ -365,6 +365,10 @@ class Evening:
                 pot.salt += act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
                 if not forgets:
                     self.record({"kind": "salted", "salt_g": act.amount})
+            case "bigger_pan":
+                width = 1.3 * self.pan.base_width_mm
+                self.pan = Pan.round("bigger pan", width, width / 2.0, empty_g=self.pan.empty_g)
+                self.record(ev.Moved(pan=self.pan, burner=self.burner))
             case "slip":
                 assert act.slip is not None
                 self.record({"kind": "meant", "event": str(act.slip.event)})

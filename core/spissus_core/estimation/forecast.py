@@ -30,7 +30,7 @@ LOOK_CHANCE, LAST_LOOK_CHANCE, LOOK_SHARE = 0.04, 0.1, 0.03
 LEAST_LOOK_MIN, LONGEST_LOOK_MIN = 1.0, 12.0
 
 #: A stove that was never timed is looked at when this share of the way should be done. Modelling choice.
-FIRST_LOOK_SHARE = 0.36
+FIRST_LOOK_SHARE = 0.25
 
 #: The forecast asks so many moments, closer together at first by this power, until this many times as long as a low
 #: rate would take, minutes at the least; a spread is read off so many levels. Numerical choices.

@@ -107,7 +107,7 @@ LEAST_BOIL_MIN, MOST_LEFT = 0.5, 0.03
 
 #: What is not known well is stopped this much of its standard error sooner: water is easily given back, and never
 #: taken out. Modelling choice.
-UNSURE = 0.8
+UNSURE = 1.0
 
 
 def _unsure_ml(state: State, pot: Pot) -> float:

@@ -41,8 +41,10 @@ class Heated(HeatSetting, ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """On the heat it does not cool any more; what was only thought to have boiled away is still there."""
         if state.pot is not None and state.heating is not None and self.never_on and self.heat == "off":
-            back = boiled_by(state.pot.contents, -state.heating.unseen_kj)
-            state = state.but(pot=state.pot.boiled_to(back), heating=None)
+            pot = state.pot.boiled_to(boiled_by(state.pot.contents, -state.heating.unseen_kj))
+            # It is known as well as it was measured, not as badly as it was thought to boil.
+            known = pot.error_ml if pot.measured_by == "list" else pot.known_to_ml(pot.measured_by)
+            state = state.but(pot=pot.measured_over(min(known, pot.error_ml)), heating=None)
         after = super().apply(state, at)
         if state.pot is None:
             return after

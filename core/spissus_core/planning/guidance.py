@@ -28,6 +28,7 @@ from ..events.state import Concern, Slip
 from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.measurement import Method, Reads, error_ml
+from ..measuring.vessels import SHALLOW_MM
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena.body import flour_equivalent_g
 from ..phenomena.cooling import Cooling, judge
@@ -406,8 +407,9 @@ class _Bench:
         # Worked out from what was seen last: past it, the mark stays where it was, above what is thought to be left.
         stop = _at_volume(self.seen.contents, stop_ml)
         finer = _finer(self.seen, self.seen.contents.liquid_ml - stop_ml)
+        marks = self.seen.reads(stop)
         act = Act(
-            "heat", self.route, amount=stop_ml, stop=self.seen.reads(stop), reads_by=self._reads_by(finer),
+            "heat", self.route, amount=stop_ml, stop=marks, reads_by=self._reads_by(finer, marks),
             measure=finer, why=why, thought_ml=pot.contents.liquid_ml,
         )  # fmt: skip
         outlook = self.ahead.outlook(stop_ml) if self.ahead else None
@@ -420,10 +422,15 @@ class _Bench:
             late_min=late, why="no_time" if late > 0.0 and act.why is None else act.why,
         )  # fmt: skip
 
-    def _reads_by(self, finer: Method | Literal["spoon"] | None) -> Method:
-        """What a mark is told in: by what is used, or is to be used from now on; else a dip, which needs no pouring."""
+    def _reads_by(self, finer: Method | Literal["spoon"] | None, mark: Reads) -> Method:
+        """What a mark is told in: by what is used, or is to be used from now on; else a dip, which needs no pouring.
+
+        No ruler reads a mark below :data:`.SHALLOW_MM`.
+        """
         if finer in ("scale", "jug"):
             return finer
+        if mark.dip < SHALLOW_MM:
+            return "jug" if mark.scale is None else "scale"
         used, window = self.seen.measured_by, self.timeline.heating
         # Who strained into a jug does not pour a boiling pot back into it to look.
         poured = used == "jug" and window is not None and window.readings > 0

@@ -24,6 +24,7 @@ from ..events.state import Concern, ConcernKind, Rest
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Method, Reads
+from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_PEOPLE
 from ..pantry.ingredients import ingredient
@@ -292,7 +293,7 @@ def way_line(pot: Pot, wanted: Wanted, route: Route) -> Message:
     if route.steam_g > 0.0:
         volume = show_volume(route.boil_to_ml)
         read = say("bar.way_mark", depth=show_length(route.mark_mm), volume=volume)
-        steps.append(say("bar.way_boil", mark=volume if route.mark_mm < LEAST_RULER_MM else read))
+        steps.append(say("bar.way_boil", mark=volume if route.mark_mm < SHALLOW_MM else read))
     if route.thickener is not None:
         dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=Term(route.thickener.dry))
         steps.append(say("bar.way_bind", dry=dry))
@@ -311,7 +312,7 @@ def _boil_line(act: Act) -> Message:
     back = {"too_thin": say("bar.too_thin"), "no_time": say("bar.too_late", time=show_minutes(act.late_min))}
     # Thought to be at its mark already, there is nothing to expect above it.
     expect, stop = act.expect, act.stop
-    above = expect is not None and stop is not None and expect.dip >= stop.dip >= LEAST_RULER_MM
+    above = expect is not None and stop is not None and expect.dip >= stop.dip >= SHALLOW_MM
     expected = say("bar.expect", read=_read(expect, act.reads_by)) if expect is not None and above else None
     binds = say("bar.salt_binds") if act.why == "salt_binds" else None
     return sentences(back.get(act.why or ""), expected, say("bar.stop_at", mark=_stop(act)), binds, _finer(act))
@@ -336,7 +337,7 @@ def _stop(act: Act) -> Argument:
     if stop is None:
         return show_volume(act.amount)
     mark = stop.shown("dip")
-    if stop.dip < LEAST_RULER_MM:
+    if stop.dip < SHALLOW_MM:
         return _read(stop, "jug" if stop.scale is None else "scale")
     return mark if act.reads_by == "dip" else say("bar.read_and_mark", read=_read(stop, act.reads_by), mark=mark)
 
@@ -345,10 +346,6 @@ def _read(reads: Reads, method: Method) -> Argument:
     """What is read of it; of a jug, that it is read hot."""
     shown = reads.shown(method)
     return say("bar.hot", volume=shown) if method == "jug" else shown
-
-
-#: A ruler reads nothing in less liquid than this, mm (common practice).
-LEAST_RULER_MM = 8.0
 
 
 def _by(act: Act) -> Message:

@@ -1405,7 +1405,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            cut: "" | "lean" | "shoulder" | "gelatinous" | "marbled" | "belly" | "skin" | "bones" | "poultry" | "poultry_fat";
+            cut: "" | "game" | "lean" | "chuck" | "shoulder" | "lamb_shoulder" | "shin" | "shank" | "cheek" | "tail" | "gelatinous" | "brisket" | "rib" | "marbled" | "belly" | "poultry" | "poultry_fat" | "skin" | "bones";
             /** Lifts Below C */
             lifts_below_c?: number | string | null;
             /**
@@ -2316,7 +2316,7 @@ export interface components {
             /** Share Left */
             share_left: number;
             leave: components["schemas"]["SaidOut"] | null;
-            mark: components["schemas"]["ShownOut"];
+            mark: components["schemas"]["ShownOut"] | null;
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
@@ -2924,7 +2924,7 @@ export interface components {
              * @default table
              * @enum {string}
              */
-            salt: "table" | "fine_sea" | "dense_flake" | "light_flake";
+            salt: "table" | "fine_sea" | "dense_flake" | "light_flake" | "kosher";
             /** Spread */
             spread?: number | null;
         };
@@ -3450,7 +3450,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "table" | "fine_sea" | "dense_flake" | "light_flake";
+            key: "table" | "fine_sea" | "dense_flake" | "light_flake" | "kosher";
             /** Label */
             label: string;
         };

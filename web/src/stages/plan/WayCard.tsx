@@ -33,12 +33,12 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
           <>
             <Part
               name="do"
-              figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark) : 'no boiling'}
+              figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark ?? route.boil_to) : 'no boiling'}
             >
               {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of water or unsalted stock. </> : <>of water or unsalted stock, stirred in. </>)}
               {route.leave ? (
                 <>
-                  {route.take ? <>boil it to <b>{say(route.mark)}</b>: </> : 'left in the pan: '}
+                  {route.take ? <>boil it to <b>{say(route.mark ?? route.boil_to)}</b>: </> : 'left in the pan: '}
                   {say(route.boil_to)}
                   {route.gross && <>, scale {say(route.gross)}</>}
                 </>
