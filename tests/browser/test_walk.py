@@ -137,6 +137,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(now_line(page)).to_contain_text("Look in")
     expect(page.get_by_role("img", name=re.compile("The pan in section"))).to_be_visible()
     take_reading(page, "Scale", "3030")
+    # Seconds after the reading before: it is asked about, and right.
+    page.get_by_role("dialog", name="Reading").get_by_role("button", name="It is right").click()
 
     # The fat is looked at once more before it is bound; then bind, test, season.
     expect(now_line(page)).to_contain_text("How does the fat on it look?")
@@ -173,7 +175,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     page.keyboard.press("u")
     expect(page.get_by_role("button", name=re.compile("Undo ?: Tested salt"))).to_be_visible()
     page.get_by_label("Measured yield, if you like").fill("890 ml")
-    page.get_by_role("button", name="Finish", exact=True).last.click()
+    now_line(page).get_by_role("button", name="Finish", exact=True).click()
     expect(now_line(page)).to_contain_text("Finished with 890\u00a0mL.")
 
     # A reload, another browser and a restart of the server all show the same.

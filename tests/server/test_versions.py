@@ -18,6 +18,7 @@ BEFORE: dict[str, list[dict[str, Any]]] = {
     "chosen": [{"kind": "wanted", "volume_ml": 900}],
     "finished": [{"kind": "wanted", "volume_ml": 900}],
     "rejoined": [SPLIT],
+    "rest": [{"kind": "taken", "volume_ml": "600 ml", "how": "under"}],
     "returned": [{"kind": "drawn", "volume_ml": "600 ml"}],
 }
 

@@ -1942,7 +1942,7 @@ export interface components {
          * AnswerOut
          * @description A button that answers an act: the entry it records as it stands, or the view or the sheet where more is said.
          *
-         *     With both it opens the view, and records where that is open already.
+         *     With both it opens the view, and where that is open already it sends the form there.
          */
         AnswerOut: {
             /** Label */

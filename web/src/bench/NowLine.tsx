@@ -30,7 +30,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
   // What the open stage offers itself is not offered twice, nor what was done and is kept here.
   const answers = proposed || stands.pending ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
-    if (payload && (!opens || opens === view)) onRecord(payload as Payload)
+    if (payload && !opens) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
     else if (opens) onOpen(opens)
   }
@@ -84,7 +84,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
               look={i === 0 || answers.every(({ payload }) => payload) ? 'bar-main' : 'bar'}
               letter={LETTERS[answer.opens ?? answer.asks ?? '']}
               disabled={answer.payload ? held : busy}
-              onClick={() => give(answer)}
+              {...(answer.payload && answer.opens === view ? { type: 'submit', form: 'finish' } : { onClick: () => give(answer) })}
             >
               {answer.label}
             </Button>

@@ -36,6 +36,8 @@ export default function ServePanel() {
         <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>
       ) : (
         <form
+          // The bar finishes by this form, with what was measured.
+          id="finish"
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault()
@@ -50,9 +52,11 @@ export default function ServePanel() {
             error={problem?.at('yield_ml')}
             className="w-56"
           />
-          <Button type="submit" look="main">
-            Finish
-          </Button>
+          {batch.act.kind !== 'finish' && (
+            <Button type="submit" look="main">
+              Finish
+            </Button>
+          )}
         </form>
       )}
       <Cautions cautions={batch.serve_cautions} />
