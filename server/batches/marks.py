@@ -80,7 +80,8 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
         # A ceiling that is passed already is drawn at the surface.
         depth = pot.mark_mm(ceiling) if ceiling < pot.contents.liquid_ml else pot.depth_mm
         kind: MarkKind = "ceiling" if ceiling < pot.contents.liquid_ml else "over"
-        marks.append(MarkOut(kind=kind, depth=ShownOut.of(show_length(depth))))
+        if depth >= SHALLOW_MM or kind == "over":
+            marks.append(MarkOut(kind=kind, depth=ShownOut.of(show_length(depth))))
     return marks
 
 

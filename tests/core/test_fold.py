@@ -13,9 +13,13 @@ from makers import BURNER, PAN, event, fold, in_words, log, potted, read, refuse
 from pydantic import TypeAdapter, ValidationError
 from spissus_core import events as ev
 from spissus_core.events import GainError
+from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
+from spissus_core.ledger.water import HOT_EXPANSION
+from spissus_core.measuring.measurement import Measured
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.larder import Label, OwnIngredient
 from spissus_core.planning.guidance import next_act
+from spissus_core.pot import implied_mass_g
 
 START = started("1.6 l", fat_ml="80 ml")
 
@@ -367,3 +371,31 @@ def test_the_table_of_a_pot_says_what_a_reading_would_say(method: str, solids: f
     for liquid_ml, reads in pot.table()[4:-2:5]:
         figure = getattr(reads, method)
         assert potted(*before, read(method, figure)).contents.liquid_ml == pytest.approx(liquid_ml, rel=2e-3)
+
+
+# -- two pans, and what stands in them ---------------------------------------------------------------
+
+
+def test_a_dip_of_one_of_two_pans_tells_of_both() -> None:
+    two = (START, ev.Split(volume_ml=600, pan=SMALL, burner=BURNER))
+    pot = potted(*two)
+    assert pot.beside is not None
+    assert pot.share == pytest.approx(1.0 - 600 / potted(START).contents.liquid_ml)
+    # What stands in the first pan is what the skewer shows there; a millimetre of it is more of both together.
+    assert pot.depth_mm == pytest.approx(PAN.depth_mm(pot.contents.volume_ml * pot.share * HOT_EXPANSION))
+    lower = Measured(method="dip", value=pot.depth_mm - 4.0, hot=True)
+    lost_ml = PAN.area_mm2(0.0) * 4.0 / 1000.0 / HOT_EXPANSION / pot.share
+    lost_g = pot.contents.mass_g - implied_mass_g(pot, lower)
+    assert lost_g == pytest.approx(lost_ml / SPECIFIC_VOLUME_ML_G["water"], rel=1e-3)
+    assert pot.known_to_ml("dip") == pytest.approx(PAN.area_mm2(0.0) * 1.5 / 1000.0 / pot.share, rel=1e-3)
+
+
+def test_solids_take_their_own_room_in_depth_and_in_weight() -> None:
+    without, with_meat = potted(START), potted(START, ev.Solids(mass_g=840))
+    room_ml = 840 / 1.05
+    stands_ml = without.contents.volume_ml * HOT_EXPANSION
+    assert with_meat.depth_mm == pytest.approx(PAN.depth_mm(stands_ml + room_ml))
+    assert with_meat.gross_g == pytest.approx((without.gross_g or 0.0) + 840)
+    # And it comes off a reading again.
+    read_back = implied_mass_g(with_meat, Measured(method="dip", value=with_meat.depth_mm, hot=True))
+    assert read_back == pytest.approx(with_meat.contents.mass_g, rel=1e-6)

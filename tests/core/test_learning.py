@@ -12,7 +12,7 @@ from spissus_core import events as ev
 from spissus_core.estimation.forecast import LONGEST_LOOK_MIN, Progress
 from spissus_core.estimation.path import Path
 from spissus_core.estimation.track import Track
-from spissus_core.estimation.window import WATER_KJ_G, Window, boiled_by, kj_of, vapour_kj
+from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Window, boiled_by, kj_of, vapour_kj
 from spissus_core.fold import Timeline, progress
 from spissus_core.learning.rates import combined, taught_rate
 from spissus_core.measuring.vessels import Pan
@@ -481,3 +481,17 @@ def test_a_reading_that_contradicts_those_before_it_is_asked_about_at_the_door()
     assert believed.pot is not None
     sure.check(believed)
     assert believed.pot.contents.mass_g < after.pot.contents.mass_g - 200
+
+
+def test_alcohol_takes_its_own_part_of_the_heat() -> None:
+    """Heat goes into both vapours, and adds up; where some of it drives alcohol out, less water has left."""
+    wine = braise(1000.0, ethanol=40.0)
+    after = boiled_by(wine, 200.0)
+    lost_water, lost_ethanol = wine.water - after.water, wine.ethanol - after.ethanol
+    assert lost_ethanol > 5.0
+    assert lost_water * WATER_KJ_G + lost_ethanol * ETHANOL_KJ_G == pytest.approx(200.0, rel=3e-3)
+    assert vapour_kj(wine, after) == pytest.approx(200.0, rel=3e-3)
+    dry = boiled_by(braise(1000.0), 200.0)
+    assert lost_water < braise(1000.0).water - dry.water - 1.0
+    path = Path(wine)
+    assert path.liquid_ml(200.0) == pytest.approx(after.liquid_ml, rel=2e-3)

@@ -70,7 +70,7 @@ def test_it_is_asked_about_once_the_sauce_is_finished_and_only_once() -> None:
     done = (START, TAKEN, ev.Finished())
     asked = next_act(told(*done))
     assert (asked.kind, NEXT_WORDS[asked.kind]) == ("rest", NEXT_WORDS["rest"])
-    assert in_words(now_line(asked, told(*done))).startswith("865 mL still stand aside.")
+    assert in_words(now_line(asked, told(*done))).startswith("865 mL is still set aside.")
     for rest in ("hot", "cooling", "gone"):
         assert next_act(told(*done, ev.RestIs(rest=rest))).kind == "done"  # type: ignore[arg-type]
     gone = potted(*done, ev.RestIs(rest="gone"))
