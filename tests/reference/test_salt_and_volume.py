@@ -179,3 +179,14 @@ def test_what_cannot_be_both_is_asked() -> None:
     assert isinstance(asked, SaltError)
     # By the salt there is, a third of it would be left.
     assert asked.left_ml == pytest.approx(begun.contents.liquid_ml / 3.0, rel=0.01)
+
+
+def test_a_meter_changes_no_unit() -> None:
+    """Strained into a jug, told in millimetres, metered: the mark is still told in millimetres."""
+    start = started("2 l", salt={"by": "meter", "percent": 0.5})
+    begun = [start, wanted(720), ev.Chosen(route="corn_starch"), ev.Heated(heat="boil")]
+    events = [event(i, one, minute=i) for i, one in enumerate(begun, 1)]
+    before = Board(events, EVENING + timedelta(minutes=10)).act
+    after = Board([*events, event(9, ev.Metered(percent=0.6), minute=12)], EVENING + timedelta(minutes=12)).act
+    assert (before.kind, after.kind) == ("boil", "boil")
+    assert (before.reads_by, after.reads_by) == ("dip", "dip")

@@ -48,7 +48,8 @@ class Window(Changeable):
 
     ``factor`` is the present heat over that of its beginning; ``pending_kj`` what the pot has yet to take up
     before it boils. ``track`` is what is known of energy and power, its energy being what the ledger has given
-    off so far; ``unseen_kj`` is that part of it which nobody has seen yet. ``assumed`` says that nobody said so,
+    off so far; ``unseen_kj`` is that part of it which nobody has seen yet, and ``measured`` how often its level or its
+    weight was read. ``assumed`` says that nobody said so,
     and ``until`` how long that is assumed.
     """
 
@@ -60,6 +61,7 @@ class Window(Changeable):
     pending_kj: float
     factor: float = 1.0
     unseen_kj: float = 0.0
+    measured: int = 0
     assumed: bool = False
     until: datetime | None = None
 
@@ -131,12 +133,14 @@ class Window(Changeable):
         that contradicts all others is left out, unless it is ``believed``.
         """
         if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
-            return self.but(track=self.track.known(gone_kj, 1.0, 0.0, error_kj), unseen_kj=0.0)
+            return self.but(
+                track=self.track.known(gone_kj, 1.0, 0.0, error_kj), unseen_kj=0.0, measured=self.measured + 1
+            )  # fmt: skip
         # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
         waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
         believed = believed or waited or self.track.readings < FEW_READINGS
         track = self.track.seen(self.track.energy_kj + gone_kj, error_kj, believed=believed)
-        return self.but(track=track, pending_kj=0.0, unseen_kj=0.0)
+        return self.but(track=track, pending_kj=0.0, unseen_kj=0.0, measured=self.measured + 1)
 
     def told_salt(self, found: Concentration) -> Self:
         """After a reading of how salty it is, which says as much of the steam that has gone."""

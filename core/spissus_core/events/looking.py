@@ -179,7 +179,7 @@ class Read(ActsOnPot):
             assert found is not None
             gained_ml, error = found
             # How long the start had stood before it was told nobody knows; of what was read since, one does.
-            if self.gain is None and state.last_look is not None and window.readings:
+            if self.gain is None and state.last_look is not None and window.measured:
                 minutes = (at - state.last_look).total_seconds() / 60.0
                 self._can_be(pot, ml_of(window.unseen_kj) - gained_ml, error, minutes)
             moved = window.seen(-kj_of(gained_ml), kj_of(error), believed=self.gain == "right")

@@ -433,7 +433,7 @@ class _Bench:
             return "jug" if mark.scale is None else "scale"
         used, window = self.seen.measured_by, self.timeline.heating
         # Who strained into a jug does not pour a boiling pot back into it to look.
-        poured = used == "jug" and window is not None and window.readings > 0
+        poured = used == "jug" and window is not None and window.measured > 0
         return "jug" if poured else "scale" if used == "scale" and self.seen.pan.empty_g is not None else "dip"
 
     def _late_min(self, outlook: Outlook) -> float:
