@@ -58,7 +58,7 @@ def test_a_cook_who_knows_only_a_sentence(page: Page, site: Site) -> None:
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
     strain = page.get_by_role("region", name="Strain")
     expect(strain).to_contain_text("0.65 %")
-    expect(strain).to_contain_text("likely 0.50 to 0.75 %")
+    expect(strain).to_contain_text("likely 0.33 to 0.97 %")
 
 
 def test_a_cook_with_the_whole_list(page: Page, site: Site) -> None:
