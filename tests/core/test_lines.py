@@ -304,3 +304,28 @@ def test_a_line_that_counts_nothing_pours_nothing_off() -> None:
     (line,) = read_line("3 cups blorple")
     assert line.problem
     assert (line.poured_off, line.left, line.use) == (0.0, None, "in")
+
+
+@pytest.mark.parametrize(
+    ("line", "grams"),
+    [
+        # What is bought weighs what is said of it, however much of the beast it is.
+        ("half a goose, 1.9 kg", 1900),
+        ("1/2 shoulder of lamb, 2.2 kg", 2200),
+        ("half a leg of mutton (1.4 kg)", 1400),
+        ("half a duck, 900 g", 900),
+        ("1/2 rabbit, 600 g in all", 600),
+        # Of the pair, of each, of all.
+        ("2 duck legs, 600 g the pair", 600),
+        ("2 pork cheeks, 500 g a pair", 500),
+        ("4 lamb shanks, 350 g each", 1400),
+        ("4 lamb shanks, 1.4 kg in all", 1400),
+        ("3 × 400 g beef cheeks", 1200),
+        ("2 oxtails, 1.8 kg the two", 1800),
+    ],
+)
+def test_a_weight_that_is_said_is_not_multiplied_by_a_share(line: str, grams: float) -> None:
+    (read,) = read_list(line).lines
+    assert read.doubt is None
+    assert read.amount is not None
+    assert read.amount.value == pytest.approx(grams)

@@ -160,12 +160,12 @@ def amounts() -> tuple[tuple[str, str, float | None], ...]:
 def sentences() -> tuple[tuple[str, dict[str, str]], ...]:
     """What a cook says of a strained liquid, and what is to be found in it, by name."""
     out = []
-    for _, text, expected in written("sentences.txt"):
+    for _, text, expected in (*written("sentences.txt"), *written("spoken.txt")):
         words = expected.split()
         found: dict[str, str] = {}
         while words:
             name = words.pop(0)
-            found[name] = "" if name == "unread" else words.pop(0)
+            found[name] = "" if name in ("unread", "none") else words.pop(0)
         out.append((text, found))
     return tuple(out)
 

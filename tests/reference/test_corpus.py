@@ -72,8 +72,9 @@ def test_a_wish_is_read_as_it_is_meant(text: str, field: str, value: float | Non
 def test_a_sentence_says_what_it_says(text: str, expected: dict[str, str]) -> None:
     said = read_sentence(text, PAN_ML)
     assert bool(said.unread) == ("unread" in expected)
+    assert "none" not in expected or said.value is None
     for name, value in expected.items():
-        if name != "unread":
+        if name not in ("unread", "none"):
             _says(said, name, value)
 
 

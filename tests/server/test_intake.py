@@ -38,7 +38,7 @@ def test_a_list_is_read_and_what_is_not_known_is_kept(cook: Caller) -> None:
     lines = read(cook, LIST)["lines"]
     assert [line["name"] for line in lines] == ["pork cheek", "table salt", "chicken stock, home made, lightly salted",
                                                 "blorple", "red wine"]  # fmt: skip
-    assert text_of(lines[0]["brings"][0]["said"]) == "gives 36 to 96 g fat"
+    assert text_of(lines[0]["brings"][0]["said"]) == "gives 18 to 72 g fat"
     assert text_of(lines[3]["problem"]).startswith("“blorple” is not in the catalogue")
     assert lines[3]["line"]["text"] == "3 cups blorple"
     assert text_of(lines[4]["note"]).startswith("375 mL left")

@@ -142,22 +142,23 @@ _FIGURES = re.compile(
     r"|(?P<decimal>\d*[.,]\d+|\d+)"
 )
 
-_ONES = {
+#: Numbers in words.
+ONES = {
     "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0,
     "ten": 10.0, "eleven": 11.0, "twelve": 12.0, "thirteen": 13.0, "fourteen": 14.0, "fifteen": 15.0, "sixteen": 16.0,
     "seventeen": 17.0, "eighteen": 18.0, "nineteen": 19.0,
 }  # fmt: skip
-_TENS = {
+TENS = {
     "twenty": 20.0, "thirty": 30.0, "forty": 40.0, "fifty": 50.0, "sixty": 60.0, "seventy": 70.0, "eighty": 80.0,
     "ninety": 90.0,
 }  # fmt: skip
 _MANY = {"dozen": 12.0, "couple": 2.0, "pair": 2.0, "brace": 2.0, "hundred": 100.0, "few": 3.0, "several": 4.0}
-_WHOLES = {"a": 1.0, "an": 1.0, **_ONES, **_TENS}
-_WHOLES |= {f"{ten}{one}": t + o for ten, t in _TENS.items() for one, o in _ONES.items() if o < 10.0}
+_WHOLES = {"a": 1.0, "an": 1.0, **ONES, **TENS}
+_WHOLES |= {f"{ten}{one}": t + o for ten, t in TENS.items() for one, o in ONES.items() if o < 10.0}
 _PARTS = {"half": 2, "halve": 2, "third": 3, "quarter": 4, "fifth": 5, "sixth": 6, "eighth": 8, "tenth": 10}
 
-_TEN_ONE = "(?:" + "|".join(_TENS) + ")[ -](?:" + "|".join(w for w, n in _ONES.items() if n < 10.0) + ")"
-_WHOLE = rf"(?:{_TEN_ONE}|" + "|".join(sorted(_ONES | _TENS, key=len, reverse=True)) + r"|an?)"
+_TEN_ONE = "(?:" + "|".join(TENS) + ")[ -](?:" + "|".join(w for w, n in ONES.items() if n < 10.0) + ")"
+_WHOLE = rf"(?:{_TEN_ONE}|" + "|".join(sorted(ONES | TENS, key=len, reverse=True)) + r"|an?)"
 _PART = r"(?:halves|half|thirds?|quarters?|fifths?|sixths?|eighths?|tenths?)"
 #: What may stand between a part and what it is a part of.
 _OF_A = r"(?:\s+of(?![^\W\d_]))?(?:\s+(?:an?|the|one)(?![^\W\d_]))?"

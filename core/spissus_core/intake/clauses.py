@@ -15,12 +15,13 @@ DIMENSIONS: tuple[Dimension, ...] = ("mass", "volume")
 
 _EACH = re.compile(r"\s*(?:/\s*(?:pcs?|piece|each|ea)|each|apiece|a piece|per piece|the piece|ea\.?)(?![^\W\d_])", re.I)
 _ALL = re.compile(
-    r"\s*(?:in all|in total|total|altogether|all told|together|all together|the lot|of them|in weight|in the whole|"
+    r"\s*(?:in all|in total|total|(?:for )?the (?:pair|two|three|four|six)|(?:a|per) pair|the bunch|"
+    r"altogether|all told|together|all together|the lot|of them|in weight|in the whole|"
     r"whole weight|raw weight|raw|net|gross|drained|by weight|weight)(?![^\W\d_])",
     re.I,
 )
 _BEFORE_SIZE = re.compile(
-    r"(?:\s|^)(?:of|at|à|about|weighing(?:\s+about)?|weighs(?:\s+about)?|ca\.?|circa|~|x|×|=|:|-|–|—)\s*$", re.I
+    r"(?:\s|^)(?:of|at|à|@|about|weighing(?:\s+about)?|weighs(?:\s+about)?|ca\.?|circa|~|x|×|=|:|-|–|—)\s*$", re.I
 )
 #: Into how many pieces something was cut says nothing of its weight.
 _PIECES = re.compile(
@@ -28,7 +29,7 @@ _PIECES = re.compile(
     re.I,
 )
 #: "2 quails of 200 g": each; of one thing, it is the same.
-_OF_EACH = re.compile(r"\s(?:of|at|à)(?:\s+about)?$", re.I)
+_OF_EACH = re.compile(r"\s(?:of|at|à|@)(?:\s+about)?$", re.I)
 _BRACKET = re.compile(r"[(\[{]([^()\[\]{}]*)[)\]}]")
 #: Commas, semicolons and dashes between words; not those of a number.
 _CLAUSE = re.compile(r"[,;]\s+|[;:]\s*(?=[^\W\d_])|:\s+|\s+[–—-]\s+|,(?=[^\W\d_])")
@@ -85,6 +86,14 @@ def _size(text: str) -> Size | None:
     if re.match(r"each\b", text.strip(), re.I):
         of = "each"
     return Size(said, of) if not rest.strip(" .)") else None  # type: ignore[arg-type]
+
+
+def is_size(text: str) -> bool:
+    """Whether a text is a size and nothing more: "600 g the pair"."""
+    try:
+        return _size(text) is not None
+    except QuantityError:
+        return False
 
 
 def apart(text: str) -> Parts:

@@ -95,6 +95,9 @@ def in_all(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:
             return _counted_sizes(counts[0].said, None, sized[0], what, parts.words)
         return _resolved((sized or list(sizes))[0].said, what, parts.words), None
     counted = first.unit is None or first.unit.kind == "container" or first.unit.name in what.pieces
+    if sized and counted and 0.0 < first.count < 1.0 and not sized[0].of:
+        # "Half a goose, 1.9 kg": what is bought weighs that.
+        return _resolved(sized[0].said, what, parts.words), None
     if sized and counted:
         return _counted_sizes(first, first.unit.name if first.unit else None, sized[0], what, parts.words)
     amount = _resolved(first, what, parts.words)

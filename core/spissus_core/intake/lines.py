@@ -19,7 +19,7 @@ from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
 from ..pantry.ingredients import Ingredient, ingredient, search
 from ..pantry.naming import Taken, taken_for
-from .clauses import Parts, amount_of_list, apart, cleaned, size_last
+from .clauses import Parts, amount_of_list, apart, cleaned, is_size, size_last
 from .diluted import diluted
 from .doings import Done, Use, doings
 from .how_much import Amount, after, comes_in_small, in_all, of_a_kind, piece_of
@@ -188,7 +188,7 @@ def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> boo
             return joint in (";", "+") and _stands(right.partition(",")[0], own)
         both = f"{one.rest} {right}"
         return _stands(one.rest, own) and _stands(right.partition(",")[0], own) and not _stands(both, own)
-    if two is None:
+    if two is None or is_size(right):
         return False
     # "beef, 3 lbs.; bacon, 1/2 lb.": the amount of the right one belongs to it by its name, or the other way round.
     if joint == ";":

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from typing import Literal
 
-from ..amounts.reading import Dimension, amount_at, number_at
+from ..amounts.reading import ONES, TENS, Dimension, amount_at, number_at
 from ..errors import QuantityError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from .clauses import cleaned
@@ -57,7 +58,7 @@ _STOCKS = (
 )  # fmt: skip
 _CHARACTERS = (
     ("milled", r"milled|tomato|puree|purée|cloudy|vegetables in it"),
-    ("gelatin_rich", r"gelatin|sets|sticky|cheek|shin|tail|trotter|shank|neck"),
+    ("gelatin_rich", r"gelatin|sets|set firm|jell(?:ied|y)|wobbly|sticky|cheek|shin|tail|trotter|shank|neck"),
     ("thin", r"\bthin\b|watery|lean"),
 )  # fmt: skip
 
@@ -70,13 +71,18 @@ def read_sentence(text: str, pan_ml: float | None = None) -> ReadSentence:
     in ``unread``. "Half a pot" is of ``pan_ml``, what the pan holds; nobody knows it where that is not said.
     """
     said, unread = ReadSentence(), []
-    for clause in _clauses(cleaned(text[:LONGEST_SENTENCE])):
+    whole = in_figures(cleaned(text[:LONGEST_SENTENCE]))
+    for clause in _clauses(_OF_IT.sub(r"\1 of fat", _WITH_ITS_FAT.sub(" ", whole))):
         if _PRAISE.fullmatch(clause):
             continue
-        better = _clause(said, clause, pan_ml)
+        better = said if _MOSTLY_FAT.search(clause) else _clause(said, clause, pan_ml)
         if better is said:
             unread.append(clause)
         said = better
+    if said.method == "scale" and (net := _NET.search(whole)):
+        # A reading of the scale has the pan in it; of one without, it is asked what the pan weighs.
+        said = replace(said, method=None, value=None)
+        unread.append(net.group())
     return replace(said, unread=tuple(unread))
 
 
@@ -86,6 +92,14 @@ _PRAISE = re.compile(
     r"(?:the pan|pan and all|nice|good|fine|tasty|lovely|rich|dark|brown|clear|delicious)",
     re.I,
 )
+
+#: What a jug and a scale show in any case.
+_WITH_ITS_FAT = re.compile(
+    r",?\s*\b(?:(?:including|includes|incl\.?|counting) (?:the )?fat|(?:the )?fat (?:and all|included))\b", re.I
+)
+_OF_IT = re.compile(r"(\d\s*(?:mm|cm|ml)) of it\b", re.I)
+_NET = re.compile(r"\b(?:without (?:the )?pan|net|(?:the )?pan not (?:counted|included)|less the pan)\b", re.I)
+_MOSTLY_FAT = re.compile(r"\b(?:mostly|nearly all|all) fat\b", re.I)
 
 #: More of a sentence than this is not read, characters.
 LONGEST_SENTENCE = 500
@@ -117,7 +131,85 @@ def _clauses(text: str) -> list[str]:
             continue
         out.append(text[begun : joint.start()])
         begun = joint.end()
-    return [clause.strip(" ()") for clause in [*out, text[begun:]] if clause.strip(" ()")]
+    out.append(text[begun:])
+    return [part for clause in out for part in _one_amount_each(clause.strip(" ()")) if part]
+
+
+#: Words that belong to the amount behind them.
+_LEADS = re.compile(
+    r"(?:\b(?:salt|salted|meter|the meter says)\s+(?:of\s+|at\s+|is\s+|says\s+)?|\b(?:below|under|beneath)\s+)$",
+    re.I,
+)
+
+
+def _one_amount_each(clause: str) -> list[str]:
+    """ "1.3 l hot 5 mm fat salt .5 %": divided before each amount but the first."""
+    ends: list[int] = []
+    cuts: list[int] = []
+    for start in _WORD_START.finditer(clause):
+        if ends and start.start() < ends[-1]:
+            continue
+        try:
+            said = amount_at(clause[start.start() :], _SOUGHT, alone=True)
+        except QuantityError:
+            continue
+        if said is None or said.unit is None or said.unit.kind == "container":
+            continue
+        if ends:
+            lead = _LEADS.search(clause[ends[-1] : start.start()])
+            cuts.append(start.start() if lead is None else ends[-1] + lead.start())
+        ends.append(len(clause) - len(said.rest))
+    places = [0, *cuts, len(clause)]
+    parts = [clause[a:b] for a, b in pairwise(places)]
+    return [_JOINS.sub("", part).strip(" ()") for part in parts]
+
+
+#: What only joins two amounts.
+_JOINS = re.compile(r"^(?:below|under|beneath)\s+|\s+(?:below|under|beneath|with|and|on)$", re.I)
+
+
+#: A number of hundreds in words, and one with a point in it.
+_ONES, _TENS = "|".join(ONES), "|".join(TENS)
+_HUNDREDS = re.compile(
+    rf"\b(?P<n>{_ONES}|a)[ -]hundred(?:(?:[ -]and)?[ -](?P<rest>(?:{_TENS})(?:[ -](?:{_ONES}))?|{_ONES}))?\b(?! and a)",
+    re.I,
+)
+_POINT = re.compile(
+    rf"\b(?P<whole>nought|zero|{_ONES})[ -]point[ -](?P<tenths>(?:nought|zero|{_ONES})(?:[ -](?:{_ONES}))?)\b", re.I
+)
+#: "2.250 g": nobody weighs a pot to the milligram. "2 l 350": what follows is of the next smaller unit.
+_THOUSANDS = re.compile(r"\b(\d{1,2})\.(\d{3})(?=\s*(?:g|gr|grams?|ml|mils?)\b)", re.I)
+_NEXT_SMALLER = re.compile(
+    r"\b(?P<whole>\d+\s*(?P<unit>l|lit(?:re|er)s?|kg|kilos?))\s+(?P<rest>\d{2,3})(?!\s*(?:[.,]?\d|[/%°]|ml|mils?|g\b|mm|cm|kg|l\b))",
+    re.I,
+)
+
+
+def in_figures(text: str) -> str:
+    """What is spoken in figures: "six hundred" and "two point four", thousands with a point, "2 l 350"."""
+    text = _HUNDREDS.sub(lambda found: _figures(_number(found["n"]) * 100 + _number(found["rest"])), text)
+    text = _POINT.sub(_with_a_point, text)
+    text = _THOUSANDS.sub(r"\1\2", text)
+    smaller = {"l": "ml", "k": "g"}
+    return _NEXT_SMALLER.sub(
+        lambda found: f"{found['whole']} {found['rest']} {smaller[found['unit'][0].lower()]}", text
+    )
+
+
+def _number(words: str | None) -> float:
+    found = None if words is None else number_at(words.replace("-", " "))
+    return 0.0 if found is None else found[0]
+
+
+def _figures(value: float) -> str:
+    return f"{value:.0f}"
+
+
+def _with_a_point(found: re.Match[str]) -> str:
+    digits = "".join(_figures(0.0 if word in ("nought", "zero") else _number(word))
+                     for word in found["tenths"].lower().replace("-", " ").split())  # fmt: skip
+    whole = 0.0 if found["whole"].lower() in ("nought", "zero") else _number(found["whole"])
+    return f"{_figures(whole)}.{digits}"
 
 
 _SOUGHT: tuple[Dimension, ...] = ("volume", "length", "mass", "percent")
@@ -139,7 +231,8 @@ _FAT_IN = re.compile(r"\b(?:in|on) (?:the |my |a )?(?:(?P<jug>\w*[- ]?jug)|pan|p
 _FAT = re.compile(r"\b(?:fats?|fatty|grease|greasy|oil|oily)\b", re.I)
 _OF_POT = re.compile(
     r"(?:(?:the |my )?(?:pot|pan|casserole) (?:is |was )?(?:about )?(?P<full>.+?) full)"
-    r"|(?P<of>.+?)(?:\s+of)?\s+(?:an? |the |my )?(?:pot|pan|casserole)(?:ful|full)?$",
+    r"|(?:(?P<level>.+?) full)$"
+    r"|(?P<of>.+?)(?:\s+of)?\s+(?:an? |the |my )?(?:pot|pan|casserole)(?:ful|full)?(?: (?:is |was )?left)?$",
     re.I,
 )
 #: A share of a pot that is told by eye may be off by this much of it. Modelling choice.
@@ -154,7 +247,9 @@ def _clause(said: ReadSentence, clause: str, pan_ml: float | None) -> ReadSenten
     elif re.search(r"(?<!when )\b(?:cold|cool)\b|room temperature|fridge|chilled", low):
         out = replace(out, hot=False)
     if _FAT.search(low) or re.search(r"skimmed|already off", low):
-        return _fat_clause(out, low)
+        out = _fat_clause(out, low)
+        # "No fat, flat" without its comma.
+        return out if out.verdict is not None else _taste(out, re.sub(_NO_FAT, " ", low))
     if (meter := _sentence_amount(low, ("percent",))) and meter[0] == "percent":
         return replace(out, percent=round(meter[1], 3))
     for stock, pattern in _STOCKS:
@@ -196,7 +291,9 @@ def _of_pot(low: str) -> float | None:
     found = _OF_POT.search(_FILLER.sub("", low))
     if found is None:
         return None
-    words = re.sub(r"\b(?:about|roughly|nearly|almost|good)\s+", "", found["full"] or found["of"] or "").strip()
+    words = re.sub(
+        r"\b(?:about|roughly|nearly|almost|good)\s+", "", found["full"] or found["level"] or found["of"] or ""
+    ).strip()
     if words in ("a", "a full", "one", ""):
         return 1.0 if words else None
     try:
@@ -244,6 +341,9 @@ def _sentence_amount(
         except QuantityError:
             continue
         if amount is None or amount.unit is None or amount.unit.dimension not in of:
+            continue
+        if amount.unit.kind == "container" and amount.unit.dimension == "mass":
+            # A tub, a pot of something: no weight of a pan.
             continue
         value = amount.value
         if amount.unit.dimension == "length":
