@@ -329,3 +329,25 @@ def test_a_weight_that_is_said_is_not_multiplied_by_a_share(line: str, grams: fl
     assert read.doubt is None
     assert read.amount is not None
     assert read.amount.value == pytest.approx(grams)
+
+
+@pytest.mark.parametrize(
+    ("line", "key", "amount"),
+    [
+        ("two point four kilos beef shin", "beef_shin", 2400),
+        ("six hundred mils red wine", "red_wine", 600),
+        ("600 mil red wine", "red_wine", 600),
+        ("two hundred and fifty grams butter", "butter", 250),
+        ("one point five litres of water", "water", 1500),
+        ("2.250 g beef shin", "beef_shin", 2250),
+        ("2.5 kg beef shin", "beef_shin", 2500),
+        ("a hundred grams of flour", "flour", 100),
+    ],
+)
+def test_spoken_figures_are_figures(line: str, key: str, amount: float) -> None:
+    (read,) = read_list(line).lines
+    assert read.ingredient is not None
+    assert read.ingredient.key == key
+    assert read.amount is not None
+    assert read.amount.value == pytest.approx(amount)
+    assert read.text == line

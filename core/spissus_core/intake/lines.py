@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import NamedTuple
 
+from ..amounts.figures import in_figures
 from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
 from ..amounts.rows import rows
 from ..errors import QuantityError
@@ -104,7 +105,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
     try:
         if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
             raise QuantityError("amount", say("intake.below_zero", text=text.strip()))
-        shown = _AS_IT_GROWS.sub(" ", shown)
+        shown = _AS_IT_GROWS.sub(" ", in_figures(shown))
         if meant is not None:
             return [_sure(_thing(text, shown, own, meant))]
         if made := diluted(shown, own):

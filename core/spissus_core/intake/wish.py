@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
+from ..amounts.figures import in_figures
 from ..amounts.quantities import parse, show_plain
 from ..amounts.reading import Said, amount_at
 from ..amounts.shares import Remaining, remaining
@@ -47,7 +48,7 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     ------
     QuantityError : it is none of these, or can be meant two ways.
     """
-    said = _SPACES.sub(" ", text.strip().lower()).rstrip(".")
+    said = in_figures(_SPACES.sub(" ", text.strip().lower()).rstrip("."))
     try:
         rests = remaining(said, field=field)
     except QuantityError:
