@@ -68,7 +68,7 @@ def test_a_cook_with_the_whole_list(page: Page, site: Site) -> None:
     pick(page, "Pan", "24 cm braising pan")
     paste(page, LIST)
     went_in = page.get_by_role("region", name="What went in")
-    expect(went_in.get_by_role("button", name=re.compile("pork cheek gives 36 to 96 g fat"))).to_be_visible()
+    expect(went_in.get_by_role("button", name=re.compile("pork cheek gives 18 to 72 g fat"))).to_be_visible()
     expect(went_in.get_by_text("“blorple” is not in the catalogue")).to_be_visible()
     expect(went_in.get_by_text("One line does not count yet.")).to_be_visible()
     # The pot filled by the list alone, and the list explains itself.
