@@ -243,3 +243,12 @@ def test_what_each_method_can_read(method: str, least: float, most: float) -> No
     for value in (least * 0.99, most * 1.01):
         with refused(ValidationError, "must lie between"):
             Measured.model_validate({"method": method, "value": value})
+
+
+@pytest.mark.parametrize("bare", ["3.5", "4", "9.5", "2"])
+def test_a_bare_depth_that_may_be_centimetres_is_asked_about(bare: str) -> None:
+    with refused(ValidationError, f"{bare} mm, or {bare} cm"):
+        Measured.model_validate({"method": "dip", "value": bare})
+    assert Measured.model_validate({"method": "dip", "value": f"{bare} cm"}).value == pytest.approx(10 * float(bare))
+    assert Measured.model_validate({"method": "dip", "value": f"{bare} mm"}).value == float(bare)
+    assert Measured.model_validate({"method": "dip", "value": "35"}).value == 35.0

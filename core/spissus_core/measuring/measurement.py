@@ -22,7 +22,7 @@ from ..amounts.reading import Dimension, amount_at
 from ..errors import MeasurementError, QuantityError
 from ..ledger.water import HOT_EXPANSION
 from ..messages import Message, Shown, say
-from .vessels import Pan
+from .vessels import SHALLOW_MM, Pan
 
 #: Errors at one standard deviation (common practice): a jug's share, a dip's depth, a scale's weight.
 JUG_ERROR_SHARE = 0.025
@@ -121,6 +121,9 @@ class Reads(NamedTuple):
 #: What each kind of unit measures with: litres stand in a jug, millimetres on a skewer, grams on a scale.
 _BY_UNIT: dict[Dimension, Method] = {"volume": "jug", "length": "dip", "mass": "scale"}
 
+#: A bare depth below this, with a fraction or where no ruler reads, may be told in centimetres. Modelling choice.
+MAY_BE_CM = 10.0
+
 #: A bare number up to this, read off a jug, may as well be a depth, mm. Modelling choice.
 MAY_BE_DEPTH = 200.0
 
@@ -144,6 +147,8 @@ def method_named(text: str, method: str) -> str:
     if said.unit is not None:
         found = _BY_UNIT.get(said.unit.dimension)
         return method if found is None or said.unit.dimension == expected else found
+    if expected == "length" and said.count < MAY_BE_CM and (said.count < SHALLOW_MM or said.count % 1.0):
+        raise QuantityError("value", say("measuring.mm_or_cm", text=text.strip()))
     if expected == "volume" and said.count <= MAY_BE_DEPTH:
         bare = text.strip()
         if said.count < _READS["jug"].low:
