@@ -351,3 +351,8 @@ def test_spoken_figures_are_figures(line: str, key: str, amount: float) -> None:
     assert read.amount is not None
     assert read.amount.value == pytest.approx(amount)
     assert read.text == line
+
+
+def test_what_is_not_understood_is_named_as_it_was_said() -> None:
+    said = read_sentence("a bit over two litres, nearly right for salt, and the radio is on")
+    assert said.unread == ("the radio is on",)

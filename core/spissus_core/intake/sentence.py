@@ -162,6 +162,8 @@ def _one_amount_each(clause: str) -> list[str]:
         ends.append(len(clause) - len(said.rest))
     places = [0, *cuts, len(clause)]
     parts = [clause[a:b] for a, b in pairwise(places)]
+    if not cuts:
+        return [clause]
     return [_JOINS.sub("", part).strip(" ()") for part in parts]
 
 
