@@ -128,6 +128,11 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "480", "--every", "0.5"):
         # Flour, or a spoon first where the film that was seen makes it likely that it is thick enough.
         expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough already"))
+        # The bar says so as soon as it is sure enough; the scale goes on to the mark.
+        for _ in range(PATIENCE_S):
+            if of_batch(page, url)["pot"]["liquid"]["value"] < 1.02 * 855:
+                break
+            page.wait_for_timeout(1000)
     end = of_batch(page, url)
     assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03)
     # Nothing but steam has left: the salt is all there, in less liquid.
