@@ -133,11 +133,14 @@ def test_what_is_refused_survives_a_reload_and_is_mended_sent_again_or_dropped(p
 def test_what_waits_belongs_to_whoever_made_it(page: Page, site: Site) -> None:
     enter_demo(page, site)
     pot = batch(page, "whose")
+    # Nothing is sent before it is somebody else's.
+    page.context.set_offline(True)
     keep(page, (pot, "mine"))
     stays = [one | {"owner": {"person": "0", "kitchen": "elsewhere", "name": "late-shift"}} for one in waiting(page)]
     page.evaluate(
         "([key, one]) => localStorage.setItem(key, one)", [f"spissus-outbox:{stays[0]['id']}", json.dumps(stays[0])]
     )
+    page.context.set_offline(False)
     page.goto(f"{site.url}/batches/{pot}")
     expect(kept(page)).to_contain_text("One entry of late-shift waits in this browser until they sign in here again")
     # The line on top is another one until the batch is there.
