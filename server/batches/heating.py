@@ -98,7 +98,7 @@ class LookOut(Shape):
 class CurveOut(Shape):
     """The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
     ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
-    stove takes in a minute."""
+    stove takes in a minute, and two readings that are ``no_chance_ml`` apart are so by no chance."""
 
     points: list[CurvePoint]
     stop: ShownOut | None
@@ -114,6 +114,7 @@ class CurveOut(Shape):
     ahead: list[CoursePoint]
     looks: list[LookOut]
     most_ml_min: float
+    no_chance_ml: float
 
 
 def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> CurveOut:
@@ -165,6 +166,7 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
             for look in ahead.looks_alone(act.amount, pot.known_to_ml(act.reads_by))
         ],
         most_ml_min=ev.most_ml_min(pot),
+        no_chance_ml=ev.no_chance_ml(pot.known_to_ml(act.reads_by)),
     )  # fmt: skip
 
 

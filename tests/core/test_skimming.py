@@ -209,3 +209,15 @@ def test_a_closed_film_comes_off_once_more_before_it_is_bound() -> None:
     after = told(*steps, ev.FatSeen(look="film"), ev.Skimmed(way="separator"))
     assert next_act(after).kind == "thicken"
     assert next_act(told(*steps, ev.FatSeen(look="touching"))).kind == "thicken"
+
+
+def test_fat_that_is_found_to_be_too_much_after_all_is_in_no_mark() -> None:
+    """Skimmed as far as it was meant to be, and a film when it is looked at again: it comes off once more."""
+    start, wish = started("1.6 l", fat_ml="20 ml"), wanted(700)
+    settled = told(start, wish, ev.Skimmed(way="separator"))
+    assert settled.pot is not None
+    assert settled.pot.fat_stays
+    film = told(start, wish, ev.Skimmed(way="separator"), ev.FatSeen(look="film"))
+    assert film.pot is not None
+    assert (film.fat_settled, film.pot.fat_stays) == (False, False)
+    assert ev.fat_left_ml(film.pot, wish) < film.pot.contents.fat_ml

@@ -149,13 +149,13 @@ def test_a_mark_is_told_in_what_is_measured_with() -> None:
     [
         ({}, 890.0, "as you wanted it: 890 mL"),
         ({}, 800.0, "100 mL short: 800 mL"),
-        ({"body": 4}, 890.0, "a little thinner than you wanted: 890 mL"),
-        ({"body": 5}, 890.0, "much thinner than you wanted: 890 mL"),
-        ({"body": 2}, 890.0, "a little thicker than you wanted: 890 mL"),
-        ({"body": 1}, 890.0, "much thicker than you wanted: 890 mL"),
-        ({"salt_percent": 0.5}, 890.0, "saltier than you like"),
-        ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "milder than you like"),
-        ({"body": 2}, 820.0, "a little thicker than you wanted and 80 mL short: 820 mL"),
+        ({"body": 4}, 890.0, "A little thinner than you wanted: 890 mL"),
+        ({"body": 5}, 890.0, "Much thinner than you wanted: 890 mL"),
+        ({"body": 2}, 890.0, "A little thicker than you wanted: 890 mL"),
+        ({"body": 1}, 890.0, "Much thicker than you wanted: 890 mL"),
+        ({"salt_percent": 0.5}, 890.0, "Saltier than you like"),
+        ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "Milder than you like"),
+        ({"body": 2}, 820.0, "A little thicker than you wanted and 80 mL short: 820 mL"),
     ],
 )
 def test_the_end_says_how_it_stands_against_the_wish(wish: dict[str, float], amount_ml: float, how: str) -> None:

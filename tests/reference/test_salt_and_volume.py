@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from makers import EVENING, event, fold, potted, read, started, told, wanted
+from makers import EVENING, event, fold, in_words, potted, read, started, told, wanted
 from numpy.typing import NDArray
 from spissus_core import events as ev
 from spissus_core.board import Board
@@ -190,3 +190,23 @@ def test_a_meter_changes_no_unit() -> None:
     after = Board([*events, event(9, ev.Metered(percent=0.6), minute=12)], EVENING + timedelta(minutes=12)).act
     assert (before.kind, after.kind) == ("boil", "boil")
     assert (before.reads_by, after.reads_by) == ("dip", "dip")
+
+
+@pytest.mark.parametrize("version", [1, 2])
+def test_a_meter_that_was_believed_before_it_could_be_asked_about_is_believed(version: int) -> None:
+    """No batch of before changes: what contradicted its ledger then is no question now."""
+    before = ev.recorded({"kind": "metered", "percent": 1.8}, version)
+    assert isinstance(before, ev.Metered)
+    timeline = told(started(), before)
+    assert timeline.moments[-1].problem is None
+    assert timeline.pot is not None
+    assert timeline.pot.salt_percent.best == pytest.approx(1.8, rel=0.01)
+    # What is recorded from now on is asked.
+    assert isinstance(told(started(), ev.recorded({"kind": "metered", "percent": 1.8})).moments[-1].problem, SaltError)
+
+
+def test_unsalted_water_cannot_have_boiled_down_to_a_salt_content() -> None:
+    water = started("1.5 l", salt={"by": "meter", "percent": 0.0})
+    problem = told(water, ev.Metered(percent=0.9, because="boiled")).moments[-1].problem
+    assert problem is not None
+    assert "less than the solids" in in_words(problem.message)

@@ -26,7 +26,7 @@ from .corrections import Dated, Meant, Struck
 from .ending import Finished
 from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
-from .looking import GainError, LossError, Metered, Read, most_ml_min
+from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
@@ -41,14 +41,14 @@ __all__ = [
     "Kitchen", "LossError", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs",
     "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State",
     "Struck", "Taken", "Tested", "Thickened", "Unread", "Wanted", "door", "fat_left_ml", "fat_to_skim", "form_of",
-    "most_ml_min", "recorded", "schema", "signs_asked", "upcast", "usual_ice_g",
+    "most_ml_min", "no_chance_ml", "recorded", "schema", "signs_asked", "upcast", "usual_ice_g",
 ]  # fmt: skip
 
 for _module in iter_modules(__path__):
     import_module(f"{__name__}.{_module.name}")
 
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
-#: ingredients and schools whole.
+#: ingredients and schools whole, the third knows of a meter whether it was asked about.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

@@ -156,7 +156,9 @@ class FatSeen(ActsOnPot):
         """It was looked at; a film comes off once more, where nobody means to leave it."""
         after = super().apply(state, at)
         more = after.pot is not None and fat_to_skim(after.pot, state.wanted) and state.skims < MOST_SKIMS
-        return after.but(fat_looked=True, fat_settled=state.fat_settled and not more)
+        settled = state.fat_settled and not more
+        pot = None if after.pot is None else after.pot.but(fat_stays=settled)
+        return after.but(pot=pot, fat_looked=True, fat_settled=settled)
 
     def said(self) -> Message:
         """How it looks."""

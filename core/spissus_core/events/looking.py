@@ -45,6 +45,11 @@ def most_ml_min(pot: Pot) -> float:
     return ml_of(MOST_TIMES * burners * 60.0)
 
 
+def no_chance_ml(error_ml: float) -> float:
+    """Two readings of such an error that are further apart, mL, are so by no chance."""
+    return GAIN_SD * math.sqrt(2.0) * error_ml
+
+
 #: Less than a spoonful is no pot, mL. Modelling choice.
 LEAST_LEFT_ML = 5.0
 
@@ -145,7 +150,7 @@ class Read(ActsOnPot):
 
     def _can_be(self, pot: Pot, lost_ml: float, error_ml: float, minutes: float) -> None:
         """Raises LossError where more is gone since the last look than any stove like that takes."""
-        if lost_ml - GAIN_SD * 2.0**0.5 * error_ml > minutes * most_ml_min(pot):
+        if lost_ml - no_chance_ml(error_ml) > minutes * most_ml_min(pot):
             raise LossError(pot.contents.liquid_ml)
 
     def check(self, after: State) -> None:
@@ -272,7 +277,7 @@ class Metered(Kind):
     """
 
     looks = True
-    versions = (1, 2)
+    versions = (1, 3)
     # A meter was believed before it could be asked about.
     upcasts = {2: lambda said: said | {"because": "salted"}}
 
@@ -293,6 +298,8 @@ class Metered(Kind):
         if known.apart(found.more_g, found.g_kj, 1.0, found.error_g) <= CONTRADICTS_SD:
             return with_concentration(state, found)
         left_g = 100.0 * pot.contents.salt / percent
+        if self.because == "boiled" and left_g <= pot.contents.liquid_g - pot.contents.water:
+            raise SpissusError("percent", say("events.less_than_solids"))
         if self.because is None:
             raise SaltError(self.percent, pot, left_g * pot.contents.liquid_ml / pot.contents.liquid_g)
         if self.because == "misread":

@@ -213,7 +213,7 @@ class Parted(DrawsOff):
     """A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside."""
 
     stage = "strain"
-    versions = (2,)
+    versions = (3,)
 
     kind: Literal["parted"] = "parted"
     purpose: Literal["plate", "aside"]

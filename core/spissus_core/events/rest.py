@@ -21,7 +21,7 @@ _SAID: dict[str, Message] = {
 class RestIs(Kind):
     """What is set aside is kept hot, is set to cool, is cold, or was thrown away."""
 
-    versions = (2,)
+    versions = (3,)
 
     kind: Literal["rest"] = "rest"
     rest: Literal["hot", "cooling", "cold", "gone"]

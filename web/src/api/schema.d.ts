@@ -2108,7 +2108,7 @@ export interface components {
          * CurveOut
          * @description The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
          *     ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
-         *     stove takes in a minute.
+         *     stove takes in a minute, and two readings that are ``no_chance_ml`` apart are so by no chance.
          */
         CurveOut: {
             /** Points */
@@ -2132,6 +2132,8 @@ export interface components {
             looks: components["schemas"]["LookOut"][];
             /** Most Ml Min */
             most_ml_min: number;
+            /** No Chance Ml */
+            no_chance_ml: number;
         };
         /**
          * CurvePoint

@@ -125,7 +125,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           )}
         </div>
       </div>
-      {batch.rest && (
+      {batch.rest && batch.act.kind !== 'rest' && (
         <p className="order-first text-base leading-snug">
           <Words of={batch.rest} />
         </p>

@@ -79,19 +79,15 @@ function useKeptReadings({ pot }: Batch, list: readonly Waiting[]): KeptReading[
 
 /** A reading that cannot be, by what was known before it; null where it can, or where only the server understands it. */
 export function cannotBe(batch: Batch, measured: Measured, unit: Record<string, string>, at: number): 'more' | 'less' | null {
-  const { course, points, learned_from, most_ml_min } = batch.curve
+  const { course, learned_from, most_ml_min, no_chance_ml: slack } = batch.curve
   const before = course[0]
   const found = looked(measured, unit, batch.pot.table)
   if (batch.act.doing !== 'boil' || !before || !found) return null
-  const slack = SURE * (points.at(-1)?.error_ml ?? 0)
   const lost = before.liquid.value - found.ml
   const minutes = (at - Date.parse(before.at)) / 60_000
   // How long the start had stood before it was told nobody knows.
   return lost < -slack ? 'more' : learned_from > 0 && lost - slack > most_ml_min * minutes ? 'less' : null
 }
-
-/** Two readings so many of their errors apart are no chance. */
-const SURE = 3 * Math.SQRT2
 
 /** What a plain figure shows, hot or on a scale. Anything else is the server's to understand. */
 function looked({ method, value, hot }: Measured, unit: Record<string, string>, table: Batch['pot']['table']): Pick<KeptReading, 'ml' | 'depthMm' | 'label'> | null {
