@@ -155,6 +155,8 @@ def test_a_mark_is_told_in_what_is_measured_with() -> None:
         ({"body": 1}, 890.0, "Much thicker than you wanted: 890 mL"),
         ({"salt_percent": 0.5}, 890.0, "Saltier than you like"),
         ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "Milder than you like"),
+        ({}, 1300.0, "as you wanted it: 1 300 mL"),
+        ({}, 1400.0, "More than you wanted: 1 400 mL"),
         ({"body": 2}, 820.0, "A little thicker than you wanted and 80 mL short: 820 mL"),
     ],
 )

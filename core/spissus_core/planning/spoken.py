@@ -259,6 +259,9 @@ def _choose_line(act: Act, timeline: State) -> Message:
 #: share of what was wanted it is short. Modelling choices.
 OFF_STEPS, MUCH_OFF_STEPS, OFF_SHORT = 0.75, 1.5, 0.05
 
+#: Up to so many times what was wanted is no fault, beyond it more meals (common practice).
+MORE_MEALS = 1.5
+
 
 def _finish_line(act: Act, timeline: State) -> Message:
     """That it is done, and how it stands against what was wanted."""
@@ -277,6 +280,7 @@ def _finish_line(act: Act, timeline: State) -> Message:
         thicker if steps > OFF_STEPS else thinner if steps < -OFF_STEPS else None,
         say("bar.off_saltier" if over > 0.0 else "bar.off_milder") if abs(over) > CLOSE_SALT else None,
         say("bar.off_short", volume=show_volume(short)) if short > OFF_SHORT * wanted.amount_ml else None,
+        say("bar.off_more") if act.amount > MORE_MEALS * wanted.amount_ml else None,
         say("bar.off_fat", fat=fat) if fat_to_skim(pot, wanted) else None,
     ]
     found = [one for one in off if one is not None]

@@ -134,7 +134,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
       {recorded && undo && !stands.pending && (
         <p className="order-first flex items-center gap-x-3">
           <span className="min-w-0 truncate">{recorded}</span>
-          <Button look="bar" disabled={held} onClick={undo.act}>
+          <Button look="bar" className="shrink-0 whitespace-nowrap" disabled={held} onClick={undo.act}>
             Take back
           </Button>
         </p>
