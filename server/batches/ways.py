@@ -101,13 +101,15 @@ class TradeOut(Shape):
 
 class RoutesOut(Shape):
     """The ways there, the one to propose first, and what each volume costs. ``told`` is how what was said of the
-    amount was read; null where it is the amount itself. Boiled down below ``too_salty`` its sauce is past the ceiling;
+    amount was read; null where it is the amount itself. ``body`` is the step of the ladder, which the amount may name
+    in words, too ("600 ml, syrupy"). Boiled down below ``too_salty`` its sauce is past the ceiling;
     null where it never is."""
 
     routes: list[RouteOut]
     trade: list[TradeOut]
     wanted: ShownOut
     told: SaidOut | None
+    body: int
     salt_percent: float
     ceiling_percent: float
     too_salty: ShownOut | None
@@ -283,6 +285,7 @@ def routes_out(
         ],
         wanted=ShownOut.of(show_volume(wanted.amount_ml)),
         told=SaidOut.of(wanted.amount_said) if wanted.as_told else None,
+        body=wanted.body,
         salt_percent=wanted.salt_percent,
         ceiling_percent=wanted.ceiling_percent,
         too_salty=None if salty is None else ShownOut.of(show_volume(salty)),

@@ -7,14 +7,17 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Literal
 
 from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
+from .figures import THOUSANDS, in_figures
 from .reading import Dimension, Said, amount_at, units_of
+from .rows import rows
 
 UnitSystem = Literal["metric", "us"]
 
@@ -150,11 +153,20 @@ def whole_amount(
         raise QuantityError(field, say("amounts.write", example=example))
     if len(cleaned) > LONGEST_AMOUNT:
         raise QuantityError(field, say("amounts.too_long", example=example))
-    sign, body = 1.0, cleaned
-    if cleaned[0] in "-−–":
+    if dimension == "mass" and (found := THOUSANDS.search(cleaned)):
+        # In a sentence about a pot it is more than two kilos; of salt it may be two grams.
+        plain, point = f"{found[1]}{found[2]} g", f"{float(found[0]):g} g"
+        raise QuantityError(field, say("amounts.two_ways", text=cleaned, plain=plain, point=point))
+    sign, body = 1.0, in_figures(cleaned)
+    if body[0] in "-−–":
         if dimension != "temperature" and not signed:
             raise QuantityError(field, say("amounts.below_zero", text=cleaned, example=example))
-        sign, body = -1.0, cleaned[1:].lstrip()
+        sign, body = -1.0, body[1:].lstrip()
+    if dimension == "temperature" and (mark := _GAS_MARK.fullmatch(body)):
+        known = gas_marks().get(mark["mark"].replace("¼", "1/4").replace("½", "1/2"))
+        if known is None:
+            raise QuantityError(field, say("amounts.no_gas_mark", text=cleaned))
+        return Said(known, units_of("°C")[0], 0.0, "")
     said = amount_at(body, among or (dimension,), field=field, example=example)
     if said is None:
         raise QuantityError(field, say("amounts.no_number", text=cleaned, example=example))
@@ -164,6 +176,15 @@ def whole_amount(
     if said.unit is None and default_unit is not None:
         said = replace(said, unit=next(u for u in units_of(default_unit) if u.dimension == dimension))
     return replace(said, count=sign * said.count)
+
+
+_GAS_MARK = re.compile(r"(?:regulo|gas)(?: ?mark)? ?(?P<mark>\d/\d|[¼½]|\d{1,2})", re.I)
+
+
+@lru_cache(maxsize=1)
+def gas_marks() -> Mapping[str, float]:
+    """What the marks of a gas oven stand for, °C, by the mark: rows of ``data/gas_marks.csv``."""
+    return MappingProxyType({row["mark"]: float(row["celsius"]) for row in rows("gas_marks")})
 
 
 def within(value: float, low: float, high: float, *, field: str, what: Message, unit: str) -> float:

@@ -282,9 +282,13 @@ _BETWEEN = re.compile(r"(?:between|from)\s+(?=\S)", re.I)
 _BETWEEN_AND = re.compile(r"\s*(?:and|to)\s+", re.I)
 _TIMES = re.compile(r"\s*[x×*]\s*(?=[\d½¼¾])", re.I)
 _OR_SO = re.compile(
-    r"\s*(?:or\s+(?:so|thereabouts)|approx\.?|approximately|ish|roughly|about|more or less)(?![^\W\d_])", re.I
+    r"\s*(?:\((?:or\s+so|approx\.?|approximately|roughly|about|more or less)\)"
+    r"|-?(?:or\s+(?:so|thereabouts)|approx\.?|approximately|ish|roughly|about|more or less)(?![^\W\d_]))",
+    re.I,
 )
 _PLUS = re.compile(r"\s*(?P<how>plus|\+|and|&)?\s*", re.I)
+_MINUS = re.compile(r"\s*(?:minus|less|−)\s+(?=\S)", re.I)
+_FULL = re.compile(r"\s+full(?=\s*(?:$|[,;).]|of\b))", re.I)
 _CLOCK = re.compile(r"(\d{1,2}):([0-5]\d)(?:\s*(?:h|hrs?|hours?))?(?![\w:])", re.I)
 _CONTAINER = re.compile(r"[\s-]*(bottle|tin|can|carton|jar|packet|package|pack|box|tub|bag|piece)s?(?![^\W\d_])", re.I)
 #: A spread that "or so" gives. Modelling choice.
@@ -377,7 +381,23 @@ def _sum(text: str, of: Collection[Dimension] | None, field: str, example: Argum
         total = said.value + size
         spread = ((said.spread * said.value) ** 2 + (more.spread * size) ** 2) ** 0.5 / total if total else 0.0
         said = replace(said, count=total / unit.size, spread=spread, rest=more.rest, fill=1.0)
-    return said
+    return _less(said, of, field, example) if said else None
+
+
+def _less(said: Said, of: Collection[Dimension] | None, field: str, example: Argument) -> Said:
+    """ "A litre less 200 ml": of one dimension, and less than the whole."""
+    joint = _MINUS.match(said.rest) if said.unit else None
+    try:
+        taken = _term(said.rest[joint.end() :], of, field, example) if joint else None
+    except QuantityError:
+        return said
+    if said.unit is None or taken is None or taken.unit is None or taken.unit.dimension != said.unit.dimension:
+        return said
+    left = said.value - taken.value
+    if left <= 0.0:
+        return said
+    spread = ((said.spread * said.value) ** 2 + (taken.spread * taken.value) ** 2) ** 0.5 / left
+    return replace(said, count=left / said.unit.size, spread=spread, rest=taken.rest, fill=1.0)
 
 
 #: "2 × 6 × 330 ml": nobody multiplies more.
@@ -390,6 +410,9 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         hours = int(clock.group(1)) + int(clock.group(2)) / 60.0
         return Said(hours, _HOUR, 0.0, text[clock.end() :])
     number = number_at(text, field, example)
+    if number is None and (one := unit_at(text, of)) and _AND_PARTS.match(one[1]):
+        # "Kilo and a half": one of it, and a part.
+        number = 1.0, f" {text}"
     if number is None:
         return None
     value, rest = number
@@ -406,6 +429,8 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         full, spread, rest = full * factor, (spread**2 + half**2) ** 0.5, rest[fill.end() :]
     if unit := unit_at(rest, of):
         rest = unit[1]
+        if unit[0].kind == "hand" and (full_of := _FULL.match(rest)):
+            rest = rest[full_of.end() :]
         if more := _AND_PARTS.match(rest):
             value, rest = value + _part(more["part"], more["n"]), re.sub(rf"^{_OF_A}", "", rest[more.end() :])
         # "a 500 ml bottle of cider", with or without its article.

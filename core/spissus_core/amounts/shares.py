@@ -49,7 +49,7 @@ _LEFT_AFTER = r"left(?: over| behind)?|remain(?:s|ing)?|stay(?:s|ing)?|is over"
 _OF_IT = r"of (?:it|all|its volume|the (?:pot|liquid|sauce|whole|lot)|what (?:is|was) there|what you strained)"
 #: What says nothing of it, before a share or behind it.
 _NEUTRAL = (
-    r"reduc(?:e|ed|es|ing)|boil(?:s|ed|ing)?|cook(?:s|ed|ing)?|simmer(?:s|ed|ing)?|steam(?:s|ed)?|bring|brought|take|took"
+    r"reduc(?:e|ed|es|ing)|knock(?:ed)?|boil(?:s|ed|ing)?|cook(?:s|ed|ing)?|simmer(?:s|ed|ing)?|steam(?:s|ed)?|bring|brought|take|took"
     r"|let|down|it|all|the|pot|liquid|sauce|volume|until|till|only|just|is|has|have|are|was|were|about|roughly|nearly"
     r"|almost|around|some|me|you|us|then|first|that|this|of|its|should|must|be|by itself|again|out|there"
 )
@@ -60,7 +60,11 @@ _AFTER_WORD = re.compile(
 _WORD = re.compile(r"[^\s,]+")
 _HALVE = re.compile(r"halv(?:e|ed|ing)\b", re.I)
 _WHOLE = re.compile(r"(?:all|everything|the lot|the whole(?: pot)?)(?: of it)?$", re.I)
-_NOTHING_GONE = re.compile(r"nothing (?:boiled )?(?:away|off|gone|lost)$", re.I)
+_NOTHING_GONE = re.compile(
+    r"nothing (?:boiled )?(?:away|off|gone|lost)|(?:leave it |just )?(?:as|the way) it is|(?:no|without) boiling"
+    r"|(?:do not|don't|dont) (?:boil|reduce) (?:it|anything)(?: down)?",
+    re.I,
+)
 
 
 def goes_by(word: str) -> Goes:

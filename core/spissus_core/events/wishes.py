@@ -78,6 +78,11 @@ class Wanted(Kind):
             return data
         told = read_amount_wanted(data["amount"])
         rest = {key: given for key, given in data.items() if key != "amount"}
+        if told.body is not None:
+            rest["body"] = told.body
+        if told.field == "body":
+            step = Term(LADDER[int(told.value)].on_the_spoon)
+            raise QuantityError("amount", say("wishes.thick_how_much", text=data["amount"].strip(), step=step))
         if told.field == "portions":
             rest["portion_ml"] = told.each_ml or rest.get("portion_ml") or DISHES[USUAL_DISH].helping_ml
         return rest | {told.field: told.value}

@@ -24,8 +24,8 @@ const AMOUNT_FIELDS = ['amount', 'volume_ml', 'share', 'gone_ml', 'gross_g', 'at
 
 /** What may be written where the amount is asked for. */
 const EXAMPLES = [
-  'Also: half, by a third, leave a third, boil off 400\u00a0ml, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08.',
-  'Also: half, by a third, leave a third, boil off 2\u00a0cups, 5\u00a0lb on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08.',
+  'Also: half, by a third, leave a third, boil off 400\u00a0ml, 2.4\u00a0kg on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08, “600\u00a0ml, syrupy”.',
+  'Also: half, by a third, leave a third, boil off 2\u00a0cups, 5\u00a0lb on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08, “2\u00a0cups, syrupy”.',
 ] as const
 
 /** What is wanted: a line of values, each to be tapped and said otherwise. */
@@ -33,7 +33,9 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
   const eg = useExample()
   const say = useSay()
   const { dishes, avoided, salt_words: salts } = useLists()
-  const step = batch.ladder[Number(wish.body)]
+  // The amount may name the step in words, too ("600 ml, syrupy"); who then taps another takes the words back.
+  const body = wish.by === 'amount' && routes ? String(routes.body) : wish.body
+  const step = batch.ladder[Number(body)]
   const makes = routes?.wanted ?? (batch.wanted ?? batch.suggested).amount
   const byPeople = wish.by === 'people'
   const salt = salts.find(({ percent }) => `${percent.toFixed(2)} %` === wish.salt)
@@ -88,7 +90,7 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
           assumed={assumed}
           said={
             <span className="inline-flex items-center gap-1.5 align-top">
-              <span className="-my-2.5"><Spoon step={Number(wish.body)} size={24} /></span>
+              <span className="-my-2.5"><Spoon step={Number(body)} size={24} /></span>
               {step?.everyday}
             </span>
           }
@@ -99,9 +101,9 @@ export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props)
               label="How thick"
               layout="stack"
               onAgain={close}
-              value={wish.body}
-              onChange={(body) => {
-                change({ body })
+              value={body}
+              onChange={(next) => {
+                change(body === wish.body ? { body: next } : { body: next, amount: say(makes) })
                 close()
               }}
               options={batch.ladder.map((one) => ({
