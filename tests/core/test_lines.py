@@ -109,7 +109,7 @@ def test_what_cannot_be_read_is_kept_and_says_why(text: str, complaint: str) -> 
 @pytest.mark.parametrize(
     ("text", "doubt", "choices"),
     [
-        ("200 ml wine", "several are called so", ["white wine"]),
+        ("200 ml stock", "several are called so", ["stock, unsalted"]),
         ("500 g orange blorple", "“blorple” says nothing", []),
         ("beaf shin 1 kg", "“beaf” was read as that", []),
         ("3 lamb legs, 4.5 kg", "in all", ["g in all"]),

@@ -101,6 +101,12 @@ def cases() -> tuple[Case, ...]:
 
 
 @cache
+def unlike() -> tuple[Case, ...]:
+    """Lines of kinds that the reader was not written for, each written before it was tried on them."""
+    return tuple(case(*row) for name in ("notes.txt", "market.txt") for row in written(name))
+
+
+@cache
 def later() -> tuple[Case, ...]:
     """Lines that came up after the corpus was set down."""
     return tuple(case(*row) for row in written("later.txt"))

@@ -18,13 +18,15 @@ _POINT = re.compile(
 #: "2.250 g": nobody weighs a pot to the milligram. "2 l 350": what follows is of the next smaller unit.
 THOUSANDS = re.compile(r"\b(\d{1,2})\.(\d{3})(?=\s*(?:g|gr|grams?|ml|mils?)\b)", re.I)
 _NEXT_SMALLER = re.compile(
-    r"\b(?P<whole>\d+\s*(?P<unit>l|lit(?:re|er)s?|kg|kilos?))(?:\s+|,\s+(?=\d{2,3}$))(?P<rest>\d{2,3})"
+    rf"\b(?P<whole>(?:\d+|an?|{_ONES})\s*(?P<unit>l|lit(?:re|er)s?|kg|kilos?))"
+    r"(?:\s+|,\s+(?=\d{2,3}$))(?P<rest>\d{2,3})"
     r"(?=\s*(?:$|[,;](?!\d)|\b(?:on|hot|cold|with|and|of|no|salty|flat)\b))",
     re.I,
 )
 #: "Seven fifty mil" is 750, as it is said over the counter.
 _HUNDREDS_LEFT_OUT = re.compile(
-    rf"\b(?P<n>{_ONES})[ -](?P<tens>{_TENS})\b(?=\s*(?:m(?:il)?ls?|mils?|ml|millilit(?:re|er)s?|g|gr|gram(?:me)?s?)\b)", re.I
+    rf"\b(?P<n>{_ONES})[ -](?P<tens>{_TENS})\b(?=\s*(?:m(?:il)?ls?|mils?|ml|millilit(?:re|er)s?|g|gr|gram(?:me)?s?)\b)",
+    re.I,
 )
 _PER_HUNDRED = re.compile(r"\s+(?:in|out of|per)\s+(?:a |one )?100\b(?!\s*[\w/])", re.I)
 

@@ -280,7 +280,7 @@ _SEPARATOR = r"\s*(?:-|–|—|to|or)\s*"
 _RANGE = re.compile(rf"{_SEPARATOR}(?=[\d{_SIGNS}]|{_WHOLE}(?![^\W\d_])|half|quarter)", re.I)
 _BETWEEN = re.compile(r"(?:between|from)\s+(?=\S)", re.I)
 _BETWEEN_AND = re.compile(r"\s*(?:and|to)\s+", re.I)
-_TIMES = re.compile(r"\s*[x×*]\s*(?=[\d½¼¾])", re.I)
+_TIMES = re.compile(r"\s*[x×*@]\s*(?=[\d½¼¾])", re.I)
 _OR_SO = re.compile(
     r"\s*(?:\((?:or\s+so|approx\.?|approximately|roughly|about|more or less)\)"
     r"|-?(?:or\s+(?:so|thereabouts)|approx\.?|approximately|ish|roughly|about|more or less)(?![^\W\d_]))",

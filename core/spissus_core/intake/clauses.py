@@ -16,16 +16,28 @@ DIMENSIONS: tuple[Dimension, ...] = ("mass", "volume")
 _EACH = re.compile(r"\s*(?:/\s*(?:pcs?|piece|each|ea)|each|apiece|a piece|per piece|the piece|ea\.?)(?![^\W\d_])", re.I)
 _ALL = re.compile(
     r"\s*(?:in all|in total|total|(?:for )?the (?:pair|two|three|four|six)|(?:a|per) pair|the bunch|"
-    r"altogether|all told|together|all together|the lot|of them|in weight|in the whole|"
-    r"whole weight|raw weight|raw|net|gross|drained|by weight|weight)(?![^\W\d_])",
+    r"altogether|all told|together|all together|the lot|of them|in weight|in the whole|between (?:them|the \w+)|"
+    r"whole weight|raw weight|raw|gross|by weight|weight|before (?:being )?(?:peel|trimm?|bon|clean|pluck)(?:ed|ing)"
+    r"|(?P<net>(?:when |once |after (?:being )?)?(?:drained|net|prepared|(?:peel|clean|trimm|bon|pluck)(?:ed|ing))"
+    r"(?: weight)?))(?![^\W\d_])",
     re.I,
 )
 _BEFORE_SIZE = re.compile(
-    r"(?:\s|^)(?:of|at|à|@|about|weighing(?:\s+about)?|weighs(?:\s+about)?|ca\.?|circa|~|x|×|=|:|-|–|—)\s*$", re.I
+    r"(?:\s|^)(?:of|at|à|@|about|(?:weigh(?:ing|s|ed)?|c[ao]mes? to|making|totall?ing)(?:\s+about)?|ca\.?|circa"
+    r"|~|x|×|=|:|-|–|—)\s*$",
+    re.I,
 )
 #: Into how many pieces something was cut says nothing of its weight.
 _PIECES = re.compile(
     r"(?:in|into|cut into|about)?\s*\d+(?:\s*[-–]\s*\d+)?\s+(?:\w+\s+)?(?:pieces?|chunks?|portions?|parts|slices|pcs)",
+    re.I,
+)
+#: "4 oz butter (1 stick)": the same once more.
+_SO_MANY = re.compile(
+    r"(?:about |approx\.? |or )?(?:\d+(?:[/.,–-]\d+)?|[½¼¾]|an?|one|two|three|four|half an?)\s+"
+    r"(?:(?:small|medium|large|big|whole|level|heaped)\s*)?"
+    r"(?:sticks?|bulbs?|heads?|stalks?|fillets?|legs?|cubes?|slices?|rashers?|bunch(?:es)?|sprigs?|small|medium|large|ones?"
+    r"|of them|tins?|cans?)?",
     re.I,
 )
 #: "2 quails of 200 g": each; of one thing, it is the same.
@@ -44,10 +56,12 @@ def cleaned(text: str) -> str:
 
 
 class Size(NamedTuple):
-    """An amount that stands beside a count: of each, of all, or not said of which."""
+    """An amount that stands beside a count: of each, of all, or not said of which; ``net`` is what is left of it once
+    it was drained, peeled or boned."""
 
     said: Said
     of: Literal["each", "all", ""]
+    net: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,14 +92,14 @@ def _size(text: str) -> Size | None:
     said = amount_of_list(bare)
     if said is None or (said.unit is None and not said.came_in):
         return None
-    rest, of = said.rest, ""
+    rest, of, net = said.rest, "", False
     if found := _EACH.match(rest):
         rest, of = rest[found.end() :], "each"
     elif found := _ALL.match(rest):
-        rest, of = rest[found.end() :], "all"
+        rest, of, net = rest[found.end() :], "all", bool(found["net"])
     if re.match(r"each\b", text.strip(), re.I):
         of = "each"
-    return Size(said, of) if not rest.strip(" .)") else None  # type: ignore[arg-type]
+    return Size(said, of, net) if not rest.strip(" .)") else None  # type: ignore[arg-type]
 
 
 def is_size(text: str) -> bool:
@@ -113,7 +127,8 @@ def apart(text: str) -> Parts:
     elif first is None and (_ONE_PIECE.match(head) or _is_measure(head)):
         # "sprig of parsley", "pinch of saffron": one.
         first = amount_of_list(f"1 {head}")
-    words = [head if first is None else first.rest]
+    first, head = _less(first, head if first is None else first.rest)
+    words = [head]
     sizes: list[Size] = []
     # "a leg of mutton of seven pounds", "pork cheek 1.2 kg": an amount at the end of the head.
     if found_last := size_last(words[0]):
@@ -124,9 +139,9 @@ def apart(text: str) -> Parts:
         sizes.append(size)
     for clause in [*others, *clauses]:
         if size_ := _size(clause):
-            # What is left of a tin when it is drained is what goes in.
-            sizes.insert(0 if re.search(r"\bdrained\b", clause, re.I) else len(sizes), size_)
-        elif _PIECES.fullmatch(clause.strip()):
+            # What is left of it when it is drained or peeled is what goes in.
+            sizes.insert(0 if size_.net else len(sizes), size_)
+        elif _PIECES.fullmatch(clause.strip()) or (first is not None and _SO_MANY.fullmatch(clause.strip())):
             continue
         elif first is None and not sizes and (said := amount_of_list(clause.strip())):
             # "butter, 2 oz. melted", "onions, 2 large".
@@ -148,6 +163,21 @@ def apart(text: str) -> Parts:
     return Parts(first, tuple(sizes), " , ".join(part.strip(" ,;:.") for part in words if part.strip(" ,;:.")))
 
 
+_MINUS = re.compile(r"\s+(?:minus|less)\s+(?P<taken>.+)$", re.I)
+
+
+def _less(first: Said | None, words: str) -> tuple[Said | None, str]:
+    """ "Carrots minus one", "red wine minus a glass": the amount without what was kept back, and the words before."""
+    found = _MINUS.search(words) if first else None
+    taken = amount_of_list(found["taken"]) if found else None
+    if first is None or found is None or taken is None or taken.rest.strip(" .") or taken.value >= first.value:
+        return first, words
+    alike = taken.unit is first.unit or (taken.unit and first.unit and taken.unit.dimension == first.unit.dimension)
+    if not alike:
+        return first, words
+    return replace(first, count=first.count * (1.0 - taken.value / first.value)), words[: found.start()]
+
+
 _VAGUE = re.compile(
     r"(?:quite )?(?:a (?:lot|little|bit|touch|hint|suspicion)|lots|plenty|some|a little|more|little)"
     r"(?: more)?(?:\s+of)?\s+(?=[^\W\d_])",
@@ -159,7 +189,13 @@ _ONE_PIECE = re.compile(r"(?:sprig|stick|stalk|slice|rasher|head|bunch|clove|lea
 def _is_measure(head: str) -> bool:
     """Whether a text begins with a measure of the hand or a container: "splash of vinegar", "good pinch of salt"."""
     unit = unit_at(re.sub(r"^(?:good|generous|small|large|big|heaped|level)\s+", "", head), DIMENSIONS)
-    return unit is not None and unit[0].kind != "exact" and re.match(r"\s+of\s", unit[1]) is not None
+    if unit is None or unit[0].kind == "exact":
+        return False
+    return re.match(r"\s+of\s" if unit[0].name not in _SAID_SHORT else r"\s+", unit[1]) is not None
+
+
+#: Measures of the hand that stand before a name without "of", too: "pinch sugar".
+_SAID_SHORT = frozenset({"pinch", "three-finger pinch", "splash", "glug", "drizzle", "dash", "squeeze", "shot"})
 
 
 #: Where an amount may begin within words, and how many such places, from the end, are looked at.

@@ -54,6 +54,7 @@ _MEAT = (
     r"(?:the )?(?:meat|beef|veal|lamb|pork|pieces|joint|bird|birds|chicken|duck|shanks?|cheeks?|rest|others?"
     r"|vegetables)"
 )
+_BEFORE = r"(?:the (?:day|night) before|overnight|beforehand|in advance|yesterday)"
 _TIMES = r"(?:\s+for\s+[^,;()]+)?"
 #: What is told of a use, as patterns; what changes nothing is only understood.
 _USE_WORDS: tuple[tuple[Use, str], ...] = (
@@ -76,7 +77,8 @@ _USE_WORDS: tuple[tuple[Use, str], ...] = (
         "rubbed",
         r"(?:rubbed|dry-brined|sprinkled|for rubbing)?\s*"
         r"(?:on|onto|into|in|over|for) the (?:meat|joint|bird|shanks?|skin)"
-        r"|rubbed in|rubbed on|for rubbing",
+        rf"|(?:rubbed (?:in|on)|for rubbing|dry-?\s?brined|(?:for|as) (?:the |a )?dry brine)(?:,? {_BEFORE})?"
+        rf"|(?:salted|brined) {_BEFORE}(?: with(?= \d))?",
     ),
     (
         "fried",

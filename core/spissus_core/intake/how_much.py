@@ -87,6 +87,17 @@ def piece_of(words: str, what: Ingredient) -> str | None:
 def in_all(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:
     """How much of an ingredient a line comes to, and the weight it may be instead, g, where that is not clear."""
     first, sizes = parts.first, parts.sizes
+    if first is not None and (net := next((size for size in sizes if size.net), None)):
+        return _resolved(net.said, what, parts.words), None
+    amount, unclear = _full(parts, what)
+    if (drained := _drained(parts, what)) is not None:
+        amount = replace(amount, value=drained * amount.value, spread=math.hypot(amount.spread, _DRAINED_SPREAD))
+    return amount, unclear
+
+
+def _full(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:
+    """As :func:`in_all`, of what was bought."""
+    first, sizes = parts.first, parts.sizes
     sized = [size for size in sizes if size.said.unit is not None and size.said.unit.kind != "container"]
     if first is None:
         # "Salt: 12 g", "carrots × 2"; of two sizes, "2 … 1.4 kg", one counts the other.
@@ -116,6 +127,29 @@ def in_all(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:
     return amount, None
 
 
+#: What is left of a tin of beans or tomatoes, as a share of what it holds, and how far that may be off (common
+#: practice: a tin of 400 g is sold as 240 g drained).
+DRAINED, _DRAINED_SPREAD = 0.6, 0.08
+_DRAINED, _UNDRAINED = re.compile(r"\bdrained\b", re.I), re.compile(r"\bundrained\b", re.I)
+
+
+def _drained(parts: Parts, what: Ingredient) -> float | None:
+    """The share of a tin that goes in without its liquid; None where all of it does, or it is drained as it is told.
+
+    Beans are drained unless their liquid is named; tomatoes only where it is said.
+    """
+    first = parts.first
+    tinned = first is not None and (first.came_in in ("tin", "can", "jar") or (first.unit and first.unit.name == "tin"))
+    told_full = any(size.said.unit is not None for size in parts.sizes) or not (
+        first and first.unit and first.unit.name in what.pieces
+    )
+    if not tinned or _UNDRAINED.search(parts.words):
+        return None
+    if what.group == "pulse":
+        return DRAINED if told_full else None
+    return DRAINED if _DRAINED.search(parts.words) and what.group in ("tomato", "vegetable", "fruit") else None
+
+
 def _counted_sizes(
     count: Said, container: str | None, size: Size, what: Ingredient, words: str
 ) -> tuple[Amount, float | None]:
@@ -129,13 +163,21 @@ def _counted_sizes(
         return (one, None) if size.of == "all" or times == 1.0 else (each, None)
     piece = piece_of(words, what) or "each"
     usual = what.pieces.get(piece) or next(iter(what.pieces.values()), 0.0)
-    if not usual:
-        return each, grams_of(one, what)
     grams = grams_of(one, what)
+    if not usual:
+        # Nobody knows what one weighs: told behind a count, it is more often all of them.
+        return one, grams_of(each, what)
     far_each, far_all = abs(math.log(grams / usual)), abs(math.log(grams / (usual * times)))
-    if far_each <= far_all:
-        return each, (grams if far_all - far_each < math.log(_CLEAR) else None)
-    return one, (grams * times if far_each - far_all < math.log(_CLEAR) else None)
+    if abs(far_each - far_all) >= math.log(_CLEAR):
+        return (each if far_each < far_all else one), None
+    # Where the two are far apart, and neither is likelier, the smaller counts.
+    if far_each <= far_all and times <= _TWOFOLD:
+        return each, grams
+    return one, grams_of(each, what)
+
+
+#: Readings of a line that differ by more count as the smaller one until somebody says. Modelling choice.
+_TWOFOLD = 2.0
 
 
 def grams_of(amount: Amount, what: Ingredient) -> float:

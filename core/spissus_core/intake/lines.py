@@ -15,11 +15,13 @@ from typing import NamedTuple
 
 from ..amounts.figures import in_figures
 from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
+from ..amounts.reading import ONES
 from ..amounts.rows import rows
 from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
 from ..pantry.ingredients import Ingredient, ingredient, search
-from ..pantry.naming import Taken, taken_for
+from ..pantry.naming import Taken, is_named, stands, taken_for
+from .asides import without_asides, without_purpose, without_salting
 from .clauses import Parts, amount_of_list, apart, cleaned, is_size, size_last
 from .diluted import diluted
 from .doings import Done, Use, doings
@@ -74,7 +76,10 @@ class ReadList:
 # -- a line -----------------------------------------------------------------------------------------
 
 _JOINT = re.compile(
-    r"\s*[;+]\s*|\s+(?:and|plus|with|&|stuck with|studded with|mixed with|rolled in|in)\s+|,\s*(?:and\s+)?", re.I
+    r"\s*[;+]\s*|\s*/\s*(?!\d+\s*(?:pcs?|piece)\b)"
+    r"|\s+(?:and|plus|with|&|stuck with|studded with|mixed with|rolled in|in)\s+|,\s*(?:and\s+)?"
+    rf"|\s+(?=(?:\d|[½¼¾⅓⅔]|(?:an?|half|{'|'.join(ONES)})\b))",
+    re.I,
 )
 _SQUEEZED = re.compile(
     r"(?:the )?(?:(?:strained|finely|grated|pared|thin|fresh)\s+)*"
@@ -105,7 +110,7 @@ def read_line(text: str, own: Sequence[Ingredient] = (), meant: Ingredient | Non
     try:
         if re.match(r"[-−–]\s*\d", text.strip()) and not re.match(r"[-−–]\s+\d", text.strip()):
             raise QuantityError("amount", say("intake.below_zero", text=text.strip()))
-        shown = _AS_IT_GROWS.sub(" ", in_figures(shown))
+        shown = without_asides(in_figures(shown))
         if meant is not None:
             return [_sure(_thing(text, shown, own, meant))]
         if made := diluted(shown, own):
@@ -153,15 +158,23 @@ def _things(shown: str, own: Sequence[Ingredient]) -> list[str]:
     return [*out, rest]
 
 
+#: "Water and wine, 500 ml each".
+_EACH_BEHIND = re.compile(r"(?P<names>[^\d]+?),?\s+(?P<amount>[\d½¼¾][^,;()]*?)\s+(?:of\s+)?each", re.I)
+
+
 def _of_each(shown: str, own: Sequence[Ingredient]) -> list[str]:
     """ "50 g each butter and flour", "150 g each of carrot, celery and onion": as many things, if it is so told."""
     said = amount_of_list(shown)
     after = re.match(r"\s*(?:of\s+)?each(?:\s+of)?\s+(?=[^\W\d_])", said.rest, re.I) if said else None
+    if said is None and (behind := _EACH_BEHIND.fullmatch(shown)):
+        names = re.split(r",\s*(?:and\s+)?|\s+(?:and|&)\s+", behind["names"])
+        sized = is_size(behind["amount"]) and names[1:] and all(stands(name, own) for name in names)
+        return [f"{behind['amount']} {name}" for name in names] if sized else []
     if said is None or after is None:
         return []
     names = re.split(r",\s*(?:and\s+)?|\s+(?:and|&)\s+", said.rest[after.end() :])
     amount = shown[: len(shown) - len(said.rest)]
-    return [f"{amount} {name}" for name in names] if names[1:] and all(_stands(name, own) for name in names) else []
+    return [f"{amount} {name}" for name in names] if names[1:] and all(stands(name, own) for name in names) else []
 
 
 def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> bool:
@@ -174,32 +187,36 @@ def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> boo
         one, two = amount_of_list(left.strip()), amount_of_list(right.strip())
     except QuantityError:
         return False
-    if joint in ("in", "with") and (two is None or not _stands(two.rest, own)):
+    if joint in ("in", "with") and (two is None or not stands(two.rest, own)):
         return False
     if one is None and two is None:
         if joint == ";":
             return _whole_thing(left, own) and _whole_thing(right, own)
         # "salt and pepper", "pepper and salt to taste": only where the whole is no name of one thing.
-        if joint not in ("and", "&", "+", "rolled in", "mixed with"):
+        if joint not in ("and", "&", "+", "/", "rolled in", "mixed with"):
             return False
-        return _is_named(left, own) and _is_named(right.partition(",")[0], own) and not _stands(f"{left} {right}", own)
+        return is_named(left, own) and is_named(right.partition(",")[0], own) and not stands(f"{left} {right}", own)
     if one is not None and two is None:
         # "2 carrots and onions" are two; "1 tsp salt and pepper" too; "300 g ham and bacon trimmings" are not known.
         if joint not in ("and", "&", "stuck with", "studded with", "mixed with", "rolled in"):
-            return joint in (";", "+") and _stands(right.partition(",")[0], own)
+            return joint in (";", "+") and stands(right.partition(",")[0], own)
         both = f"{one.rest} {right}"
-        return _stands(one.rest, own) and _stands(right.partition(",")[0], own) and not _stands(both, own)
+        return stands(one.rest, own) and stands(right.partition(",")[0], own) and not stands(both, own)
     if two is None or is_size(right):
         return False
     # "beef, 3 lbs.; bacon, 1/2 lb.": the amount of the right one belongs to it by its name, or the other way round.
     if joint == ";":
         return _whole_thing(left, own) and _whole_thing(right, own)
     name = left if one is None else one.rest
+    if joint == "" and re.search(r"(?:^|\s)(?:of|in|with|for|at|about|to|than|from|by|per)$", left, re.I):
+        return False
+    if joint == "" and (one is None or (one.unit is not None and not one.rest.strip())):
+        return False
     if one is None and joint != ";" and not any(c.isdigit() for c in left):
         return False
     if one is None and joint == "," and not size_last(left):
         return False
-    return _stands(name.partition(",")[0], own) and _stands(_JOINT.split(two.rest, maxsplit=1)[0], own)
+    return stands(name.partition(",")[0], own) and stands(_JOINT.split(two.rest, maxsplit=1)[0], own)
 
 
 def _whole_thing(text: str, own: Sequence[Ingredient]) -> bool:
@@ -208,31 +225,21 @@ def _whole_thing(text: str, own: Sequence[Ingredient]) -> bool:
         parts = apart(doings(text.partition(";")[0])[0])
     except QuantityError:
         return False
-    return (parts.first is not None or bool(parts.sizes)) and _stands(parts.words, own)
-
-
-def _is_named(name: str, own: Sequence[Ingredient]) -> bool:
-    """Whether a name holds that of a thing, whatever else it says."""
-    found = taken_for(name, own)
-    return bool(found) and not found[0].missing
-
-
-def _stands(name: str, own: Sequence[Ingredient]) -> bool:
-    """Whether a name is that of a thing, without a word left over."""
-    found = taken_for(re.sub(r"^\s*(?:of|the)\s+", "", name), own)
-    return bool(found) and not found[0].missing and not found[0].left
+    return (parts.first is not None or bool(parts.sizes)) and stands(parts.words, own)
 
 
 def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient | None = None) -> ReadLine:
     """A line, or a part of one, that names one thing."""
     if by_eye := _by_eye(text, shown):
         return by_eye
-    if (nothing := _NOTHING.fullmatch(shown)) and _stands(nothing["name"], own):
+    if (nothing := _NOTHING.fullmatch(shown)) and stands(nothing["name"], own):
         what = taken_for(nothing["name"], own)[0].ingredient
         return ReadLine(text, nothing["name"], ingredient=what, use="left_out")
     if _WEIGHT_OF.match(shown):
         raise QuantityError("amount", say("intake.how_much"))
+    shown, salted = without_salting(shown, own)
     body, done = doings(shown)
+    body = without_purpose(body, own)
     parts = apart(body)
     if not parts.words.strip() and meant is None:
         raise QuantityError("ingredient", say("intake.not_of_what"))
@@ -250,16 +257,14 @@ def _thing(text: str, shown: str, own: Sequence[Ingredient], meant: Ingredient |
     if meant is None and (part := _OF_IT.search(body)):
         # "half of it for frying": of which part something is told, nobody can guess.
         taken = replace(taken, left=(*taken.left, part.group()))
-    return _weighed(text, parts, taken, done, candidates)
+    line = _weighed(text, parts, taken, done, candidates)
+    if salted and taken.ingredient.group in ("meat", "cured") and meant is None:
+        return replace(line, doubt=say("intake.salted_before", name=taken.ingredient.name), choices=())
+    return line
 
 
-_OF_IT = re.compile(r"\b(?:half|some|part|most|the rest|a third|a quarter) of (?:it|them|this|that)\b", re.I)
-#: How thick or long it was cut, and skin and bone that the figures of a cut have with it.
-_AS_IT_GROWS = re.compile(
-    r"\b(?:white parts? only|for the (?:sauce|pot|braise|stew)|with (?:its|their|the) juices?|(?<=juice )only"
-    r"|(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the bone|with (?:the )?(?:skin|bone|rind)s?"
-    r"|(?:into |in )?\d[\d/.,–-]*\s*-?\s*(?:inch(?:es)?|cm|mm)(?:[ -](?:thick|long|wide|square))?"
-    r"(?: (?:chunks?|pieces?|cubes?|slices?|dice|lengths?|rounds?))?)(?![^\W\d_])",
+_OF_IT = re.compile(
+    r"\b(?:half|some|part|most|the rest|an?|one|two|three|four|\d+)(?: \w+)? of (?:it|them|this|that|which|these)\b",
     re.I,
 )
 
@@ -349,12 +354,32 @@ def _doubted(line: ReadLine, taken: Taken) -> ReadLine:
     if left:
         doubt = say("intake.left_over", what=taken_as, words=left)
         return replace(line, doubt=doubt, choices=choices)
-    if taken.others:
+    if any(_differ(what, other) for other in taken.others):
         return replace(line, doubt=say("intake.several", what=taken_as), choices=choices)
     if taken.guessed:
         doubt = say("intake.guessed", what=taken_as, words=" ".join(taken.guessed)[:60])
         return replace(line, doubt=doubt, choices=choices)
     return line
+
+
+#: Two things called alike are asked about where they differ by more than this in any mass of the ledger, g per 100 g.
+#: Modelling choice: "wine", red or white, is one thing to a sauce's salt and body; stock, salted or not, is two.
+#: A spoon of one that is heavier than a spoon of the other by more is another thing, too, as of kosher salt.
+_ALIKE_G, _LIES_ALIKE = 0.8, 1.15
+
+
+def _differ(one: Ingredient, other: Ingredient) -> bool:
+    """Whether it matters to a sauce which of two is meant. Salt counts tenfold: a sauce holds a tenth of the rest."""
+    mine, theirs = one.portion(100.0), other.portion(100.0)
+    apart = [
+        abs(getattr(mine, name) - getattr(theirs, name)) for name in ("sugar", "acid", "gelatin", "ethanol", "fat_free")
+    ]
+    return (
+        max(*apart, 10.0 * abs(mine.salt - theirs.salt)) > _ALIKE_G
+        or (one.household_g or 1.0) > _LIES_ALIKE * (other.household_g or 1.0)
+        or (other.household_g or 1.0) > _LIES_ALIKE * (one.household_g or 1.0)
+        or one.group != other.group or one.allergens != other.allergens
+    )  # fmt: skip
 
 
 # -- salted by eye ----------------------------------------------------------------------------------

@@ -24,7 +24,9 @@ MOST_SALT_PERCENT = 5.0
 
 _EXAMPLE = say("wishes.example")
 _PEOPLE = re.compile(r"(?:people|persons?|guests?|eaters|(?:of )?us|covers|to eat)$")
-_SO_MANY = re.compile(r"^(?:(?:just |only )?enough |(?:dinner|supper|lunch) )?(?:for|serves|serving|feeds)\s+(?:a table of\s+|the\s+)?")
+_SO_MANY = re.compile(
+    r"^(?:(?:just |only )?enough |(?:dinner|supper|lunch) )?(?:for|serves|serving|feeds)\s+(?:a table of\s+|the\s+)?"
+)
 _HELPINGS = re.compile(r"(?:helpings?|portions?|servings?|plates?)(?: (?:of|at|à) (?P<size>.+))?$")
 _BEFORE = re.compile(
     r"^(?:for|about|(?:no|not) (?:more|less) than|not (?:above|over|under|below)|at (?:the )?(?:most|least)|up to|at|in"
@@ -65,7 +67,9 @@ def _body_words() -> tuple[dict[str, int], re.Pattern[str]]:
     known = {word: int(row["step"]) for row in rows("body_words") for word in row["words"].split("|")}
     words = "|".join(map(re.escape, sorted(known, key=len, reverse=True)))
     thick = rf"{_MAKE_IT}(?:an?\s+)?(?P<word>{words}){_LIKE_THAT}"
-    return known, re.compile(rf"^{thick}(?:[,;]|\s+(?=for\b|\d)|$)|(?:[,;]|\s|\band\b)\s*(?:of\s+)?{thick.replace('word', 'last')}$")
+    return known, re.compile(
+        rf"^{thick}(?:[,;]|\s+(?=for\b|\d)|$)|(?:[,;]|\s|\band\b)\s*(?:of\s+)?{thick.replace('word', 'last')}$"
+    )
 
 
 def body_wanted(text: str) -> tuple[str, int | None]:

@@ -2,7 +2,8 @@
 
 A name is compared word by word with everything that ingredients are called (:mod:`.ingredients`). The ingredient
 whose words explain the most of it is meant; words that only describe (``data/describing.csv``) explain nothing and
-are not missed. What is then left over, guessed from a slip of the finger, or called alike by two ingredients, is
+are not missed, nor is a name of a place, what was done to a thing ("snipped"), and a remark that names nothing else
+("from the kettle"). What is then left over, guessed from a slip of the finger, or called alike by two ingredients, is
 doubted.
 """
 
@@ -10,7 +11,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -31,6 +32,9 @@ _STOPS = frozenset({
     "of", "the", "a", "an", "with", "from", "in", "and", "for", "to", "its", "or", "s", "d", "de", "du", "la", "le",
 })  # fmt: skip
 
+#: Things that are not imitated: an unknown word beside one is a kind of it ("Bramley apple"), not another thing
+#: ("oat milk"). Modelling choice.
+_OF_MANY_KINDS = frozenset({"vegetable", "fruit", "wine", "juice", "tomato", "sugar", "spice", "pulse", "acid"})
 #: How alike a word must be to one that is known, to be taken for a slip of it, 0 to 100; shorter words are not
 #: guessed. Modelling choices.
 _A_SLIP, _SHORTEST = 74.0, 4
@@ -132,6 +136,13 @@ def _describing() -> dict[str, frozenset[str]]:
     }
 
 
+@lru_cache(maxsize=8)
+def _remarks(what: str) -> frozenset[str]:
+    """Words of a remark: those that limit what or how much is meant ("only"), those in -ed that make a thing another
+    one ("smoked"), and those that open a remark once a thing was named ("from the kettle")."""
+    return frozenset(word for row in rows("remarks") if row["what"] == what for word in row["words"].split())
+
+
 def _describes(word: str, item: Ingredient) -> bool:
     """Whether a word only describes this ingredient."""
     groups = _describing().get(word)
@@ -140,11 +151,14 @@ def _describes(word: str, item: Ingredient) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class _Word:
-    """A word of a name: as written, as compared, and whether it was guessed."""
+    """A word of a name: as written, as compared, whether it was guessed, whether it says nothing of what or how much
+    there is, and whether it is one that nobody knows."""
 
     written: str
     word: str
     guessed: bool = False
+    idle: bool = False
+    strange: bool = False
 
 
 def _sought(text: str, indexes: Sequence[_Index]) -> list[_Word]:
@@ -155,12 +169,14 @@ def _sought(text: str, indexes: Sequence[_Index]) -> list[_Word]:
 
     out: list[_Word] = []
     # A slash, a hyphen and an apostrophe divide words as a space does.
-    written = re.findall(r"\d+(?:[.,]\d+)+|[^\W_]+", text)
-    pairs = [
-        (one, word) for one in written if (word := plain(one) if one[0] not in _DIGITS else one) and word not in _STOPS
-    ]
+    written = re.findall(r"\d+(?:[.,]\d+)+|[^\W_]+|,", text)
+    pairs, idle = [], _idle(written, known)
+    for place, one in enumerate(written):
+        word = plain(one) if one[0] not in _DIGITS else one
+        if word and word not in _STOPS and one != ",":
+            pairs.append((one, word, place in idle))
     skip = False
-    for place, (one, word) in enumerate(pairs):
+    for place, (one, word, says_nothing) in enumerate(pairs):
         if skip:
             skip = False
             continue
@@ -169,9 +185,11 @@ def _sought(text: str, indexes: Sequence[_Index]) -> list[_Word]:
             out.append(_Word(f"{one} {following[0]}", word + following[1]))
             skip = True
         elif known(word) or word in _describing() or any(c.isdigit() for c in word):
-            out.append(_Word(one, word))
+            out.append(_Word(one, word, idle=says_nothing))
         elif parts := next((index.joined[word] for index in indexes if word in index.joined), None):
             out += [_Word(one, part) for part in parts]
+        elif says_nothing:
+            out.append(_Word(one, word, idle=True))
         else:
             out.append(_slip(one, word, indexes))
     return out
@@ -180,13 +198,39 @@ def _sought(text: str, indexes: Sequence[_Index]) -> list[_Word]:
 _DIGITS = frozenset("0123456789")
 
 
+def _idle(written: Sequence[str], known: Callable[[str], bool]) -> frozenset[int]:
+    """Places of unknown words that say nothing of what or how much there is: names of places among words that are
+    not, what was done to a thing, and remarks behind it that name nothing else."""
+    names = [one for one in written if one[0].isalpha()]
+    capitals_tell = any(one[0].islower() for one in names[1:])
+    named = remark = False
+    out: set[int] = set()
+    for place, one in enumerate(written):
+        if one == "," or (one.lower() in _remarks("opens") and named):
+            remark = remark or named
+            out.add(place)
+            continue
+        word = plain(one) if one[0] not in _DIGITS else one
+        if not word or one[0] in _DIGITS or {one.lower(), word} & _remarks("limits"):
+            continue
+        low = one.lower()
+        done_to_it = low.endswith("ed") and len(low) > _SHORTEST and low not in _remarks("alters")
+        if known(word) and not done_to_it:
+            named = named or word not in _describing()
+            continue
+        if remark or done_to_it or (one[0].isupper() and place > 0 and capitals_tell):
+            out.add(place)
+    return frozenset(out)
+
+
 def _slip(written: str, word: str, indexes: Sequence[_Index]) -> _Word:
     """A word nobody knows: one that is known, but for a slip of the finger."""
+    strange = word not in _remarks("limits")
     if len(word) < _SHORTEST:
-        return _Word(written, word)
+        return _Word(written, word, strange=strange)
     near = (w for index in indexes for w in index.by_word if w[0] == word[0] and abs(len(w) - len(word)) <= 2)
     found = process.extractOne(word, list(near), scorer=fuzz.ratio, score_cutoff=_A_SLIP)
-    return _Word(written, found[0], guessed=True) if found else _Word(written, word)
+    return _Word(written, found[0], guessed=True, strange=strange) if found else _Word(written, word, strange=strange)
 
 
 def _tells(word: str) -> float:
@@ -255,6 +299,18 @@ def taken_for(text: str, own: Sequence[Ingredient] = ()) -> list[Taken]:
     return out
 
 
+def is_named(name: str, own: Sequence[Ingredient]) -> bool:
+    """Whether a name holds that of a thing, whatever else it says."""
+    found = taken_for(name, own)
+    return bool(found) and not found[0].missing
+
+
+def stands(name: str, own: Sequence[Ingredient]) -> bool:
+    """Whether a name is that of a thing, without a word left over."""
+    found = taken_for(re.sub(r"^\s*(?:of|the)\s+", "", name), own)
+    return bool(found) and not found[0].missing and not found[0].left
+
+
 @lru_cache(maxsize=4096)
 def _all_words(item: Ingredient) -> frozenset[str]:
     """The words of all its names: what any of them says of it is no riddle."""
@@ -264,9 +320,12 @@ def _all_words(item: Ingredient) -> frozenset[str]:
 def _taken(item: Ingredient, phrase: _Phrase, sought: Sequence[_Word]) -> Taken:
     explained = phrase.words | phrase.may
     also = _all_words(item)
+    last = max((place for place, one in enumerate(sought) if one.word in explained), default=-1)
+    # A word that nobody knows behind the name may be what the thing is: "orange blorple".
     left = tuple(
-        one.written for one in sought
-        if one.word not in explained and one.word not in also and not _describes(one.word, item)
+        one.written for place, one in enumerate(sought)
+        if not (one.idle or (one.strange and place < last and item.group in _OF_MANY_KINDS))
+        and one.word not in explained and one.word not in also and not _describes(one.word, item)
     )  # fmt: skip
     guessed = tuple(one.written for one in sought if one.guessed and one.word in explained)
     said = {one.word for one in sought}
