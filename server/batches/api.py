@@ -36,6 +36,9 @@ from .pot import pot_out
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
+#: What a page says of a list in which nothing is in doubt.
+NO_LINES: list[int] = []
+
 
 def _not_ahead(at: datetime) -> datetime:
     """A time in UTC, not later than now: a page's clock may run ahead.
@@ -50,8 +53,11 @@ def _not_ahead(at: datetime) -> datetime:
 
 
 @router.post("/previews/start", response=intake.PreviewOut, openapi_extra=may_refuse(404))
-def preview_start(request: HttpRequest, data: door.StartedIn, *, any_pan: bool = False) -> intake.PreviewOut:
-    """What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken."""
+def preview_start(
+    request: HttpRequest, data: door.StartedIn, unsure: Query[list[int]] = NO_LINES, *, any_pan: bool = False
+) -> intake.PreviewOut:
+    """What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken.
+    ``unsure`` are the places of the lines whose doubt nobody has answered yet."""
     member = member_of(request)
     pans = pans_of(member.kitchen.pk)
     if any_pan:
@@ -73,6 +79,7 @@ def preview_start(request: HttpRequest, data: door.StartedIn, *, any_pan: bool =
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
         ),
         doubt=SaidOut.maybe(strained.doubt),
+        ask_first=SaidOut.maybe(intake.first_question(started, unsure, own_ingredients(member.kitchen.pk))),
         pan_id=data.pan_id,
     )
 

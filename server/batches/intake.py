@@ -20,6 +20,7 @@ from spissus_core.intake.lines import Choice, ReadLine
 from spissus_core.intake.liquid import Character, StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import ReadSentence
 from spissus_core.intake.terms import brings, reduced_note
+from spissus_core.intake.unsure import asked_first
 from spissus_core.measuring.measurement import Method
 from spissus_core.measuring.vessels import Pan, comfortable
 from spissus_core.messages import Message, Shown, say, sentences, several
@@ -132,7 +133,8 @@ class StartOut(Shape):
 
 
 class PreviewOut(Shape):
-    """What a start would give, before it is recorded."""
+    """What a start would give, before it is recorded. Where a line that is not sure may be half of the salt,
+    ``ask_first`` asks about it, and no figure is to be shown before."""
 
     pan: PanShape
     pot: PotOut
@@ -140,6 +142,7 @@ class PreviewOut(Shape):
     ribbon: list[StretchOut]
     estimated: EstimatedOut | None
     doubt: SaidOut | None
+    ask_first: SaidOut | None
     pan_id: UUID
 
 
@@ -296,6 +299,13 @@ def assumed_pan(pans: Sequence[tuple[UUID, Pan]], pan_id: UUID, liquid: Strained
             return pan_id
     best = comfortable(list(sizes.values()), volume_ml)
     return next((one for one, pan in pans if pan == best), pan_id)
+
+
+def first_question(started: ev.Started, unsure: Sequence[int], own: Sequence[Ingredient]) -> Message | None:
+    """What is asked before a figure is shown, by the places of the lines that are not sure; None for nothing."""
+    braise = started.liquid.braise
+    line = asked_first(braise.lines, unsure, own) if braise else None
+    return None if line is None else say("intake.ask_first", line=line.text)
 
 
 #: What a refused start says of a pan that is too small.

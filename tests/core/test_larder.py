@@ -10,6 +10,10 @@ from hypothesis import strategies as st
 from makers import refused
 from pydantic import ValidationError
 from spissus_core.errors import QuantityError
+from spissus_core.events import Added
+from spissus_core.intake.braise import Line, line_of
+from spissus_core.intake.lines import read_line
+from spissus_core.intake.unsure import asked_first
 from spissus_core.pantry.concentrates import made_up, salt_from_label_salt, salt_from_sodium_percent
 from spissus_core.pantry.ingredients import ALLERGENS, catalogue, ingredient, search
 from spissus_core.pantry.larder import OwnIngredient
@@ -100,3 +104,39 @@ def test_the_catalogue_names_known_allergens_only() -> None:
     assert "gluten" in ingredient("flour").allergens
     assert "fish" in ingredient("anchovy").allergens
     assert "soy" in ingredient("soy_sauce").allergens
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "grams"),
+    [
+        ("egg_yolk", "3 yolks", 51.0),
+        ("orange_juice", "half an orange", 40.0),
+        ("lemon_juice", "the juice of half a lemon", 22.5),
+        ("butter", "a knob", 15.0),
+        ("anchovy", "4 fillets", 16.0),
+        ("brandy", "a splash", 15.0 * ingredient("brandy").density_g_ml),
+    ],
+)
+def test_at_the_stove_things_are_counted_as_in_a_list(key: str, text: str, grams: float) -> None:
+    assert Added(ingredient=key, amount=text).grams == pytest.approx(grams)
+
+
+@pytest.mark.parametrize(("key", "text"), [("orange_juice", "100 blorple"), ("egg_yolk", "3 lemons"), ("water", "3")])
+def test_a_count_of_something_else_is_asked_about(key: str, text: str) -> None:
+    with pytest.raises(ValidationError):
+        Added(ingredient=key, amount=text)
+
+
+def kept(*texts: str) -> list[Line]:
+    return [line_of(line) for text in texts for line in read_line(text)]
+
+
+def test_a_doubt_that_may_be_half_of_the_salt_is_asked_first() -> None:
+    lines = kept("1.5 kg beef shin", "1 l stock", "2 carrots")
+    first = asked_first(lines, [1])
+    assert first is not None
+    assert first.text == "1 l stock"
+    # Beside 20 g of salt it is a small part; answered, it is no doubt any more.
+    assert asked_first(kept("1 l stock", "20 g salt"), [0]) is None
+    assert asked_first(lines, []) is None
+    assert asked_first(kept("200 ml wine", "1 l water"), [0]) is None

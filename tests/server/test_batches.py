@@ -374,6 +374,25 @@ def test_a_preview_saves_nothing(cook: Caller) -> None:
     assert Batch.objects.count() == 0
 
 
+def test_what_may_be_half_of_the_salt_is_asked_before_its_figures(cook: Caller) -> None:
+    read = cook.send("/previews/list", {"text": "1 kg beef shin\n1 l stock"}).json()
+    lines = [line["line"] for line in read["lines"]]
+    start = cook.start_body(braise={"lines": lines, "hours": 3, "oven_c": 150}, salt={"by": "list"})
+    asked = cook.send("/previews/start?unsure=1", start).json()["ask_first"]
+    assert "1 l stock" in str(asked)
+    assert cook.send("/previews/start", start).json()["ask_first"] is None
+
+
+def test_an_amount_names_the_body_too(cook: Caller) -> None:
+    url = f"/batches/{cook.start()['id']}/routes"
+    said = cook.send(url, {"kind": "wanted", "amount": "600 ml, syrupy", "body": 4}).json()
+    assert (said["body"], said["wanted"]["value"]) == (2, 600)
+    assert cook.send(url, {"kind": "wanted", "amount": "600 ml", "body": 4}).json()["body"] == 4
+    refused = cook.send(url, {"kind": "wanted", "amount": "syrupy"})
+    assert refused.status_code == 422
+    assert "Say how much, too" in refused.content.decode()
+
+
 def test_the_payload_is_kept_as_numbers(cook: Caller) -> None:
     url = cook.start()["id"]
     stored = Event.objects.get(batch_id=url).payload

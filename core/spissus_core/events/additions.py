@@ -21,9 +21,10 @@ from ..amounts.quantities import (
 )
 from ..amounts.tables import table
 from ..errors import QuantityError, SpissusError
+from ..intake.how_much import counted
 from ..ledger.contents import Contents
 from ..messages import Message, Term, say
-from ..pantry.ingredients import Ingredient, ingredient, kept_whole
+from ..pantry.ingredients import Ingredient, catalogue, ingredient, kept_whole
 from ..pantry.schools import SCHOOLS, School, SchoolKey, school
 from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
 from ..pot import Pot
@@ -172,7 +173,7 @@ class Salted(ActsOnPot):
 class Added(ActsOnPot):
     """An ingredient of the catalogue poured or stirred in, by weight or by volume.
 
-    ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. The
+    ``amount`` is the way to say either in words ("30 g", "1/2 cup", "3 yolks"); what is kept is the number. The
     ingredient is kept whole in ``own``, as it was when it went in.
     """
 
@@ -193,7 +194,9 @@ class Added(ActsOnPot):
     def _read_amount(cls, data: object, info: ValidationInfo) -> object:
         if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("amount"), str):
             return data
-        dimension, value = parse_mass_or_volume(data["amount"])
+        key = data.get("ingredient")
+        counts = counted(data["amount"], ingredient(key)) if isinstance(key, str) and key in catalogue() else None
+        dimension, value = (counts.dimension, counts.value) if counts else parse_mass_or_volume(data["amount"])
         rest = {key: given for key, given in data.items() if key != "amount"}
         return rest | {"mass_g" if dimension == "mass" else "volume_ml": value}
 

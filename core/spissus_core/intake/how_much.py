@@ -11,8 +11,8 @@ from ..amounts.quantities import ML_PER_CUP, ML_PER_TBSP, show_mass, show_volume
 from ..amounts.reading import Said, fill_of
 from ..errors import QuantityError
 from ..messages import Shown, say
-from ..pantry.ingredients import Ingredient, plain
-from .clauses import Parts, Size
+from ..pantry.ingredients import Ingredient, names_of, plain
+from .clauses import Parts, Size, amount_of_list
 from .doings import Done
 
 
@@ -82,6 +82,33 @@ def piece_of(words: str, what: Ingredient) -> str | None:
                 if one in what.pieces:
                     return one
     return None
+
+
+#: What may stand beside a count without saying of what.
+_SAYS_NO_MORE = frozenset({"of", "a", "an", "the", "it", "them", "whole", "large", "small", "medium", "big", "little"})
+
+
+_PART_OF = re.compile(r"(?:the )?(?P<part>juice|zest|peel|yolks?|whites?|leaves) (?:of|from) (?:the )?", re.I)
+
+
+def counted(text: str, what: Ingredient) -> Amount | None:
+    """So many of an ingredient, or a measure of the hand, where nothing but the amount is said: "3 yolks", "half an
+    orange", "a splash"; None where the text is none, or names something else.
+
+    Raises
+    ------
+    QuantityError : nobody knows what one weighs, or figures that are no number.
+    """
+    names = {plain(word) for name in (what.name, *names_of(what)) for word in name.split()}
+    part = _PART_OF.match(text.strip())
+    said = amount_of_list(text.strip()[part.end() :] if part and plain(part["part"]) in names else text.strip())
+    if said is None or (said.unit is not None and said.unit.kind == "exact"):
+        return None
+    words = {plain(word) for word in re.findall(r"[^\W\d_]+", said.rest)}
+    pieces = {piece for word in words if (piece := piece_of(word, what))}
+    if not words <= names | _SAYS_NO_MORE | _PIECE_WORDS | set(what.pieces) or (words & _PIECE_WORDS and not pieces):
+        return None
+    return of_a_kind(_resolved(said, what, said.rest), what)
 
 
 def in_all(parts: Parts, what: Ingredient) -> tuple[Amount, float | None]:

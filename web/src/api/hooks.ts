@@ -228,13 +228,15 @@ export function useStart() {
   })
 }
 
-/** What a start would give. The last good answer stays in sight while the next is worked out. */
-/** What a start would give; with `anyPan` nobody has said which pan it is in, and one that suits is taken. */
-export function useStartPreview(start: StartedIn | null, anyPan: boolean) {
+/**
+ * What a start would give; with `anyPan` nobody has said which pan it is in, and one that suits is taken. `unsure` are
+ * the places of lines that are in doubt. The last good answer stays in sight while the next is worked out.
+ */
+export function useStartPreview(start: StartedIn | null, anyPan: boolean, unsure: readonly number[]) {
   return useQuery<Schemas['PreviewOut'], Problem>({
-    queryKey: ['start-preview', start, anyPan],
+    queryKey: ['start-preview', start, anyPan, unsure],
     queryFn: ({ signal }) =>
-      answer(client.POST('/api/v1/previews/start', { params: { query: { any_pan: anyPan } }, body: start as StartedIn, signal })),
+      answer(client.POST('/api/v1/previews/start', { params: { query: { any_pan: anyPan, unsure: [...unsure] } }, body: start as StartedIn, signal })),
     enabled: start !== null,
     placeholderData: keepPreviousData,
     retry: false,

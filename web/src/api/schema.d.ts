@@ -295,7 +295,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken */
+        /** What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken. ``unsure`` are the places of the lines whose doubt nobody has answered yet */
         post: operations["batches_api_preview_start"];
         delete?: never;
         options?: never;
@@ -1180,7 +1180,8 @@ export interface components {
         };
         /**
          * PreviewOut
-         * @description What a start would give, before it is recorded.
+         * @description What a start would give, before it is recorded. Where a line that is not sure may be half of the salt,
+         *     ``ask_first`` asks about it, and no figure is to be shown before.
          */
         PreviewOut: {
             pan: components["schemas"]["PanShape"];
@@ -1191,6 +1192,7 @@ export interface components {
             ribbon: components["schemas"]["StretchOut"][];
             estimated: components["schemas"]["EstimatedOut"] | null;
             doubt: components["schemas"]["SaidOut"] | null;
+            ask_first: components["schemas"]["SaidOut"] | null;
             /**
              * Pan Id
              * Format: uuid
@@ -2517,7 +2519,7 @@ export interface components {
          * AddedIn
          * @description An ingredient of the catalogue poured or stirred in, by weight or by volume.
          *
-         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup"); what is kept is the number. The
+         *     ``amount`` is the way to say either in words ("30 g", "1/2 cup", "3 yolks"); what is kept is the number. The
          *     ingredient is kept whole in ``own``, as it was when it went in.
          */
         AddedIn: {
@@ -3158,7 +3160,8 @@ export interface components {
         /**
          * RoutesOut
          * @description The ways there, the one to propose first, and what each volume costs. ``told`` is how what was said of the
-         *     amount was read; null where it is the amount itself. Boiled down below ``too_salty`` its sauce is past the ceiling;
+         *     amount was read; null where it is the amount itself. ``body`` is the step of the ladder, which the amount may name
+         *     in words, too ("600 ml, syrupy"). Boiled down below ``too_salty`` its sauce is past the ceiling;
          *     null where it never is.
          */
         RoutesOut: {
@@ -3168,6 +3171,8 @@ export interface components {
             trade: components["schemas"]["TradeOut"][];
             wanted: components["schemas"]["ShownOut"];
             told: components["schemas"]["SaidOut"] | null;
+            /** Body */
+            body: number;
             /** Salt Percent */
             salt_percent: number;
             /** Ceiling Percent */
@@ -5727,6 +5732,7 @@ export interface operations {
     batches_api_preview_start: {
         parameters: {
             query?: {
+                unsure?: number[];
                 any_pan?: boolean;
             };
             header?: never;

@@ -12,7 +12,7 @@ import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { ByTheList } from '../shared/ByTheList'
 import { COOKED_FIELDS, Cooked } from './Cooked'
-import { assumed, changed, missing, previewOf, withSentence, type Draft } from './draft'
+import { assumed, changed, missing, previewOf, unsureLines, withSentence, type Draft } from './draft'
 import { Telling, TELLING_FIELDS } from './Telling'
 import { useSettled } from '../shared/useSettled'
 import { WentIn } from './WentIn'
@@ -34,7 +34,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   const [draft, setDraft] = useState(initial)
   const say = useSay()
   const settled = useSettled(draft)
-  const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'))
+  const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'), unsureLines(settled))
   const asking = useSettled(draft.said, 250)
   const sentence = useSentence(asking, draft.panId)
   const [taken, setTaken] = useState(initial.said)
@@ -62,6 +62,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
   const wrong = problem ?? (filled ? preview.error : null)
   const shown = filled && !preview.isError ? preview.data : undefined
   const pot = shown?.pot
+  // A line that may be half of the salt is asked about before any figure of it is shown.
+  const saltSaid = open === null && !shown?.ask_first
   const now = useNow()
   if (kitchen.pans.length === 0) {
     return (
@@ -126,8 +128,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
             <Told name="fat" value={pot ? say(pot.fat) : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
             <Told
               name="salt"
-              value={pot && open === null ? `${pot.salt.best.toFixed(2)} %` : '–'}
-              note={pot && open === null ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
+              value={pot && saltSaid ? `${pot.salt.best.toFixed(2)} %` : '–'}
+              note={pot && saltSaid ? `${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)}` : ''}
             />
           </dl>
           {shown?.doubt && !shown.estimated && <p className="font-medium"><Words of={shown.doubt} /></p>}
@@ -135,7 +137,12 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           {draft.lines.length > 0 && (
             <Cooked cooked={draft.cooked} change={(part) => setDraft((now) => changed(now, { cooked: { ...now.cooked, ...part } }))} assumed={(key) => assumed(draft, key)} wrong={wrong} />
           )}
-          {shown?.estimated && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
+          {shown?.ask_first && (
+            <p role="status" className="border-l-4 border-salt pl-4 font-medium">
+              <Words of={shown.ask_first} />
+            </p>
+          )}
+          {shown?.estimated && !shown.ask_first && draft.lines.length > 0 && <ByTheList estimated={shown.estimated} doubt={shown.doubt} />}
         </div>
       </main>
       <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">

@@ -185,6 +185,9 @@ export function startOf(draft: Draft): StartedIn | null {
   }
 }
 
+/** Places of the lines that are in doubt. */
+export const unsureLines = (draft: Draft) => draft.lines.flatMap((line, at) => (line.doubt === null ? [] : [at]))
+
 /** The draft while its salt is still unsaid, so that the pot can fill before the question is answered. */
 export function previewOf(draft: Draft): StartedIn | null {
   return startOf(missing(draft) === 'salt' ? { ...draft, saltBy: 'taste', verdict: 'nearly' } : draft)
