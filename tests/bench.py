@@ -27,8 +27,9 @@ from makers import event, read, started, wanted
 from running import ROOT, Site, served
 from spissus_core import events as ev
 from spissus_core.estimation.thinning import thinned
-from spissus_core.fold import fold, progress
+from spissus_core.fold import REMEMBERED, fold, progress
 from spissus_core.intake.lines import read_line, read_list
+from spissus_core.planning.guidance import stop_of
 from spissus_core.planning.routes import solve_routes, trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
@@ -72,13 +73,43 @@ class Visitor:
         return content
 
 
+def anew(log: list[ev.Event]) -> None:
+    """A fold from zero."""
+    REMEMBERED.forget()
+    fold(log, stop_of=stop_of)
+
+
+def one_more(log: list[ev.Event]) -> float:
+    """A fold of one event more than was folded before, ms: the median of many."""
+    taken = []
+    for _ in range(30):
+        anew(log[:-1])
+        begin = time.perf_counter()
+        fold(log, stop_of=stop_of)
+        taken.append((time.perf_counter() - begin) * 1000)
+    return statistics.median(taken)
+
+
 def core() -> None:
     for count in (50, 200, 800):
         steps: list[ev.Kind] = [started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux")]
         steps += [read("scale", 3000 - 500 * i / count) for i in range(count - len(steps))]
         log = [event(seq, payload, minute=seq / 10) for seq, payload in enumerate(steps, 1)]
-        print(f"fold of {count:4} events        {timed(lambda log=log: fold(log), 30)[0]:7.2f} ms")  # type: ignore[misc]
-    pot = fold(log).pot
+        print(f"fold of {count:4} events        {timed(lambda log=log: anew(log), 30)[0]:7.2f} ms")  # type: ignore[misc]
+        print(f"  one more                 {one_more(log):7.2f} ms")
+    for count in (50, 200):
+        # The same pot on the heat, looked at every minute: steam, salt and what its window learns are followed.
+        boiling: list[ev.Kind] = [
+            started("1.6 l", fat_ml="80 ml"),
+            wanted(900),
+            ev.Chosen(route="roux"),
+            ev.Heated(heat="simmer"),
+        ]
+        boiling += [read("scale", 3000 - 500 * i / count) for i in range(count - len(boiling))]
+        hot = [event(seq, payload, minute=seq) for seq, payload in enumerate(boiling, 1)]
+        print(f"the same, heated, of {count:4}  {timed(lambda log=hot: anew(log), 10)[0]:7.2f} ms")  # type: ignore[misc]
+        print(f"  one more                 {one_more(hot):7.2f} ms")
+    pot = fold(log, stop_of=stop_of).pot
     assert pot is not None
     print(f"four routes                {timed(lambda: solve_routes(pot, wanted(900)), 300)[0]:7.2f} ms")
     print(f"the trade, 17 volumes      {timed(lambda: trade(pot, wanted(900)), 300)[0]:7.2f} ms")
@@ -110,7 +141,7 @@ def devices_core() -> None:
     """An hour of a scale at 1 Hz: thinned, folded and learned from."""
     steps: list[ev.Kind] = [started("3 l"), wanted(900), ev.Chosen(route="roux")]
     plan = [event(seq, payload, minute=0) for seq, payload in enumerate(steps, 1)]
-    pot = fold(plan).pot
+    pot = fold(plan, stop_of=stop_of).pot
     assert pot is not None
     assert pot.gross_g is not None
     stretches = [[(float(s), pot.gross_g - 27.0 * s / 60.0) for s in range(i, i + 15)] for i in range(0, 3600, 15)]
@@ -118,7 +149,7 @@ def devices_core() -> None:
     def hour() -> None:
         found = [thinned(i, *zip(*readings, strict=True), 15.0, 12.0) for i, readings in enumerate(stretches)]
         readings = [event(0, read("scale", r.value), minute=r.second / 60) for r in found if r]
-        progress(fold([*plan, *readings]))
+        progress(fold([*plan, *readings], stop_of=stop_of))
 
     print(f"3,600 scale readings       {timed(hour, 20)[0]:7.2f} ms median: thinned, folded, learned from")
 

@@ -25,6 +25,7 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
+from spissus_core.planning.guidance import stop_of
 from spissus_core.planning.journey import journey
 from spissus_core.planning.routes import solve_routes, trade
 from spissus_core.pot import Pot
@@ -35,9 +36,6 @@ from .models import Batch
 from .pot import pot_out
 
 router = Router(auth=SessionAuth(), tags=["batches"])
-
-#: What a page says of a list in which nothing is in doubt.
-NO_LINES: list[int] = []
 
 
 def _not_ahead(at: datetime) -> datetime:
@@ -53,19 +51,16 @@ def _not_ahead(at: datetime) -> datetime:
 
 
 @router.post("/previews/start", response=intake.PreviewOut, openapi_extra=may_refuse(404))
-def preview_start(
-    request: HttpRequest, data: door.StartedIn, unsure: Query[list[int]] = NO_LINES, *, any_pan: bool = False
-) -> intake.PreviewOut:
-    """What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken.
-    ``unsure`` are the places of the lines whose doubt nobody has answered yet."""
+def preview_start(request: HttpRequest, data: door.StartedIn, query: Query[intake.StartQuery]) -> intake.PreviewOut:
+    """What a start would give; nothing is saved."""
     member = member_of(request)
     pans = pans_of(member.kitchen.pk)
-    if any_pan:
+    if query.any_pan:
         liquid = cast("StrainedLiquid", getattr(data, "liquid"))  # noqa: B009
         data = data.model_copy(update={"pan_id": intake.assumed_pan(pans, data.pan_id, liquid)})
     started = services.written_out(member, data)
     assert isinstance(started, ev.Started)
-    timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)])
+    timeline = fold([ev.Event(id=uuid4(), seq=1, at=datetime.now(UTC), payload=started)], stop_of=stop_of)
     if timeline.pot is None:
         problem = timeline.moments[0].problem or SpissusError("liquid", say("intake.start_cannot"))
         raise intake.with_pans_that_fit(problem, pans)
@@ -79,7 +74,7 @@ def preview_start(
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
         ),
         doubt=SaidOut.maybe(strained.doubt),
-        ask_first=SaidOut.maybe(intake.first_question(started, unsure, own_ingredients(member.kitchen.pk))),
+        ask_first=SaidOut.maybe(intake.first_question(started, query.unsure, own_ingredients(member.kitchen.pk))),
         pan_id=data.pan_id,
     )
 

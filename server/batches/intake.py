@@ -16,7 +16,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.intake.braise import Braise, Line, line_of
 from spissus_core.intake.doings import Use
 from spissus_core.intake.estimated import Estimated
-from spissus_core.intake.lines import Choice, ReadLine
+from spissus_core.intake.lines import MOST_LINES, Choice, ReadLine
 from spissus_core.intake.liquid import Character, StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import ReadSentence
 from spissus_core.intake.terms import brings, reduced_note
@@ -130,6 +130,14 @@ class StartOut(Shape):
     burner: str
     liquid: StrainedLiquid
     lines: list[LineOut]
+
+
+class StartQuery(Shape):
+    """What is asked beside a start: with ``any_pan`` the pan is not said yet, and one that suits is taken; ``unsure``
+    are the places of the lines whose doubt nobody has answered."""
+
+    any_pan: bool = False
+    unsure: Annotated[list[Annotated[int, Field(ge=0, le=MOST_LINES)]], Field(max_length=MOST_LINES)] = []
 
 
 class PreviewOut(Shape):

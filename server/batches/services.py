@@ -76,7 +76,7 @@ class Kitchen:
 
     def unboiled_ml(self) -> float:
         """What the pot of the log would hold had nothing been read of it since, mL."""
-        pot = fold([event for event in self._log if not isinstance(event.payload, ev.Read)]).pot
+        pot = fold([event for event in self._log if not isinstance(event.payload, ev.Read)], stop_of=None).pot
         if pot is None:
             raise SpissusError("value", say("events.what_is_in_it"))
         return pot.contents.volume_ml

@@ -12,6 +12,7 @@ from spissus_core.estimation.forecast import Standing
 from spissus_core.estimation.window import power_of
 from spissus_core.fold import fold, progress
 from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.planning.guidance import stop_of
 from spissus_core.pot import Pot
 
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}
@@ -39,7 +40,7 @@ def stand_ins(url: str) -> list[StandIn]:
             revoke(member, device_of(member, device.id).id)
     out: list[StandIn] = []
     pork = next(iter(batches_named(member, "Pork cheek in dry cider")), None)
-    timeline = fold(log_of(pork)) if pork else None
+    timeline = fold(log_of(pork), stop_of=stop_of) if pork else None
     ahead = progress(timeline) if timeline else None
     if pork is not None and timeline is not None and ahead is not None and timeline.pot is not None:
         now = ahead.course([datetime.now(UTC)])[0]
@@ -47,7 +48,7 @@ def stand_ins(url: str) -> list[StandIn]:
             _, token = issue(member, NAMES[kind], kind, pork.pk)
             out.append(StandIn(NAMES[kind], [f"standins.{kind}", f"--url={url}", *more], token))
     mutton = next(iter(batches_named(member, "Mutton shoulder with barley and bay")), None)
-    timeline = fold(log_of(mutton)) if mutton else None
+    timeline = fold(log_of(mutton), stop_of=stop_of) if mutton else None
     if mutton is not None and timeline is not None and timeline.cooling is not None:
         last = timeline.cooling.readings[-1]
         _, token = issue(member, NAMES["thermometer"], "thermometer", mutton.pk)

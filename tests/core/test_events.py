@@ -13,7 +13,7 @@ from makers import fold, in_words, log, refused, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
-from spissus_core.fold import progress
+from spissus_core.fold import REMEMBERED, progress
 
 AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
 
@@ -104,6 +104,7 @@ def test_the_estimate_is_carried_along_and_its_faults_stay_with_it(monkeypatch: 
         raise ZeroDivisionError("no heat")
 
     monkeypatch.setattr(ev.Salted, "heating", broken)
+    REMEMBERED.forget()
     timeline = fold(events)
     assert all(moment.stands for moment in timeline.moments)
     assert timeline.salt_added

@@ -60,14 +60,18 @@ def test_a_line_can_be_put_right(cook: Caller) -> None:
 
 
 def test_a_line_that_is_not_sure_offers_other_readings_and_to_leave_it_out(cook: Caller) -> None:
-    (line,) = read(cook, "200 ml wine")["lines"]
+    (line,) = read(cook, "200 ml stock")["lines"]
     assert "several are called so" in text_of(line["doubt"])
-    assert [text_of(choice["said"]) for choice in line["choices"]] == ["white wine", "Leave it out"]
+    assert [text_of(choice["said"]) for choice in line["choices"]] == [
+        "stock, unsalted",
+        "stock, salted, ready to use",
+        "Leave it out",
+    ]
     for choice in line["choices"]:
         (other,) = cook.send("/previews/line", choice["line"]).json()["lines"]
         assert other["doubt"] is None
         assert other["choices"] == []
-    (sure,) = cook.send("/previews/line", {"text": "200 ml wine", "ingredient": line["line"]["ingredient"]}).json()[
+    (sure,) = cook.send("/previews/line", {"text": "200 ml stock", "ingredient": line["line"]["ingredient"]}).json()[
         "lines"
     ]
     assert sure["doubt"] is None

@@ -295,7 +295,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a start would give; nothing is saved. With ``any_pan`` the pan is not said yet: one that suits is taken. ``unsure`` are the places of the lines whose doubt nobody has answered yet */
+        /** What a start would give; nothing is saved */
         post: operations["batches_api_preview_start"];
         delete?: never;
         options?: never;
@@ -1001,6 +1001,23 @@ export interface components {
             /** Like */
             like: string;
             ingredient: components["schemas"]["IngredientOut"];
+        };
+        /**
+         * StartQuery
+         * @description What is asked beside a start: with ``any_pan`` the pan is not said yet, and one that suits is taken; ``unsure``
+         *     are the places of the lines whose doubt nobody has answered.
+         */
+        StartQuery: {
+            /**
+             * Any Pan
+             * @default false
+             */
+            any_pan: boolean;
+            /**
+             * Unsure
+             * @default []
+             */
+            unsure: number[];
         };
         /**
          * AlcoholOut
@@ -5732,8 +5749,8 @@ export interface operations {
     batches_api_preview_start: {
         parameters: {
             query?: {
-                unsure?: number[];
                 any_pan?: boolean;
+                unsure?: number[];
             };
             header?: never;
             path?: never;
