@@ -3,7 +3,8 @@
 What is hidden is drawn wider than the app assumes: stoves, thickeners, pulp, tools, spoon and tongue. The pot below
 knows nothing of the core: its masses, its body, its steam and its fat are its own few lines. A sauce is good within
 0.15 points of the salt that is liked, half a step of the body wanted, with 95 % of the amount and less than 3 g of fat
-in 100 mL.
+in 100 mL. It tastes of what it was made of where it has 0.85 of the strength that was reachable: the least of twice
+that of the strained liquid, what the salt that is liked allows, and what the amount allows.
 """
 
 from __future__ import annotations
@@ -35,6 +36,9 @@ MOST_ACTS = 60
 
 #: Good: points of salt, steps of body, share of the amount, g of fat in 100 mL.
 GOOD_SALT, GOOD_BODY, GOOD_AMOUNT, GOOD_FAT = 0.15, 0.5, 0.95, 3.0
+
+#: Of the strength that was reachable, and the most that is asked for, times that of what was strained.
+GOOD_STRENGTH, MOST_STRENGTH = 0.85, 2.0
 
 #: Ends of the steps of body, mPa·s (handbook of the trade).
 STEPS = np.log([1.0, 5.0, 20.0, 60.0, 200.0, 600.0, 2000.0])
@@ -105,6 +109,11 @@ class TruePot:
     @property
     def salt_percent(self) -> float:
         return 100.0 * self.salt / self.liquid_g
+
+    @property
+    def strength(self) -> float:
+        """Own solids without salt, starch, pulp and fat, g in 100 g."""
+        return 100.0 * (self.gelatin + self.other) / self.liquid_g
 
     @property
     def step(self) -> float:
@@ -203,7 +212,9 @@ class Evening:
         self.amount = max(people * helping, 60.0)
         self.now = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
         self.told_amount = self.amount
-        self.hot = True
+        self.strained = self.pot.strength
+        self.reachable = min(MOST_STRENGTH, self.liking / self.pot.salt_percent, self.pot.ml / self.amount)
+        self.began = self.now
 
     # -- the cook's hands ---------------------------------------------------------------------------
 
@@ -391,6 +402,21 @@ class Evening:
             "amount": "under 200 mL" if self.amount < 200.0 else "to 800 mL" if self.amount < 800.0 else "more",
         }  # fmt: skip
 
+    @property
+    def strong(self) -> bool:
+        """Whether it tastes of what it was made of."""
+        return self.pot.strength >= GOOD_STRENGTH * self.reachable * self.strained
+
+    @property
+    def multiple(self) -> float:
+        """Its strength, in multiples of what was strained."""
+        return self.pot.strength / self.strained
+
+    @property
+    def minutes(self) -> float:
+        """From the strained liquid to the sauce, min."""
+        return (self.now - self.began).total_seconds() / 60.0
+
     def judged(self) -> str:
         pot = self.pot
         found = []
@@ -419,10 +445,13 @@ LEAST_GOOD, LEAST_GOOD_PERFECT, MOST_NEVER, MOST_MEDIAN_ACTS = 0.75, 0.95, 0.01,
 
 @dataclass(frozen=True)
 class Result:
-    """What came of so many evenings."""
+    """What came of so many evenings; ``tasty`` are good and strong, ``strength`` is in multiples of what was strained."""
 
     evenings: int
     good: float
+    tasty: float
+    strength: float
+    minutes: tuple[float, float]
     never: float
     acts: float
     spoons: float
@@ -440,7 +469,11 @@ def came_of(ran: Sequence[Evening]) -> Result:
         for group, member in evening.kind.items():
             groups.setdefault(group, {}).setdefault(member, []).append(fine)
     return Result(
-        evenings=len(ran), good=float(np.mean(good)), acts=float(np.median([len(e.acts) for e in ran])),
+        evenings=len(ran), good=float(np.mean(good)),
+        tasty=float(np.mean([fine and e.strong for e, fine in zip(ran, good, strict=True)])),
+        strength=round(float(np.median([e.multiple for e in ran])), 2),
+        minutes=(float(np.median([e.minutes for e in ran])), float(np.quantile([e.minutes for e in ran], 0.9))),
+        acts=float(np.median([len(e.acts) for e in ran])),
         never=float(np.mean([e.verdict == "never finished" for e in ran])),
         spoons=float(np.mean([e.spoons for e in ran])), tastes=float(np.mean([e.tastes for e in ran])),
         parts=float(np.mean([e.parts for e in ran])), verdicts=dict(Counter(e.verdict for e in ran).most_common()),
@@ -467,6 +500,7 @@ def main() -> None:
             told = pool.starmap(_told, [(asked.seed, i, name) for i in range(asked.count)], chunksize=10)
         result = came_of([one for one, _ in told])
         found[name] = asdict(result)
+        print(f"{name}: {100 * result.tasty:.1f} % good and strong, {result.strength} times, {result.minutes} min")
         print(f"{name}: {100 * result.good:.1f} % good, {100 * result.never:.1f} % never end, {result.acts:.0f} acts")
         print("  " + ", ".join(f"{what} {count}" for what, count in Counter(result.verdicts).most_common()))
         for group, members in result.good_by.items():
@@ -482,6 +516,9 @@ class Told:
     """An evening as it is sent from one process to another."""
 
     verdict: str
+    strong: bool
+    multiple: float
+    minutes: float
     acts: Sequence[None]
     spoons: int
     tastes: int
@@ -496,7 +533,8 @@ def _told(seed: int, i: int, name: str) -> tuple[Told, str]:
         for (act, state), said in zip(evening.acts, [*evening.said, ""], strict=False)
     )
     told = Told(
-        verdict=evening.verdict, acts=[None] * len(evening.acts), spoons=evening.spoons, tastes=evening.tastes,
+        verdict=evening.verdict, strong=evening.strong, multiple=evening.multiple, minutes=evening.minutes,
+        acts=[None] * len(evening.acts), spoons=evening.spoons, tastes=evening.tastes,
         parts=evening.parts, kind=evening.kind,
     )  # fmt: skip
     return told, text
