@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from datetime import timedelta
 from itertools import pairwise
+from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
-from makers import EVENING, braise, event, fold, in_words, pot, potted, read, refused, started, told, wanted
+from makers import BURNER, EVENING, braise, event, fold, in_words, pot, potted, read, refused, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.errors import TargetError
+from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
@@ -18,8 +21,18 @@ from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percen
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.guidance import next_act, plan
 from spissus_core.planning.journey import journey
-from spissus_core.planning.routes import salt_ceiling_ml, solve_route, solve_routes, too_salty_ml, trade
+from spissus_core.planning.routes import (
+    WAYS,
+    Route,
+    salt_ceiling_ml,
+    solve_route,
+    solve_routes,
+    taste_mark_ml,
+    too_salty_ml,
+    trade,
+)
 from spissus_core.planning.tone import tone
+from spissus_core.pot import Pot
 
 
 def test_the_worked_example_of_the_trade() -> None:
@@ -290,3 +303,76 @@ def test_the_tone_deepens_with_concentration() -> None:
     tones = [tone(boiled_to_volume(braise(), 1460 * share)) for share in (1.0, 0.7, 0.4, 0.2)]
     assert tones == sorted(tones)
     assert 0 <= tones[0] < tones[-1] <= 1
+
+
+def first_way(salt: float, wish: ev.Wanted, litres: float = 1.5, **liquid: Any) -> tuple[Pot, Route]:
+    """The first way from so much liquid in a pan that fits it."""
+    pan = Pan.round("pan", 240 if litres < 3.0 else 320, 130 if litres < 3.0 else 200)
+    given = {
+        "measured": {"method": "jug", "value": f"{litres} l", "hot": True},
+        "salt": {"by": "meter", "percent": salt},
+    }
+    begun = ev.Started(pan=pan, burner=BURNER, liquid=StrainedLiquid.model_validate(given | liquid))
+    found = potted(begun)
+    return found, solve_routes(found, wish)[0]
+
+
+def test_a_pot_is_boiled_for_its_taste_to_the_salt_that_is_liked() -> None:
+    before, way = first_way(0.6, wanted(450), character="gelatin_rich")
+    assert WAYS[way.kind].stop == "taste"
+    assert way.aside_ml == 0.0
+    assert way.salt_before.best == pytest.approx(0.9 - 0.05, abs=0.01)
+    assert way.final.strength_percent > 1.35 * before.contents.strength_percent
+
+
+def test_unsalted_it_is_boiled_until_it_is_rich_and_never_below_the_amount() -> None:
+    _, rich = first_way(0.1, wanted(300), character="gelatin_rich")
+    assert rich.final.strength_percent == pytest.approx(11.0, rel=0.02)
+    _, enough = first_way(0.1, wanted(1000), character="gelatin_rich")
+    assert enough.volume_ml == pytest.approx(1000, rel=0.02)
+    assert enough.steam_g > 300
+
+
+def test_only_of_far_too_much_a_part_is_taken_and_that_is_boiled_too() -> None:
+    _, whole = first_way(0.6, wanted(450), litres=2.0)
+    assert whole.aside_ml == 0.0
+    before, part = first_way(0.6, wanted(450), litres=4.0)
+    assert part.aside_ml > 3000
+    assert part.volume_ml == pytest.approx(450, rel=0.02)
+    assert part.final.strength_percent > 1.35 * before.contents.strength_percent
+
+
+def test_a_jus_begins_with_nothing_added() -> None:
+    _, jus = first_way(0.1, wanted(500, body=1), character="gelatin_rich")
+    assert jus.thickener is None
+    assert jus.steam_g > 0.0
+
+
+def test_what_is_too_salty_already_is_not_boiled() -> None:
+    _, way = first_way(1.3, wanted(450))
+    assert WAYS[way.kind].stop != "taste"
+    assert way.salt_before.best < 0.95
+
+
+@given(st.floats(0.1, 0.8), st.sampled_from(["thin", "gelatin_rich", "milled"]), st.floats(0.35, 1.0))
+@settings(max_examples=30, deadline=None)
+def test_the_mark_for_the_taste_stands_still_while_it_boils(salt: float, character: str, share: float) -> None:
+    begun, _ = first_way(salt, wanted(300), character=character)
+    mark = taste_mark_ml(begun, wanted(300))
+    later = begun.boiled_to(boiled_to_volume(begun.contents, max(share * begun.contents.liquid_ml, mark)))
+    assert taste_mark_ml(later, wanted(300)) == pytest.approx(mark, rel=2e-3)
+
+
+def test_unsure_of_its_salt_it_is_tasted_before_it_is_bound() -> None:
+    begun = started("1.4 l", salt={"by": "taste", "verdict": "nearly"}, character="thin")
+    steps = [begun, wanted(450), ev.Chosen(route="taste_starch")]
+    mark = next_act(told(*steps)).amount
+    at_mark = [
+        *steps,
+        ev.Read.model_validate({"measured": {"method": "jug", "value": f"{mark * 1.04:.0f} ml", "hot": True}}),
+    ]
+    asked = next_act(told(*at_mark))
+    assert (asked.kind, asked.why) == ("test_salt", "before_binding")
+    # Flat: there is room for more boiling. Right: it is bound.
+    assert next_act(told(*at_mark, ev.Tested(of="salt", verdict="flat"))).kind in ("heat", "boil")
+    assert next_act(told(*at_mark, ev.Tested(of="salt", verdict="right"))).kind != "heat"

@@ -52,7 +52,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
         ((START,), "For four people, with something to soak it up: 450 mL.", "Is that it?"),
-        ((START, wanted(900)), "Take what you need, with corn starch. There is more", "of it away."),
+        ((START, wanted(900)), "Boil down for its taste, with roux. Boiled for", "times as strong."),
         (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),

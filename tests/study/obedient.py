@@ -423,7 +423,7 @@ class Evening:
         if abs(pot.salt_percent - self.liking) > GOOD_SALT:
             found.append("salty" if pot.salt_percent > self.liking else "flat")
         gap = pot.step - (self.body + 0.5)
-        jus = self.way == "jus"
+        jus = self.way in ("jus", "taste_alone")
         if abs(gap) > GOOD_BODY and not jus:
             found.append("thick" if gap > 0.0 else "thin")
         if pot.ml < GOOD_AMOUNT * self.told_amount:
@@ -445,7 +445,8 @@ LEAST_GOOD, LEAST_GOOD_PERFECT, MOST_NEVER, MOST_MEDIAN_ACTS = 0.75, 0.95, 0.01,
 
 @dataclass(frozen=True)
 class Result:
-    """What came of so many evenings; ``tasty`` are good and strong, ``strength`` is in multiples of what was strained."""
+    """What came of so many evenings; ``tasty`` are good and strong, ``strength`` is in multiples of what was strained,
+    ``minutes`` the median and the ninth of ten."""
 
     evenings: int
     good: float

@@ -89,11 +89,12 @@ class Thickened(ActsOnPot):
         return pot.mixed(self.what.added(self.dry_g), "dry_g")
 
     def apply(self, state: State, at: datetime) -> State:
-        """Its body has to be judged anew."""
+        """Its body has to be judged anew, and its salt: bound it tastes of less."""
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        return bound(after, self.what).but(bound_at=at, body_tested=(), allergens=state.allergens.union(self.allergens))
+        brings = state.allergens.union(self.allergens)
+        return bound(after, self.what).but(bound_at=at, body_tested=(), salt_tested=(), allergens=brings)
 
     def said(self) -> Message:
         """Which, and how much of it."""

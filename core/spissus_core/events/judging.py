@@ -73,7 +73,9 @@ class Tested(ActsOnPot):
         if pot is None:
             return state
         said = self._against(state)
-        if state.at_its_mark and (self.of == "salt" or said != "low"):
+        # Flat before it is bound: it may be boiled on.
+        boils_on = said == "low" if self.of == "body" else self.verdict in _BLAND and not state.thickener_added
+        if state.at_its_mark and not boils_on:
             state = state.but(boiled_enough=True)
         if self.of == "salt":
             return state if self.verdict is None else _tasted(state, pot, self.verdict)
@@ -105,6 +107,10 @@ class Tested(ActsOnPot):
         if self.of == "body":
             return say("events.tested_body", verdict=_SPOON.get(said, said))
         return say("events.tested_salt", verdict=_TONGUE.get(said, said))
+
+
+#: Words for too little salt.
+_BLAND = ("flat", "nearly")
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:

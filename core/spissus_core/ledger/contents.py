@@ -129,6 +129,16 @@ class Contents:
         )  # fmt: skip
 
     @property
+    def strength_percent(self) -> float:
+        """What tastes of the pot itself, g in 100 g: its solids without salt, starch, pulp, gum and fat."""
+        return 100.0 * self.own_g / self.liquid_g
+
+    @property
+    def own_g(self) -> float:
+        """Its own solids, that boiling makes stronger, g."""
+        return self.gelatin + self.sugar + self.other + self.acid + self.acetic
+
+    @property
     def liquid_g(self) -> float:
         """Everything but the floating fat, g."""
         return self.mass_g - self.fat_free

@@ -66,6 +66,8 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
     if WAYS[route.kind].stop == "told":
         return _as_told(pot, wanted, route)
+    if WAYS[route.kind].stop == "taste" and route.steam_g > 0.0:
+        return _for_its_taste(pot, route)
     salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
     boils = route.steam_g > 0.0
     if route.thickener is None and not boils and route.let_down_ml <= 0.0:
@@ -95,6 +97,15 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     if route.thickener is None:
         return say("because.binds_itself")
     return say("because.ends_at_salt", time=show_minutes(route.minutes.best))
+
+
+def _for_its_taste(pot: Pot, route: Route) -> Message:
+    """How much stronger it gets, and what part of the pot makes it."""
+    times = show_number(route.final.strength_percent / max(pot.contents.strength_percent, 1e-6), 1)
+    said = {"times": times, "time": show_minutes(route.minutes.best)}
+    if route.aside_ml > 0.0:
+        return say("because.part_for_taste", volume=show_volume(pot.contents.liquid_ml - route.aside_ml), **said)
+    return say("because.for_taste", **said)
 
 
 def _as_told(pot: Pot, wanted: Wanted, route: Route) -> Message:

@@ -64,7 +64,7 @@ ActKind = Literal[
 #: things of it.
 Why = Literal[
     "past", "too_salty", "too_thin", "too_thick", "too_little", "once_more", "may_be_thick", "still_fat", "unsure",
-    "unknown", "late", "stretch", "leans", "no_time", "salt_binds",
+    "unknown", "before_binding", "late", "stretch", "leans", "no_time", "salt_binds",
 ]  # fmt: skip
 
 #: Thickener to prepare for what is worked out (common practice).
@@ -348,6 +348,9 @@ class _Bench:
             return Act("let_down", route, amount=route.let_down_ml, why="past" if boiled else "stretch")
         if not there(timeline, self.mark_ml):
             return self._boil(self.mark_ml, why=self._why_boil())
+        if self.way.stop == "taste" and not timeline.salt_tested and pot.salt_error > UNSURE_SALT:
+            # What is bound is not boiled on: whether its salt allows more is asked before.
+            return Act("test_salt", self.route, why="before_binding")
         return None
 
     def _why_boil(self) -> Why | None:
@@ -389,7 +392,7 @@ class _Bench:
         missing = self.wanted.amount_ml - self.route.volume_ml
         least = _least_liquid_ml(self.pot)
         # Of less than half of the least that is stirred in, most would be too much.
-        if self.way.stop not in ("volume", "stretch") or missing < max(
+        if self.way.stop not in ("volume", "stretch", "taste") or missing < max(
             SHORT_SHARE * self.wanted.amount_ml, 0.5 * least
         ):
             return None
@@ -615,6 +618,8 @@ CLOSE_SALT, SHARE_SALT = 0.12, 0.85
 #: Of the water that too much salt would need, a word at the start orders a half, a taste three quarters, two tastes
 #: all of it (common practice): what is poured in cannot be taken out.
 WATER_BY_TASTES = (0.5, 0.75, 1.0)
+#: Salt that is known this well is not tasted before it is bound, points.
+UNSURE_SALT = 0.08
 #: So sure of that is sure enough; less than this is not worth a change, points.
 SURE_SALT, WORTH_SALT = 0.7, 0.07
 

@@ -4,7 +4,7 @@ Volume, body and salt cannot be chosen one by one. A way says *how much of the p
 stop* boiling or letting down (at a body, a volume, a salt content, or here) and *how to bind*; what is left open
 follows. The dose of a thickener is one root of ``body_of(pot + dose) = aim``, whatever the school. A way can be
 taken where it ends at a salt that can be eaten, at the body, and, where it is to, at the amount; :func:`proposed`
-puts those first that a good cook would, with the least work.
+puts those first that a good cook would: what was told, then what is boiled for its taste, then the least work.
 """
 
 from __future__ import annotations
@@ -24,6 +24,7 @@ from ..amounts.tables import table
 from ..errors import TargetError
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import Wanted, fat_left_ml
+from ..events.wishes import AMOUNTS, LEAST_SAUCE_ML
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
@@ -48,8 +49,8 @@ MOST_BELOW_AIM = 0.1
 ROUNDING = 1e-3
 
 #: Where a way stops: at the wanted body, volume or salt, with what is in the pot, let down to the salt and to
-#: the volume, whichever is more, as far down as the time goes, or where the cook said.
-Stop = Literal["body", "volume", "salt", "here", "stretch", "time", "told"]
+#: the volume, whichever is more, as far down as the time goes, where the cook said, or where it tastes of enough.
+Stop = Literal["body", "volume", "salt", "here", "stretch", "time", "told", "taste"]
 
 
 class Way(NamedTuple):
@@ -189,12 +190,13 @@ def _way_from(pot: Pot, wanted: Wanted, kind: str, way: Way, *, here: bool) -> R
     """A way from the pot, or from the part of it that makes the sauce."""
     if here or not way.part or pot.kept is not None:
         return solve(pot, wanted, "here" if here else way.stop, way.school, kind=kind)
-    taken = min(to_take_ml(pot, wanted), pot.contents.liquid_ml)
+    taken = _for_taste_ml(pot, wanted, kind) if way.stop == "taste" else to_take_ml(pot, wanted)
+    taken = min(taken, pot.contents.liquid_ml)
     aside = pot.contents.liquid_ml - taken
     if aside < max(LEAST_ASIDE_ML, LEAST_ASIDE_SHARE * pot.contents.liquid_ml):
         return solve(pot, wanted, way.stop, way.school, kind=kind)
     route = solve(pot.part(taken / pot.contents.liquid_ml), wanted, way.stop, way.school, kind=kind)
-    if route.steam_g > 0.0 and taken <= (1.0 + ROUNDING) * wanted.amount_ml:
+    if way.stop != "taste" and route.steam_g > 0.0 and taken <= (1.0 + ROUNDING) * wanted.amount_ml:
         # Nothing is meant to boil: so much less is taken as the thickener brings.
         taken *= wanted.amount_ml / (wanted.amount_ml + route.steam_g * ML_G["water"])
         aside = pot.contents.liquid_ml - taken
@@ -234,13 +236,59 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     return wanted.amount_ml * min(by_salt, 1.0 + to_boil_ml / wanted.amount_ml if boils else 1.0)
 
 
+# -- boiled for its taste -------------------------------------------------------------------------
+
+#: Own solids at which a sauce is rich, g in 100 g (common practice: where cooks like a braising sauce).
+RICH_PERCENT = 11.0
+#: The salt that is liked is counted this far between what is believed and the upper end of what is known, and this much
+#: of it is kept for what comes later, points. Modelling choices.
+UPPER_END, SALT_KEPT = 0.0, 0.05
+
+
+def taste_mark_ml(pot: Pot, wanted: Wanted, brings_g: float = 0.0) -> float:
+    """Liquid at which a pot tastes of enough, mL: the first of the salt that is liked, its strength, and its body.
+
+    Salt and strength are those of the bound sauce, to which the thickener brings ``brings_g`` g. Boiling takes water
+    alone, so that the mark is the same at every moment of the boil.
+    """
+    now = pot.contents
+    sauce_g = max(100.0 * now.salt / _careful_percent(pot, wanted), 100.0 * now.own_g / RICH_PERCENT)
+    first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
+    body = boiled_to_water(now, _water_for_body(now, wanted, pot.strength)).liquid_ml
+    return min(max(first, body), now.liquid_ml)
+
+
+def _careful_percent(pot: Pot, wanted: Wanted) -> float:
+    """Salt to boil down to by what is believed of it, so that it ends at the liking where there is more of it, %."""
+    known = pot.salt_percent
+    likely = known.best + UPPER_END * (known.high - known.best)
+    return max((wanted.salt_percent - SALT_KEPT) * known.best / max(likely, 1e-6), LEAST_SALT_PERCENT)
+
+
+def _for_taste_ml(pot: Pot, wanted: Wanted, kind: str) -> float:
+    """The part of the pot that boils down to the wanted amount where it tastes of enough, mL."""
+    school = WAYS[kind].school
+    water, dry = _for_taste(pot, _as_little(wanted), school)
+    brings_ml = school.added(dry).liquid_ml if school is not None and dry > 0.0 else 0.0
+    made = boiled_to_water(pot.contents, water).liquid_ml + brings_ml
+    return wanted.amount_ml * pot.contents.liquid_ml / max(made, 1.0)
+
+
+def _as_little(wanted: Wanted) -> Wanted:
+    """The wish with no amount that boiling would stop at."""
+    told = dict.fromkeys(AMOUNTS, None) | {"volume_ml": LEAST_SAUCE_ML, "minutes": wanted.time_there_is}
+    wish = wanted.model_copy(update=told)
+    wish._comes_to_ml = None
+    return wish
+
+
 def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: str = "") -> Route:
     """Where boiling stops, and what binds it, from the pot as it is now.
 
     Parameters
     ----------
     pot, wanted : the pot now, and what it is to be.
-    stop : where boiling stops: at the wanted body, at the wanted volume, at the salt ceiling, or here.
+    stop : where boiling stops, of :data:`Stop`.
     school : what binds it; None for boiling alone.
     kind : what the way is called.
 
@@ -257,10 +305,10 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
         sauce = _sauce(told, "here", wanted, school)
         dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
         water = told.water
+    elif stop == "taste":
+        water, dry = _for_taste(pot, wanted, school)
     else:
-        there_is = wanted.time_there_is
-        spare = 0.0 if stop != "time" or there_is is None else there_is - binding_min(school)
-        in_time = boiled_by(now, steam_kj(pot, spare)).water if stop == "time" else now.water
+        in_time = _water_in_time(pot, wanted, school) if stop == "time" else now.water
         sauce = _sauce(now, stop, wanted, school, in_time)
         dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
         bound = sauce(dry)
@@ -268,6 +316,35 @@ def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None, *, kind: 
         if water <= 0.0:
             raise _too_small()
     return _route(pot, wanted, kind, stop, water=water, thickener=school if dry > 0.0 else None, dry=dry)
+
+
+def _water_in_time(pot: Pot, wanted: Wanted, school: School | None) -> float:
+    """Water that is left when the time there is is up, with what binding takes of it, g; none where nobody told one."""
+    there_is = wanted.time_there_is
+    if there_is is None:
+        return 0.0
+    return boiled_by(pot.contents, steam_kj(pot, there_is - binding_min(school))).water
+
+
+def _for_taste(pot: Pot, wanted: Wanted, school: School | None) -> tuple[float, float]:
+    """Water to boil down to for the taste, g, and the dry thickener that is missing then, g.
+
+    What is bound is never less than was wanted, nor later than it is wanted.
+    """
+    now, dry = pot.contents, 0.0
+    soonest = min(_water_in_time(pot, wanted, school), now.water)
+    for _ in range(1 if school is None else _ROUNDS):
+        # What the thickener brings makes room in the salt, and is part of the amount.
+        brings = school.added(dry) if school is not None and dry > 0.0 else Contents()
+        least_ml = max(taste_mark_ml(pot, wanted, brings.liquid_g), wanted.amount_ml - brings.liquid_ml)
+        water = max(boiled_to_volume(now, min(least_ml, now.liquid_ml)).water, soonest)
+        sauce = _sauce(boiled_to_water(now, water), "here", wanted, school)
+        dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
+    return water, dry
+
+
+#: Mark and dose move each other by less than a thousandth after so many rounds. Numerical choice.
+_ROUNDS = 4
 
 
 def least_told_ml(pot: Pot) -> float:
@@ -389,8 +466,10 @@ def _why_not(pot: Pot, wanted: Wanted, stop: Stop, route: Route) -> Message | No
         )
     if stop == "stretch" and route.let_down_ml <= 0.0:
         return say("routes.nothing_to_stretch", liking=show_percent(liking))
-    if stop == "here" and route.kind in WAYS and route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
+    if stop in ("here", "taste") and route.kind in WAYS and route.volume_ml < AMOUNT_SLACK * wanted.amount_ml:
         return say("routes.only_so_much", volume=show_volume(route.volume_ml))
+    if stop == "taste" and WAYS.get(route.kind, _NO_WAY).school is None and wanted.body <= THINNEST_STEP:
+        return say("routes.like_water") if route.body.viscosity < bd.LADDER[THINNEST_STEP].low else None
     if stop == "salt" and route.thickener is None and WAYS.get(route.kind, _NO_WAY).school is None:
         return _no_jus(wanted, route)
     if route.body.viscosity < (1.0 - MOST_BELOW_AIM) * wanted.aim_mpas:
@@ -471,8 +550,39 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     able.sort(key=lambda r: cost(pot, wanted, r))
     # What was told is done, even where another way is better: that stands second, with its reason.
     told = next((r for r in able if _told(r)), None)
-    able.sort(key=lambda r: r is not told)
+    tastes = _for_its_taste(pot, wanted, [route for route in routes if route.feasible])
+    first = next((r for r in able if tastes is not None and (r is tastes or _same(r, tastes))), None)
+    able.sort(key=lambda r: (r is not told, r is not first))
     return (*able, *(r for r in routes if not r.feasible))
+
+
+#: Boiled down to its mark a pot may come to so many times what is wanted before only a part of it is taken; and longer
+#: than this nobody boils where no time was told, min (common practice).
+MOST_MEALS, MOST_BOILING_MIN = 4.0, 40.0
+#: Up to so many helpings it is bound with starch, which is quick; a large table gets roux, which holds (common
+#: practice).
+MOST_FOR_STARCH = 8
+
+
+def _for_its_taste(pot: Pot, wanted: Wanted, able: Sequence[Route]) -> Route | None:
+    """The way that boils for the taste, as a cook would: all of it, and a part where far more would be left, or the
+    boil takes too long. A jus begins with nothing added. None where there is nothing to boil for."""
+    found = {route.kind: route for route in able if route.kind in WAYS and WAYS[route.kind].stop == "taste"}
+    whole = [route for route in found.values() if not WAYS[route.kind].part]
+    part = [route for route in found.values() if WAYS[route.kind].part and route.aside_ml > 0.0]
+    long = wanted.time_there_is is None and any(route.minutes.best > MOST_BOILING_MIN for route in whole)
+    much = any(route.volume_ml > MOST_MEALS * wanted.amount_ml for route in whole)
+    ways = part if part and (long or much or not whole) else whole
+    ways = [route for route in ways if route.salt_before.best <= wanted.salt_percent + SALT_SLACK_PERCENT]
+    jus = wanted.body <= THINNEST_STEP
+    people = wanted.people or wanted.portions or wanted.amount_ml / DISHES[USUAL_DISH].helping_ml
+    starch = people <= MOST_FOR_STARCH
+
+    def order(route: Route) -> tuple[bool, bool]:
+        school = WAYS[route.kind].school
+        return (school is None) != jus, school is not None and (not school.fat_g) != starch
+
+    return min(ways, key=order, default=None)
 
 
 def _told(route: Route) -> bool:

@@ -449,8 +449,8 @@ NEAR_LIKING = 0.05
 def _salt_line(act: Act, timeline: State) -> Message:
     pot = timeline.pot
     assert pot is not None
-    if act.why == "unknown":
-        return say("bar.taste_first")
+    if act.why in ("unknown", "before_binding"):
+        return say("bar.taste_first" if act.why == "unknown" else "bar.taste_before_binding")
     salt = pot.salt_percent.best
     if act.why == "once_more":
         liking = timeline.wanted.salt_percent if timeline.wanted else salt

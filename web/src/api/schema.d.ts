@@ -1927,7 +1927,7 @@ export interface components {
              */
             doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat" | "bigger_pan" | "rest";
             /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
+            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "before_binding" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Way */
@@ -2057,7 +2057,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch") | null;
+            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch") | null;
             plan: components["schemas"]["RouteOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Concerns */
@@ -2308,7 +2308,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch";
+            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch";
             /** Label */
             label: string;
             /** Flag */
@@ -2589,7 +2589,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch";
+            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch";
         };
         /**
          * Cooling
