@@ -79,8 +79,11 @@ def test_who_obeys_the_bar_makes_good_sauces() -> None:
     assert kept["perfect"]["good"] >= obedient.LEAST_GOOD_PERFECT
     assert kept["erring"]["never"] < obedient.MOST_NEVER
     assert kept["erring"]["acts"] <= obedient.MOST_MEDIAN_ACTS
+    assert kept["erring"]["tasty"] >= obedient.LEAST_TASTY
+    assert kept["perfect"]["tasty"] >= obedient.LEAST_TASTY_PERFECT
     # Sixty evenings are good to six points; the seed is fixed, so a change that makes things worse shows.
-    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.05
+    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.06
+    assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.06
     assert _evenings(perfect=True).good >= obedient.LEAST_GOOD_PERFECT
     assert _evenings(perfect=False).never == 0.0
 
