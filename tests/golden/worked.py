@@ -166,9 +166,9 @@ def cases() -> dict[str, Any]:
             found["skim"] = (ways, advised(ways, rest_ml(pot, wish)))
         if wish is not None:
             routes = [r for r in solve_routes(pot, wish, agreed=wish) if r.feasible]
-            found["routes"] = routes[:9]
+            found["routes"] = routes[:6]
             if name in TOLD:
-                found["said"] = [(notes(pot, wish, route), reasons(pot, wish, route)) for route in routes[:9]]
+                found["said"] = [(notes(pot, wish, route), reasons(pot, wish, route)) for route in routes[:6]]
             found["trade"] = trade(pot, wish)[::4]
             found["ceiling"] = salt_ceiling_ml(pot, wish)
             found["roux"] = fat_for_roux(
