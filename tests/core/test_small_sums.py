@@ -3,19 +3,26 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import pytest
 from makers import BURNER, PAN, braise, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.estimation.path import Path
+from spissus_core.estimation.track import Track
 from spissus_core.estimation.window import power_of, steam_kj, warming_kj
+from spissus_core.events.fat import usual_ice_g
+from spissus_core.intake.how_much import grams_of
+from spissus_core.intake.lines import read_line
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import Measured
 from spissus_core.measuring.vessels import Pan
+from spissus_core.phenomena.alcohol import acetic_left
 from spissus_core.phenomena.heating import FULL_BOIL
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.guidance import Act, next_act
 from spissus_core.planning.routes import suggested
+from spissus_core.planning.spoken import now_line
 
 METER = {"by": "meter", "percent": 0.6}
 
@@ -73,3 +80,80 @@ def test_a_reading_of_a_depth_keeps_its_tenth() -> None:
     assert Measured(method="dip", value="5.3 cm").value == pytest.approx(53.0)
     assert read("dip", "53.4 mm").measured.value == pytest.approx(53.4)  # type: ignore[union-attr]
     assert PAN.depth_mm(PAN.volume_ml(53.4)) == pytest.approx(53.4)
+
+
+def test_half_a_gram_of_acetic_acid_boils_down_as_five_do() -> None:
+    # Vinegar halved keeps three fifths of its acid, however little there is of it (common practice).
+    assert acetic_left(0.5, 95.0, 47.5) / 0.5 == pytest.approx(acetic_left(5.0, 95.0, 47.5) / 5.0)
+
+
+def test_a_cold_pot_needs_no_ice() -> None:
+    assert usual_ice_g(pot().but(hot=False)) == 0.0
+    assert usual_ice_g(pot()) > 100.0
+
+
+def test_how_far_a_reading_lies_apart_by_hand() -> None:
+    # Heat that has gone in for a thousand minutes is off by a thousand times what the power is off by.
+    track = Track(kj_min=1.0, spread=0.1, typical=1.0, e1=1000.0)
+    off = 1000.0 * math.sqrt(track.power[1])
+    assert track.apart(off, 1.0, 0.0, 0.0) == pytest.approx(1.0)
+    assert track.apart(2.0 * off, 1.0, 0.0, 0.0) == pytest.approx(2.0)
+    assert track.apart(2.0 * off, 2.0, 0.0, 0.0) == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize(
+    ("line", "grams"),
+    [
+        ("water and wine, 500 ml each", [500.0, 497.0]),
+        ("500 g to 600 g beef shin", [550.0]),
+        ("1 l water reduced to 400 ml", [1000.0]),
+        ("2 carrots each, about 80 g", [160.0]),
+    ],
+)
+def test_lines_come_to_what_they_say(line: str, grams: list[float]) -> None:
+    found = read_line(line)
+    assert all(one.amount and one.ingredient for one in found), found
+    assert [grams_of(one.amount, one.ingredient) for one in found if one.amount and one.ingredient] == pytest.approx(
+        grams, rel=0.02
+    )
+
+
+def test_a_range_is_as_wide_as_it_is_said() -> None:
+    (range_,) = read_line("500 g to 600 g beef shin")
+    assert range_.amount is not None
+    assert range_.amount.spread == pytest.approx(50.0 / 550.0, rel=0.01)
+    assert range_.doubt is None
+
+
+def test_what_is_alike_is_not_asked_about_and_what_cannot_be_is() -> None:
+    (wine,) = read_line("200 ml wine")
+    assert wine.doubt is None
+    (cup,) = read_line("1 cup flour (120 g)")
+    assert (cup.doubt, cup.problem) == (None, None)
+    (more,) = read_line("1 cup flour (900 g)")
+    assert more.doubt is not None
+    (gone,) = read_line("500 ml wine, reduced by 100 %")
+    assert gone.problem is not None
+    (grown,) = read_line("300 ml wine, reduced to 400 ml")
+    assert grown.problem is not None
+
+
+def test_boiled_on_because_it_is_too_thin_is_said_so() -> None:
+    thin = [started("1.6 l"), wanted(900), ev.Chosen(route="reduction"), read("scale", 2200)]
+    act = next_act(told(*thin))
+    off = replace(act, kind="heat", why="too_thin")
+    assert str(now_line(off, told(*thin))).startswith("bar.boil_on")
+    assert str(now_line(replace(off, why=None), told(*thin))).startswith("bar.heat")
+
+
+@pytest.mark.parametrize(
+    ("grams", "found"), [(0.0, "bar.mild_for_you"), (4.3, "bar.right_for_you"), (12.0, "bar.salty_for_you")]
+)
+def test_what_is_found_of_the_salt_before_it_is_tasted_once_more(grams: float, found: str) -> None:
+    timeline = told(
+        started("1 l", hot=False, salt={"by": "meter", "percent": 0.47}),
+        wanted(900),
+        ev.Salted(salt_g=max(grams, 0.01)),
+    )
+    said = now_line(Act("test_salt", why="once_more"), timeline)
+    assert found in str(said)
