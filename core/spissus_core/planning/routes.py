@@ -552,6 +552,10 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     told = next((r for r in able if _told(r)), None)
     tastes = _for_its_taste(pot, wanted, [route for route in routes if route.feasible])
     first = next((r for r in able if tastes is not None and (r is tastes or _same(r, tastes))), None)
+    # A part that is boiled down is offered where it is what a cook would do, and else stands in nobody's way.
+    able = [
+        r for r in able if r is first or not (r.kind in WAYS and WAYS[r.kind].part and WAYS[r.kind].stop == "taste")
+    ]
     able.sort(key=lambda r: (r is not told, r is not first))
     return (*able, *(r for r in routes if not r.feasible))
 
