@@ -116,8 +116,6 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
         expect(log).not_to_have_text(entries)
     expect(page.get_by_role("region", name="Serve")).to_be_visible()
     _press(page, bar.get_by_role("button", name="Finish", exact=True))
-    # What was set aside is asked about once.
-    _press(page, bar.get_by_role("button", name="It is set to cool"))
     expect(bar).to_contain_text("Finished with")
 
 

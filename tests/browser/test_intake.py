@@ -262,7 +262,7 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
 
     page.route("**/previews/line", hold)
     box = page.get_by_label("What went into the braise?")
-    box.fill("200 ml wine")
+    box.fill("200 ml stock")
     page.get_by_role("button", name="Put it in").click()
     page.get_by_label("Say what you have").fill("a bit over two litres, 2 cm of fat")
     expect(word(page, "How much")).to_contain_text("2100 ml")
@@ -273,6 +273,6 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     expect(row).to_contain_text("several are called so")
     expect(word(page, "How much")).to_contain_text("2100 ml")
     # One tap puts the line right.
-    row.get_by_role("button", name="white wine").click()
+    row.get_by_role("button", name="stock, unsalted").click()
     expect(row).not_to_contain_text("several are called so")
     expect(row).to_contain_text("white wine")

@@ -65,7 +65,10 @@ def planned(page: Page, site: Site, name: str, burner: str | None = None, volume
     expect(word(page, "Salt")).to_contain_text("0.6 %")
     page.get_by_role("button", name="This is what I have").click()
     wish(page, "makes", "Finished sauce", "900 ml")
+    # The flags stand still once the ways of this wish are there.
+    expect(word(page, "makes")).to_contain_text("900\u00a0mL")
     flag(page, "your amount").click()
+    expect(way_in_hand(page)).to_contain_text("Your volume")
     page.get_by_role("radiogroup", name="Bound with").get_by_role("radio", name="flour").click()
     expect(way_in_hand(page)).to_contain_text(re.compile("Your volume, with roux.*900\u00a0mL", re.DOTALL))
     now_line(page).get_by_role("button", name="Take this way").click()

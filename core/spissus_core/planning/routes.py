@@ -552,10 +552,7 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     told = next((r for r in able if _told(r)), None)
     tastes = _for_its_taste(pot, wanted, [route for route in routes if route.feasible])
     first = next((r for r in able if tastes is not None and (r is tastes or _same(r, tastes))), None)
-    # A part that is boiled down is offered where it is what a cook would do, and else stands in nobody's way.
-    able = [
-        r for r in able if r is first or not (r.kind in WAYS and WAYS[r.kind].part and WAYS[r.kind].stop == "taste")
-    ]
+    able = [r for r in able if r is first or not _stands_for(r, able)]
     able.sort(key=lambda r: (r is not told, r is not first))
     return (*able, *(r for r in routes if not r.feasible))
 
@@ -587,6 +584,23 @@ def _for_its_taste(pot: Pot, wanted: Wanted, able: Sequence[Route]) -> Route | N
         return (school is None) != jus, school is not None and (not school.fat_g) != starch
 
     return min(ways, key=order, default=None)
+
+
+def _stands_for(route: Route, able: Sequence[Route]) -> bool:
+    """Whether a way stands in the way of a plainer one: a part that is boiled down where a cook would not take one; and
+    boiling to the salt, bound, beside boiling for the taste to nearly the same mark."""
+    way = WAYS.get(route.kind)
+    if way is None or way.school is None:
+        return False
+    if way.stop == "taste":
+        return way.part
+    tastes = [other for other in able if other.kind in WAYS and WAYS[other.kind].stop == "taste" and not other.aside_ml]
+    near = MARKS_ALIKE * route.boil_to_ml
+    return way.stop == "salt" and any(abs(other.boil_to_ml - route.boil_to_ml) < near for other in tastes)
+
+
+#: Marks that differ by less than this share are one to whoever chooses. Modelling choice.
+MARKS_ALIKE = 0.15
 
 
 def _told(route: Route) -> bool:

@@ -43,7 +43,7 @@ interface Props {
 }
 
 /** How high all of the pot is drawn, px: where the window is tall, higher. */
-const POT = { least: 96, most: 230, besides: 700 }
+const POT = { least: 80, most: 230, besides: 716 }
 const FLAG = 44
 const HEAP = { wide: 26, high: 22 }
 /** How near to a flag the handle snaps to it, px. */
