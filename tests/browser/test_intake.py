@@ -275,4 +275,4 @@ def test_a_line_that_is_read_late_takes_back_nothing_that_the_sentence_said(page
     # One tap puts the line right.
     row.get_by_role("button", name="stock, unsalted").click()
     expect(row).not_to_contain_text("several are called so")
-    expect(row).to_contain_text("white wine")
+    expect(row).to_contain_text("stock, unsalted")
