@@ -98,10 +98,12 @@ def fold(
     known = REMEMBERED.of(starts, stop_of) if not left_out else None
     first = known.first if known else Folded(State(**_first_pot(starts, left_out)), begun=False)
     done = known.shared_with(ordered, struck) if known else []
-    for event in ordered[len(done) :]:
+    shared = len(done)
+    for event in ordered[shared:]:
         problem = left_out.get(event.id)
         done.append(step(done[-1] if done else first, event, stop_of, struck=event.id in struck, problem=problem))
-    if not left_out:
+    # A start alone, as a page tries them while it is typed, has nothing to go on from.
+    if len(done) > 1 and not left_out and not any(map(_failed, done[shared:])):
         REMEMBERED.keep(starts, stop_of, Remembered(first, ordered, struck, done))
     seen, begun, _ = done[-1] if done else first
     state = _by(seen, now) if now is not None and begun and seen.finished is None else seen
@@ -133,6 +135,12 @@ def step(
             state = _after(state, after, event, stop_of) if begun else after
     moment = Moment(event, state.pot if begun else None, found, struck=struck, problem=problem)
     return Folded(state, begun, moment)
+
+
+def _failed(folded: Folded) -> bool:
+    """Whether something failed that may not fail the next time: that is tried again."""
+    problem = folded.moment.problem if folded.moment else None
+    return isinstance(problem, SetAsideError) or folded.state.not_estimated is not None
 
 
 def _by(state: State, at: datetime) -> State:

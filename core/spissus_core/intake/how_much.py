@@ -7,7 +7,7 @@ import re
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..amounts.quantities import ML_PER_CUP, ML_PER_TBSP, show_mass, show_volume
+from ..amounts.quantities import LONGEST_AMOUNT, ML_PER_CUP, ML_PER_TBSP, show_mass, show_volume
 from ..amounts.reading import Said, fill_of
 from ..errors import QuantityError
 from ..messages import Shown, say
@@ -99,6 +99,8 @@ def counted(text: str, what: Ingredient) -> Amount | None:
     ------
     QuantityError : nobody knows what one weighs, or figures that are no number.
     """
+    if len(text) > LONGEST_AMOUNT:
+        return None
     names = {plain(word) for name in (what.name, *names_of(what)) for word in name.split()}
     part = _PART_OF.match(text.strip())
     said = amount_of_list(text.strip()[part.end() :] if part and plain(part["part"]) in names else text.strip())

@@ -158,6 +158,7 @@ def _things(shown: str, own: Sequence[Ingredient]) -> list[str]:
     return [*out, rest]
 
 
+_IN_A_ROW = re.compile(r",\s*(?:and\s+)?|\s+(?:and|&)\s+")
 #: "Water and wine, 500 ml each".
 _EACH_BEHIND = re.compile(r"(?P<names>[^\d]+?),?\s+(?P<amount>[\d½¼¾][^,;()]*?)\s+(?:of\s+)?each", re.I)
 
@@ -167,12 +168,12 @@ def _of_each(shown: str, own: Sequence[Ingredient]) -> list[str]:
     said = amount_of_list(shown)
     after = re.match(r"\s*(?:of\s+)?each(?:\s+of)?\s+(?=[^\W\d_])", said.rest, re.I) if said else None
     if said is None and (behind := _EACH_BEHIND.fullmatch(shown)):
-        names = re.split(r",\s*(?:and\s+)?|\s+(?:and|&)\s+", behind["names"])
+        names = _IN_A_ROW.split(behind["names"])
         sized = is_size(behind["amount"]) and names[1:] and all(stands(name, own) for name in names)
         return [f"{behind['amount']} {name}" for name in names] if sized else []
     if said is None or after is None:
         return []
-    names = re.split(r",\s*(?:and\s+)?|\s+(?:and|&)\s+", said.rest[after.end() :])
+    names = _IN_A_ROW.split(said.rest[after.end() :])
     amount = shown[: len(shown) - len(said.rest)]
     return [f"{amount} {name}" for name in names] if names[1:] and all(stands(name, own) for name in names) else []
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from ..amounts.figures import in_figures
-from ..amounts.quantities import parse, show_plain
+from ..amounts.quantities import LONGEST_AMOUNT, parse, show_plain
 from ..amounts.reading import Said, amount_at
 from ..amounts.rows import rows
 from ..amounts.shares import Remaining, remaining
@@ -96,6 +96,8 @@ def read_amount_wanted(text: str, *, field: str = "amount") -> Told:
     ------
     QuantityError : it is none of these, or can be meant two ways.
     """
+    if len(text) > LONGEST_AMOUNT:
+        raise QuantityError(field, say("amounts.too_long", example=_EXAMPLE))
     said, body = body_wanted(_SPACES.sub(" ", text.strip().lower()).rstrip("."))
     if body is not None and not said:
         return Told("body", body)

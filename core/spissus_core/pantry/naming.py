@@ -2,9 +2,8 @@
 
 A name is compared word by word with everything that ingredients are called (:mod:`.ingredients`). The ingredient
 whose words explain the most of it is meant; words that only describe (``data/describing.csv``) explain nothing and
-are not missed, nor is a name of a place, what was done to a thing ("snipped"), and a remark that names nothing else
-("from the kettle"). What is then left over, guessed from a slip of the finger, or called alike by two ingredients, is
-doubted.
+are not missed, nor is what was done to a thing ("snipped"), nor a remark that names nothing else ("from the kettle").
+What is then left over, guessed from a slip of the finger, or called alike by two ingredients, is doubted.
 """
 
 from __future__ import annotations
@@ -199,10 +198,8 @@ _DIGITS = frozenset("0123456789")
 
 
 def _idle(written: Sequence[str], known: Callable[[str], bool]) -> frozenset[int]:
-    """Places of unknown words that say nothing of what or how much there is: names of places among words that are
-    not, what was done to a thing, and remarks behind it that name nothing else."""
-    names = [one for one in written if one[0].isalpha()]
-    capitals_tell = any(one[0].islower() for one in names[1:])
+    """Places of words that say nothing of what or how much there is: what was done to a thing, and unknown ones of
+    remarks behind it."""
     named = remark = False
     out: set[int] = set()
     for place, one in enumerate(written):
@@ -214,18 +211,19 @@ def _idle(written: Sequence[str], known: Callable[[str], bool]) -> frozenset[int
         if not word or one[0] in _DIGITS or {one.lower(), word} & _remarks("limits"):
             continue
         low = one.lower()
-        done_to_it = low.endswith("ed") and len(low) > _SHORTEST and low not in _remarks("alters")
+        done_to_it = len(low) > _SHORTEST and low.endswith("ed") and not low.endswith(("seed", "weed"))
+        done_to_it = done_to_it and low not in _remarks("alters")
         if known(word) and not done_to_it:
             named = named or word not in _describing()
             continue
-        if remark or done_to_it or (one[0].isupper() and place > 0 and capitals_tell):
+        if remark or done_to_it:
             out.add(place)
     return frozenset(out)
 
 
 def _slip(written: str, word: str, indexes: Sequence[_Index]) -> _Word:
     """A word nobody knows: one that is known, but for a slip of the finger."""
-    strange = word not in _remarks("limits")
+    strange = word not in _remarks("limits") and written.lower() not in _remarks("alters")
     if len(word) < _SHORTEST:
         return _Word(written, word, strange=strange)
     near = (w for index in indexes for w in index.by_word if w[0] == word[0] and abs(len(w) - len(word)) <= 2)

@@ -33,6 +33,9 @@ from .routes import LEAST_SALT_G, WAYS, Route
 #: choices.
 WORTH_SAYING_SHARE, SALTIER_SHARE = 0.03, 0.02
 
+#: A sauce so many times as strong as what was strained is said to be stronger. Modelling choice.
+STRONGER = 1.1
+
 #: More than this many times what was wanted is more, not about as much. Modelling choice.
 MUCH_MORE = 1.25
 
@@ -66,7 +69,7 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
     if WAYS[route.kind].stop == "told":
         return _as_told(pot, wanted, route)
-    if WAYS[route.kind].stop == "taste" and route.steam_g > 0.0:
+    if WAYS[route.kind].stop == "taste" and route.final.strength_percent > STRONGER * pot.contents.strength_percent:
         return _for_its_taste(pot, route)
     salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
     boils = route.steam_g > 0.0

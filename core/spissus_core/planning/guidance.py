@@ -618,7 +618,7 @@ CLOSE_SALT, SHARE_SALT = 0.12, 0.85
 #: Of the water that too much salt would need, a word at the start orders a half, a taste three quarters, two tastes
 #: all of it (common practice): what is poured in cannot be taken out.
 WATER_BY_TASTES = (0.5, 0.75, 1.0)
-#: Salt that is known this well is not tasted before it is bound, points.
+#: Salt that is known this well is not tasted before it is bound, points. Modelling choice.
 UNSURE_SALT = 0.08
 #: So sure of that is sure enough; less than this is not worth a change, points.
 SURE_SALT, WORTH_SALT = 0.7, 0.07

@@ -151,9 +151,12 @@ def solve_routes(pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None) -> t
     """
     wanted = wanted.of(pot)
     wanted.check_amount(pot.contents.liquid_ml, agreed)
-    found, refused = [], None
+    found: list[Route] = []
+    refused: TargetError | None = None
     for kind, way in WAYS.items():
         if (way.stop == "time" and wanted.time_there_is is None) or (way.stop == "told" and not wanted.as_told):
+            continue
+        if way.stop == "taste" and way.part and not _wants_a_part(wanted, found):
             continue
         try:
             found.append(solve_route(pot, wanted, kind))
@@ -240,9 +243,8 @@ def to_take_ml(pot: Pot, wanted: Wanted) -> float:
 
 #: Own solids at which a sauce is rich, g in 100 g (common practice: where cooks like a braising sauce).
 RICH_PERCENT = 11.0
-#: The salt that is liked is counted this far between what is believed and the upper end of what is known, and this much
-#: of it is kept for what comes later, points. Modelling choices.
-UPPER_END, SALT_KEPT = 0.0, 0.05
+#: So much of the salt that is liked is kept for what comes later, points (common practice).
+SALT_KEPT = 0.05
 
 
 def taste_mark_ml(pot: Pot, wanted: Wanted, brings_g: float = 0.0) -> float:
@@ -252,17 +254,11 @@ def taste_mark_ml(pot: Pot, wanted: Wanted, brings_g: float = 0.0) -> float:
     alone, so that the mark is the same at every moment of the boil.
     """
     now = pot.contents
-    sauce_g = max(100.0 * now.salt / _careful_percent(pot, wanted), 100.0 * now.own_g / RICH_PERCENT)
+    liked = max(wanted.salt_percent - SALT_KEPT, LEAST_SALT_PERCENT)
+    sauce_g = 100.0 * max(now.salt / liked, now.own_g / RICH_PERCENT)
     first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
     body = boiled_to_water(now, _water_for_body(now, wanted, pot.strength)).liquid_ml
     return min(max(first, body), now.liquid_ml)
-
-
-def _careful_percent(pot: Pot, wanted: Wanted) -> float:
-    """Salt to boil down to by what is believed of it, so that it ends at the liking where there is more of it, %."""
-    known = pot.salt_percent
-    likely = known.best + UPPER_END * (known.high - known.best)
-    return max((wanted.salt_percent - SALT_KEPT) * known.best / max(likely, 1e-6), LEAST_SALT_PERCENT)
 
 
 def _for_taste_ml(pot: Pot, wanted: Wanted, kind: str) -> float:
@@ -339,12 +335,15 @@ def _for_taste(pot: Pot, wanted: Wanted, school: School | None) -> tuple[float, 
         least_ml = max(taste_mark_ml(pot, wanted, brings.liquid_g), wanted.amount_ml - brings.liquid_ml)
         water = max(boiled_to_volume(now, min(least_ml, now.liquid_ml)).water, soonest)
         sauce = _sauce(boiled_to_water(now, water), "here", wanted, school)
-        dry = _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
+        before, dry = dry, _dose(sauce, wanted.aim_mpas, now.mass_g, pot.strength) if school is not None else 0.0
+        if abs(dry - before) <= _SETTLED * dry:
+            break
     return water, dry
 
 
-#: Mark and dose move each other by less than a thousandth after so many rounds. Numerical choice.
-_ROUNDS = 4
+#: Mark and dose have found each other where a dose moves by less than this share, after so many rounds at most.
+#: Numerical choice.
+_SETTLED, _ROUNDS = 2e-3, 4
 
 
 def least_told_ml(pot: Pot) -> float:
@@ -552,7 +551,7 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
     told = next((r for r in able if _told(r)), None)
     tastes = _for_its_taste(pot, wanted, [route for route in routes if route.feasible])
     first = next((r for r in able if tastes is not None and (r is tastes or _same(r, tastes))), None)
-    able = [r for r in able if r is first or not _stands_for(r, able)]
+    able = [r for r in able if r is first or not _in_the_way(r, able)]
     able.sort(key=lambda r: (r is not told, r is not first))
     return (*able, *(r for r in routes if not r.feasible))
 
@@ -560,6 +559,8 @@ def proposed(pot: Pot, wanted: Wanted, routes: Sequence[Route]) -> tuple[Route, 
 #: Boiled down to its mark a pot may come to so many times what is wanted before only a part of it is taken; and longer
 #: than this nobody boils where no time was told, min (common practice).
 MOST_MEALS, MOST_BOILING_MIN = 4.0, 40.0
+#: Less than this share is not worth boiling away: it is there. Modelling choice.
+LEAST_BOILED = 0.08
 #: Up to so many helpings it is bound with starch, which is quick; a large table gets roux, which holds (common
 #: practice).
 MOST_FOR_STARCH = 8
@@ -567,13 +568,14 @@ MOST_FOR_STARCH = 8
 
 def _for_its_taste(pot: Pot, wanted: Wanted, able: Sequence[Route]) -> Route | None:
     """The way that boils for the taste, as a cook would: all of it, and a part where far more would be left, or the
-    boil takes too long. A jus begins with nothing added. None where there is nothing to boil for."""
-    found = {route.kind: route for route in able if route.kind in WAYS and WAYS[route.kind].stop == "taste"}
-    whole = [route for route in found.values() if not WAYS[route.kind].part]
-    part = [route for route in found.values() if WAYS[route.kind].part and route.aside_ml > 0.0]
-    long = wanted.time_there_is is None and any(route.minutes.best > MOST_BOILING_MIN for route in whole)
-    much = any(route.volume_ml > MOST_MEALS * wanted.amount_ml for route in whole)
-    ways = part if part and (long or much or not whole) else whole
+    boil takes too long. A jus begins with nothing added. What has nothing to boil away is bound as it is; None where it
+    is too salty for that."""
+    tastes = [route for route in able if _stop(route) == "taste"]
+    whole = [route for route in tastes if not WAYS[route.kind].part]
+    part = [route for route in tastes if WAYS[route.kind].part and route.aside_ml > 0.0]
+    ways = part if part and _wants_a_part(wanted, able) else whole
+    if ways is whole and ways and all(route.share_left > 1.0 - LEAST_BOILED for route in ways):
+        ways = [route for route in able if _stop(route) == "here"] or ways
     ways = [route for route in ways if route.salt_before.best <= wanted.salt_percent + SALT_SLACK_PERCENT]
     jus = wanted.body <= THINNEST_STEP
     people = wanted.people or wanted.portions or wanted.amount_ml / DISHES[USUAL_DISH].helping_ml
@@ -586,17 +588,24 @@ def _for_its_taste(pot: Pot, wanted: Wanted, able: Sequence[Route]) -> Route | N
     return min(ways, key=order, default=None)
 
 
-def _stands_for(route: Route, able: Sequence[Route]) -> bool:
-    """Whether a way stands in the way of a plainer one: a part that is boiled down where a cook would not take one; and
-    boiling to the salt, bound, beside boiling for the taste to nearly the same mark."""
-    way = WAYS.get(route.kind)
-    if way is None or way.school is None:
+def _wants_a_part(wanted: Wanted, routes: Sequence[Route]) -> bool:
+    """Whether only a part is boiled for its taste: all of it would be far too much, takes too long, or is no way."""
+    whole = [r for r in routes if r.feasible and _stop(r) == "taste" and not WAYS[r.kind].part]
+    long = wanted.time_there_is is None and any(route.minutes.best > MOST_BOILING_MIN for route in whole)
+    return not whole or long or any(route.volume_ml > MOST_MEALS * wanted.amount_ml for route in whole)
+
+
+def _stop(route: Route) -> Stop | None:
+    """Where its way stops; None for a way that is not offered."""
+    return WAYS[route.kind].stop if route.kind in WAYS else None
+
+
+def _in_the_way(route: Route, able: Sequence[Route]) -> bool:
+    """Whether a way boils to the salt, bound, beside one that boils for the taste to nearly the same mark."""
+    if _stop(route) != "salt" or WAYS[route.kind].school is None:
         return False
-    if way.stop == "taste":
-        return way.part
-    tastes = [other for other in able if other.kind in WAYS and WAYS[other.kind].stop == "taste" and not other.aside_ml]
-    near = MARKS_ALIKE * route.boil_to_ml
-    return way.stop == "salt" and any(abs(other.boil_to_ml - route.boil_to_ml) < near for other in tastes)
+    tastes = [other for other in able if _stop(other) == "taste" and not other.aside_ml]
+    return any(abs(other.boil_to_ml - route.boil_to_ml) < MARKS_ALIKE * route.boil_to_ml for other in tastes)
 
 
 #: Marks that differ by less than this share are one to whoever chooses. Modelling choice.
@@ -604,7 +613,7 @@ MARKS_ALIKE = 0.15
 
 
 def _told(route: Route) -> bool:
-    return route.kind in WAYS and WAYS[route.kind].stop == "told"
+    return _stop(route) == "told"
 
 
 def _same(one: Route, other: Route) -> bool:
@@ -627,8 +636,12 @@ def _too_small() -> TargetError:
 
 def _water_for_body(contents: Contents, wanted: Wanted, strength: bd.Strength) -> float:
     """Water at which boiling alone reaches the wanted body, g."""
-    aim = wanted.aim_mpas
+    return _water_at(contents, wanted.aim_mpas, strength)
 
+
+# Every way that stops where it tastes of enough asks it of the same pot.
+@lru_cache(maxsize=256)
+def _water_at(contents: Contents, aim: float, strength: bd.Strength) -> float:
     def excess(share: float) -> float:
         return math.log(bd.viscosity_mpas(boiled_to_water(contents, contents.water * share), strength) / aim)
 

@@ -79,7 +79,7 @@ export default function PlanPanel() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       <h2 className="sr-only">What you want, and the ways there</h2>
-      <WishLine wish={wish} change={change} assumed={batch.wanted === null && said === null} batch={batch} routes={data} wrong={wrong} />
+      <WishLine wish={wish} change={change} assumed={batch.wanted === null && said === null} batch={batch} routes={data} answered={settled} wrong={wrong} />
       {data && inHand && (
         <div className={stale ? 'opacity-45 grayscale' : ''}>
           {data.trade.length > 1 && (

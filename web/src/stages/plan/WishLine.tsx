@@ -16,6 +16,8 @@ interface Props {
   assumed: boolean
   batch: Batch
   routes: Routes | undefined
+  /** The ways are those of this wish, and not of the one before it. */
+  answered: boolean
   wrong: Problem | null
 }
 
@@ -29,12 +31,12 @@ const EXAMPLES = [
 ] as const
 
 /** What is wanted: a line of values, each to be tapped and said otherwise. */
-export function WishLine({ wish, change, assumed, batch, routes, wrong }: Props) {
+export function WishLine({ wish, change, assumed, batch, routes, answered, wrong }: Props) {
   const eg = useExample()
   const say = useSay()
   const { dishes, avoided, salt_words: salts } = useLists()
   // The amount may name the step in words, too ("600 ml, syrupy"); who then taps another takes the words back.
-  const body = wish.by === 'amount' && routes ? String(routes.body) : wish.body
+  const body = answered && routes ? String(routes.body) : wish.body
   const step = batch.ladder[Number(body)]
   const makes = routes?.wanted ?? (batch.wanted ?? batch.suggested).amount
   const byPeople = wish.by === 'people'
