@@ -29,7 +29,7 @@ from spissus_core import events as ev
 from spissus_core.estimation.thinning import thinned
 from spissus_core.fold import REMEMBERED, fold, progress
 from spissus_core.intake.lines import read_line, read_list
-from spissus_core.planning.guidance import stop_of
+from spissus_core.planning.bench import stop_of
 from spissus_core.planning.routes import solve_routes, trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}

@@ -23,7 +23,7 @@ from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import Argument
 from spissus_core.phenomena.heating import Burner
-from spissus_core.planning.guidance import stop_of
+from spissus_core.planning.bench import stop_of
 from spissus_core.pot import Pot
 from words import Catalogue, plain
 from words.catalogue import Phrase, Piece

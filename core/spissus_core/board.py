@@ -16,8 +16,10 @@ from .fold import Moment, Timeline, fold, progress, unworkable
 from .intake.liquid import Strained, strained_liquid
 from .learning.rates import taught_rate
 from .phenomena.heating import LearnedRate
-from .planning.guidance import Act, next_act, plan, stop_of
+from .planning.acts import Act, Alone, next_act
+from .planning.bench import stop_of
 from .planning.journey import Stretch, journey
+from .planning.plan import plan
 from .planning.routes import Route
 from .pot import Pot
 
@@ -73,7 +75,8 @@ class Board:
     @cached_property
     def act(self) -> Act:
         """The next act; where it cannot be worked out, to look after the pot oneself."""
-        return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route), Act("alone"))
+        alone: Act = Alone()
+        return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route), alone)
 
     @cached_property
     def strained(self) -> Strained | None:

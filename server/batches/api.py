@@ -25,7 +25,7 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
-from spissus_core.planning.guidance import stop_of
+from spissus_core.planning.bench import stop_of
 from spissus_core.planning.journey import journey
 from spissus_core.planning.routes import solve_routes, trade
 from spissus_core.pot import Pot

@@ -16,12 +16,12 @@ from spissus_core.board import Board, Part
 from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
-from spissus_core.planning.guidance import Act
+from spissus_core.planning.acts import Alone
 from spissus_core.planning.routes import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.pot import Pot
 
-from .acts import ActOut, act_out, alone, concerns_out, rest_out
+from .acts import ActOut, act_out, concerns_out, rest_out
 from .entries import DeviceReadOut, EntryOut, devices_out, log_out
 from .fat import CoolingOut, SkimOut, cooling_out, skim_out
 from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
@@ -138,8 +138,9 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         start=None if started is None else part("start", lambda: start_out(started), None),
         pot=whole,
         marks=part("marks", lambda: marks_out(timeline, doing, board.route), no_marks),
-        curve=None if pot is None else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.now), None)
-        or part("curve", lambda: curve_out(timeline, Act("alone"), None), None),
+        curve=None if pot is None
+        else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.route, board.now), None)
+        or part("curve", lambda: curve_out(timeline, Alone(), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
         signs=list(timeline.signs),
@@ -149,7 +150,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
         chosen=None if timeline.chosen is None else timeline.chosen.route,
         plan=part("plan", lambda: _plan_out(board), None),
-        act=part("words", lambda: act_out(act, timeline), alone()),
+        act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),
         log=log_out(timeline),

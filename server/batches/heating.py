@@ -18,8 +18,8 @@ from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.measurement import Reads
 from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
-from spissus_core.planning.guidance import Act
-from spissus_core.planning.routes import salt_ceiling_ml
+from spissus_core.planning.acts import Act
+from spissus_core.planning.routes import Route, salt_ceiling_ml
 from spissus_core.planning.spoken import rate_line
 from spissus_core.pot import Pot
 
@@ -117,11 +117,17 @@ class CurveOut(Shape):
     no_chance_ml: float
 
 
-def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetime | None = None) -> CurveOut:
+def curve_out(
+    timeline: Timeline,
+    act: Act,
+    ahead: Progress | None,
+    route: Route | None = None,
+    now: datetime | None = None,
+) -> CurveOut:
     """The measurements so far, the way the pot is thought to have gone, and the way on to the mark."""
     pot = timeline.pot
     assert pot is not None
-    ceiling = salt_ceiling_ml(pot, timeline.wanted, act.route) if timeline.wanted else None
+    ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None
     measured = [
         m for m in timeline.moments
         if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
@@ -131,7 +137,7 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
     if window is not None and window.heating:
         before = max((i for i, m in enumerate(measured) if m.event.at <= window.began), default=0)
         measured = measured[before:]
-    outlook = act.outlook
+    outlook, mark = act.outlook, act.mark
     known = outlook is not None and outlook.readings > 0
     rate = power_of(pot, FULL_BOIL)
     no_course: list[CoursePoint] = []
@@ -145,8 +151,8 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
             for m in measured[-MOST_CURVE_POINTS:]
             if m.pot is not None
         ],
-        stop=ShownOut.of(show_volume(act.amount)) if act.kind in ("boil", "heat") else None,
-        stop_reads=None if act.stop is None else ReadsOut.of(act.stop),
+        stop=None if mark is None else ShownOut.of(show_volume(mark.ml)),
+        stop_reads=None if mark is None else ReadsOut.of(mark.reads),
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
         arrive=None if outlook is None else ArrivalOut(
             low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
@@ -154,16 +160,16 @@ def curve_out(timeline: Timeline, act: Act, ahead: Progress | None, now: datetim
         steam_g_min=RangeOut.of(steam or Estimate.exact(0.0)),
         axis=_axis(
             [m.pot for m in measured if m.pot is not None] or [pot],
-            [ml for ml in (act.amount if act.stop is not None else None, ceiling) if ml is not None],
+            [ml for ml in (None if mark is None else mark.ml, ceiling) if ml is not None],
         ),
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
         rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
         course=course,
         ahead=onward,
-        looks=[] if ahead is None or outlook is None else [
+        looks=[] if ahead is None or outlook is None or mark is None else [
             LookOut(liquid_ml=look.liquid_ml, at=look.at, minutes=look.minutes)
-            for look in ahead.looks_alone(act.amount, pot.known_to_ml(act.reads_by))
+            for look in ahead.looks_alone(mark.ml, pot.known_to_ml(act.reads_by))
         ],
         most_ml_min=ev.most_ml_min(pot),
         no_chance_ml=ev.no_chance_ml(pot.known_to_ml(act.reads_by)),

@@ -25,9 +25,10 @@ from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
+from spissus_core.planning.acts.body import SPOON
+from spissus_core.planning.acts.salt import TONGUE
 from words import plain
 
-from .acts import SPOON, TONGUE
 from .pot import word
 
 router = Router(auth=SessionAuth(), tags=["lists"])

@@ -20,8 +20,9 @@ from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
+from spissus_core.planning.acts import KINDS
+from spissus_core.planning.doubts import DOUBTS
 from spissus_core.planning.explanation import left_of_it
-from spissus_core.planning.spoken import CONCERN_WORDS, NEXT_WORDS
 from words import plain
 
 from .models import Batch
@@ -106,7 +107,7 @@ def _next(s: dict[str, Any]) -> Message | None:
     doing, stop = s.get("doing"), s.get("stop_mm")
     if doing == "boil" and stop is not None and stop >= SHALLOW_MM:
         return say("bar.next_boil", mark=show_length(stop))
-    return NEXT_WORDS.get(doing) if doing is not None else None
+    return KINDS[doing].next_words if doing in KINDS else None
 
 
 def _rest(rest: dict[str, Any] | None) -> Message | None:
@@ -119,7 +120,7 @@ def _rest(rest: dict[str, Any] | None) -> Message | None:
 
 
 def _concern(kind: ConcernKind | None) -> str | None:
-    return plain(CONCERN_WORDS[kind]) if kind in CONCERN_WORDS else None
+    return plain(DOUBTS[kind].short) if kind is not None and kind in DOUBTS else None
 
 
 #: Pots further down the list that the first page still has with it; nobody has more of them open.

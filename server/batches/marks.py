@@ -11,7 +11,8 @@ from spissus_core.events.assumed import CLOSE_ENOUGH
 from spissus_core.fold import Timeline
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, Shown, say
-from spissus_core.planning.guidance import Act
+from spissus_core.planning.acts import Act
+from spissus_core.planning.acts.amount import Take
 from spissus_core.planning.journey import Stretch
 from spissus_core.planning.routes import Route, salt_ceiling_ml
 
@@ -68,11 +69,11 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
     marks = [MarkOut(kind="now", depth=ShownOut.of(show_length(pot.depth_mm)))]
     if start.depth_mm - pot.depth_mm > 1.0 and start.pan == pot.pan:
         marks.insert(0, MarkOut(kind="start", depth=ShownOut.of(show_length(start.depth_mm))))
-    if act is not None and act.kind == "take":
+    if isinstance(act, Take):
         # What the sauce needs is taken first: the marks are those of what is left then.
         return marks
-    if act is not None and act.stop is not None and act.stop.dip >= SHALLOW_MM:
-        marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.stop.dip))))
+    if act is not None and act.mark is not None and act.mark.reads.dip >= SHALLOW_MM:
+        marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.mark.reads.dip))))
     elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH and route.mark_mm >= SHALLOW_MM:
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
     ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None

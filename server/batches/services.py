@@ -30,7 +30,6 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
-from spissus_core.planning.journey import stage_of
 from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
 
@@ -310,10 +309,10 @@ def summarised(board: Board) -> dict[str, Any]:
     """What a list shows of a batch; of one whose pot cannot be read, only where it stands."""
     timeline, act = board.timeline, board.act
     pot = timeline.pot
-    stands = {"stage": stage_of(act), "finished": timeline.ended, "doing": act.doing.kind}
+    stands = {"stage": act.doing.stage, "finished": timeline.ended, "doing": act.doing.kind}
     if pot is None:
         return stands
-    stop = act.doing.stop
+    mark = act.doing.mark
     return stands | {
         "pan": pot.pan.name,
         "pan_shape": PanShape(**pot.pan.model_dump()).model_dump(mode="json"),
@@ -321,7 +320,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "on_heat": timeline.heating is not None and timeline.heating.heating,
         "depth_mm": pot.depth_mm,
         "fat_mm": pot.fat_mm,
-        "stop_mm": None if stop is None else stop.dip,
+        "stop_mm": None if mark is None else mark.reads.dip,
         "volume_ml": (timeline.finished and timeline.finished.yield_ml) or pot.contents.liquid_ml,
         "start_ml": (timeline.start or pot).contents.liquid_ml,
         "salt_percent": pot.salt_percent.best,

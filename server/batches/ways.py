@@ -20,8 +20,8 @@ from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.phenomena.seasoning import FIRST_SHARE
+from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import because, leave, notes, reasons
-from spissus_core.planning.guidance import next_act
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.pans import compared
 from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, suggested, too_salty_ml, work_min
@@ -324,8 +324,8 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: PansIn) -> PansOut
     """The kitchen's pans for what this pot still has to lose."""
     pot = timeline.pot
     assert pot is not None
-    act = next_act(timeline).doing
-    stop_ml = act.amount if act.kind in ("boil", "heat") else suggested(pot).amount_ml
+    mark = next_act(timeline).doing.mark
+    stop_ml = suggested(pot).amount_ml if mark is None else mark.ml
     found = compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in pairs], data.heat)
     choices = []
     for one in found:

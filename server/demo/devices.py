@@ -12,7 +12,7 @@ from spissus_core.estimation.forecast import Standing
 from spissus_core.estimation.window import power_of
 from spissus_core.fold import fold, progress
 from spissus_core.phenomena.heating import FULL_BOIL
-from spissus_core.planning.guidance import stop_of
+from spissus_core.planning.bench import stop_of
 from spissus_core.pot import Pot
 
 NAMES = {"scale": "stove scale", "salt_meter": "salt meter", "thermometer": "probe in the mutton"}

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from makers import event, fold, read, started, wanted
 from spissus_core import events as ev
 from spissus_core.phenomena.cooling import LIMITS, Reading, forecast, judge, time_constant
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.acts import next_act
 
 
 def cooled(constant: float, *minutes: float, start_c: float = 90.0, around_c: float = 4.0) -> list[Reading]:
@@ -99,8 +99,7 @@ def test_a_batch_that_cools_says_so_until_it_is_heated_or_lifted() -> None:
     assert not timeline.pot.hot
     act = next_act(timeline)
     assert act.kind == "cool"
-    assert act.cooling is not None
-    assert act.cooling.verdict == "in_time"
+    assert act.stands.verdict == "in_time"
     assert act.by is not None
     assert fold([*log, event(6, ev.Skimmed(way="chill"), minute=700)]).cooling is None
     assert fold([*log, event(6, read("jug", "1.55 l"), minute=700)]).cooling is None

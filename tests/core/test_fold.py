@@ -18,7 +18,7 @@ from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.measurement import Measured
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.larder import Label, OwnIngredient
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.acts import next_act
 from spissus_core.pot import implied_mass_g
 
 START = started("1.6 l", fat_ml="80 ml")

@@ -19,10 +19,9 @@ from spissus_core.events.judging import SIGNS
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.vessels import SHALLOW_MM, Pan
-from spissus_core.planning.guidance import next_act
-from spissus_core.planning.journey import stage_of
+from spissus_core.planning.acts import next_act
+from spissus_core.planning.plan import plan
 from spissus_core.planning.routes import WAYS, solve_routes, suggested
-from spissus_core.planning.spoken import now_line, overdue_line
 from spissus_core.pot import Pot
 
 START = started("1.6 l")
@@ -119,7 +118,7 @@ def test_much_more_than_is_needed_is_taken_in_part_and_too_little_is_stretched()
 def test_a_pot_that_is_thick_already_is_not_boiled_to_be_let_down_again() -> None:
     thick = (started("900 ml", character="milled", salt={"by": "meter", "percent": 0.4}), wanted(500, body=1))
     act = next_act(told(*thick, ev.Chosen(route="roux")))
-    assert act.kind != "boil" or act.amount > 600
+    assert act.kind != "boil" or act.mark.ml > 600
 
 
 def test_salt_that_nobody_knows_is_tasted_before_anything_is_planned() -> None:
@@ -142,15 +141,15 @@ def believed(*happened: ev.Kind) -> Pot:
 def test_too_thin_twice_asks_for_more_and_teaches_that_the_flour_is_weak() -> None:
     once = told(*WAY, read("scale", "2360 g"), flour(16), LOW, LOW)
     first = next_act(once)
-    again = told(*WAY, read("scale", "2360 g"), flour(16), LOW, LOW, flour(first.amount), LOW, LOW)
+    again = told(*WAY, read("scale", "2360 g"), flour(16), LOW, LOW, flour(first.dry_g), LOW, LOW)
     second = next_act(again)
     assert first.kind == second.kind == "thicken"
-    assert first.amount + second.amount > 0.6 * 16
+    assert first.dry_g + second.dry_g > 0.6 * 16
     assert once.pot is not None
     assert again.pot is not None
     assert again.pot.strength.thickener < once.pot.strength.thickener < 1.0
     # What is in the pot is what went in, whatever it is thought to do.
-    assert again.pot.contents.starch["wheat"] == pytest.approx(16 + first.amount)
+    assert again.pot.contents.starch["wheat"] == pytest.approx(16 + first.dry_g)
 
 
 def test_one_right_where_the_ledger_agrees_is_enough_and_where_it_does_not_it_is_asked_again() -> None:
@@ -164,9 +163,9 @@ def test_one_right_where_the_ledger_agrees_is_enough_and_where_it_does_not_it_is
 def test_too_thick_is_let_down_by_the_gap_and_tasted_at_once() -> None:
     bit, lot = (next_act(told(*WAY, read("scale", "2360 g"), flour(grams), HIGH, HIGH)) for grams in (34, 55))
     assert bit.kind == lot.kind == "let_down"
-    assert lot.amount > 1.3 * bit.amount
+    assert lot.volume_ml > 1.3 * bit.volume_ml
     after = told(
-        *WAY, read("scale", "2360 g"), flour(55), HIGH, HIGH, ev.Added(ingredient="water", volume_ml=lot.amount)
+        *WAY, read("scale", "2360 g"), flour(55), HIGH, HIGH, ev.Added(ingredient="water", volume_ml=lot.volume_ml)
     )
     spoon = next_act(after)
     assert spoon.kind == "test_body"
@@ -230,7 +229,7 @@ def test_too_salty_is_let_down_by_what_the_evidence_says() -> None:
     bit = next_act(told(*BOUND, ev.Salted(salt_g=1.5), taste("salty"), taste("salty")))
     lot = next_act(told(*BOUND, ev.Salted(salt_g=3), taste("too_salty"), taste("too_salty")))
     assert bit.kind == lot.kind == "let_down"
-    assert lot.amount > 1.2 * bit.amount
+    assert lot.volume_ml > 1.2 * bit.volume_ml
     assert lot.why == "too_salty"
 
 
@@ -243,7 +242,7 @@ def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
     timeline = told(*salty)
     assert timeline.pot is not None
     if act.kind in ("boil", "heat"):
-        at_mark = 100.0 * timeline.pot.contents.salt / (act.amount * timeline.pot.contents.density_g_ml)
+        at_mark = 100.0 * timeline.pot.contents.salt / (act.mark.ml * timeline.pot.contents.density_g_ml)
         assert at_mark < 0.9 + 0.2
     metered = next_act(told(*salty, ev.Metered(percent=1.45, because="salted")))
     assert (metered.kind, metered.why) == ("let_down", "too_salty")
@@ -254,10 +253,11 @@ def test_what_is_boiled_to_its_mark_is_not_let_down_again(percent: float) -> Non
     """Nothing is boiled away only to be poured back; nor when the cook comes a little late to the mark."""
     way = (started("1.6 l", salt={"by": "meter", "percent": percent}), wanted(700), ev.Chosen(route="roux"))
     first = next_act(told(*way))
-    mark = first.amount
+    mark = first.mark.ml
     # Short of the plan, it is said why.
-    assert first.route is not None
-    assert (first.why == "salt_binds") == (mark > 1.03 * first.route.boil_to_ml)
+    whole = plan(told(*way))
+    assert whole is not None
+    assert (first.why == "salt_binds") == (mark > 1.03 * whole.boil_to_ml)
     for share in (1.0, 0.98):
         there = next_act(told(*way, read("jug", f"{share * mark * HOT_EXPANSION:.0f} ml")))
         assert there.why != "too_salty", (there.kind, share)
@@ -311,11 +311,11 @@ def test_advice_is_never_smaller_than_it_can_be_measured() -> None:
     ):
         act = next_act(told(*WAY, read("scale", "2360 g"), *happened))
         if act.kind == "thicken":
-            assert act.amount >= 1.0
+            assert act.dry_g >= 1.0
         if act.kind == "salt":
-            assert act.amount >= 0.3
+            assert act.salt_g >= 0.3
         if act.kind == "let_down":
-            assert act.amount >= 15.0
+            assert act.volume_ml >= 15.0
 
 
 def test_a_belief_is_a_probability() -> None:
@@ -334,7 +334,7 @@ def test_a_slip_of_the_finger_is_taken_and_asked_about_until_it_is_answered() ->
     slip = next_act(fold(log))
     assert slip.kind == "slip"
     assert slip.slip is not None
-    assert (slip.slip.event, slip.amount) == (log[-1].id, 50)
+    assert (slip.slip.event, slip.slip.grams) == (log[-1].id, 50)
     later = [*log, event(20, ev.Noted(text="busy"), minute=20)]
     assert next_act(fold(later)).kind == "slip"
     meant = fold([*later, event(21, ev.Meant(event=log[-1].id, grams=5.0), minute=21)])
@@ -401,10 +401,10 @@ def test_every_slip_is_asked_about_one_after_the_other() -> None:
     log = [event(i, kind, minute=i) for i, kind in enumerate((*BOUND, ev.Salted(salt_g=20)), 1)]
     both = [*log, event(30, ev.Salted(salt_g=60), minute=30)]
     first = next_act(fold(both))
-    assert (first.kind, first.amount) == ("slip", 20)
+    assert (first.kind, first.slip.grams) == ("slip", 20)
     second = next_act(fold([*both, event(31, ev.Meant(event=log[-1].id), minute=31)]))
     assert second.kind == "slip"
-    assert second.amount == pytest.approx(60)
+    assert second.slip.grams == pytest.approx(60)
 
 
 def test_who_says_that_it_was_not_on_has_lost_nothing() -> None:
@@ -446,11 +446,11 @@ def test_what_was_let_down_is_not_boiled_away_again() -> None:
         act = next_act(timeline)
         happened = [ev.Chosen(route=way)]
         if act.kind == "take":
-            happened.append(ev.Taken(volume_ml=act.amount))
+            happened.append(ev.Taken(volume_ml=act.volume_ml))
             act = next_act(told(*salty, *happened))
         assert act.kind == "let_down"
         # A good splash more than was said.
-        happened.append(ev.Added(ingredient="water", volume_ml=1.3 * act.amount))
+        happened.append(ev.Added(ingredient="water", volume_ml=1.3 * act.volume_ml))
         assert next_act(told(*salty, *happened)).kind in ("thicken", "test_body")
     wine = told(*salty, ev.Chosen(route="stretch"), ev.Added(ingredient="red_wine", volume_ml=100))
     assert not wine.boiled_enough
@@ -493,7 +493,7 @@ def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
     doubted = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="roux"), cream))
     assert (act.kind, doubted.kind, doubted.doing.kind) == ("boil", "warn", "boil")
     assert doubted.look_at == doubted.doing.look_at is not None
-    assert stage_of(doubted) == stage_of(act) == "reduce"
+    assert doubted.doing.stage == act.doing.stage == "reduce"
 
 
 # -- a mark stands still ---------------------------------------------------------------------------
@@ -523,9 +523,9 @@ def test_the_mark_is_the_same_at_every_moment_between_two_entries(
     marks = set()
     for minute in minutes:
         act = next_act(fold(entries, now=EVENING + timedelta(minutes=began + minute))).doing
-        if act.kind == "boil" and act.stop is not None:
-            scale = act.stop.scale or 0.0
-            figures = act.amount, act.stop.dip, act.stop.jug, scale
+        if act.kind == "boil" and act.mark is not None:
+            scale = act.mark.reads.scale or 0.0
+            figures = act.mark.ml, act.mark.reads.dip, act.mark.reads.jug, scale
             marks.add((act.reads_by, *(f"{figure:.3f}" for figure in figures)))
     assert len(marks) <= 1, marks
 
@@ -537,13 +537,13 @@ def test_past_the_mark_it_says_what_it_was_and_what_is_missing() -> None:
     late = fold(entries, now=EVENING + timedelta(minutes=60))
     act = next_act(late)
     assert act.why == "late"
-    assert act.stop == on_time.stop
-    line = in_words(overdue_line(act, late))
-    assert act.stop is not None
-    assert f"The mark was {act.stop.dip:.0f} mm" in line
+    assert act.mark == on_time.mark
+    line = in_words(act.overdue(late))
+    assert act.mark is not None
+    assert f"The mark was {act.mark.reads.dip:.0f} mm" in line
     missing = re.search(r"gone (\d+) mL past the mark", line)
     assert missing is not None
-    assert float(missing[1]) == pytest.approx(act.amount - act.thought_ml, abs=5.0)
+    assert float(missing[1]) == pytest.approx(act.mark.ml - act.thought_ml, abs=5.0)
 
 
 @pytest.mark.parametrize(
@@ -580,9 +580,9 @@ def test_no_mark_is_told_below_eight_millimetres(width: int, litres: float, empt
         act = next_act(timeline)
         if act.kind not in ("boil", "heat"):
             continue
-        assert act.stop is not None
-        assert act.reads_by != "dip" or act.stop.dip >= SHALLOW_MM
-        words = in_words(now_line(act, timeline))
+        assert act.mark is not None
+        assert act.reads_by != "dip" or act.mark.reads.dip >= SHALLOW_MM
+        words = in_words(act.said(timeline))
         depths = [float(found) for found in re.findall(r"(\d+) mm", words)]
         assert all(depth >= SHALLOW_MM for depth in depths), words
 
@@ -594,8 +594,8 @@ def test_no_dip_is_asked_for_where_it_tells_no_difference() -> None:
         start = started("32 mm", "dip").model_copy(update={"pan": pan})
         near = told(start, wanted(2300), ev.Chosen(route="corn_starch"), read("dip", "30.5 mm"))
         act = next_act(near)
-        if act.kind == "boil" and act.stop is not None and near.pot is not None:
-            assert near.pot.depth_mm - act.stop.dip >= 1.9 or act.measure in ("scale", "jug", "spoon")
+        if act.kind == "boil" and act.mark is not None and near.pot is not None:
+            assert near.pot.depth_mm - act.mark.reads.dip >= 1.9 or act.measure in ("scale", "jug", "spoon")
 
 
 def test_a_sign_that_says_nothing_is_not_asked_for() -> None:

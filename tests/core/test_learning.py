@@ -24,7 +24,7 @@ from spissus_core.phenomena.heating import (
     boiling_point_c,
     power,
 )
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.acts import next_act
 from spissus_core.practice.simulator import SimulatedPot, after_heat
 
 START = started("1.6 l", "jug", hot=True)
@@ -335,8 +335,8 @@ def test_a_ruler_gives_way_to_finer_means() -> None:
     near = next_act(story(dip(3, 34.0), dip(16, 21.5)))
     assert near.kind == "boil"
     assert near.measure == "scale"
-    assert near.stop is not None
-    assert (near.reads_by, near.stop.scale is None) == ("scale", False)
+    assert near.mark is not None
+    assert (near.reads_by, near.mark.reads.scale is None) == ("scale", False)
 
 
 def test_where_the_pot_is_now_is_foretold_between_readings() -> None:

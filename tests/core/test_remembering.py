@@ -15,7 +15,7 @@ from makers import EVENING, event, fold, read, started, wanted
 from spissus_core import events as ev
 from spissus_core import fold as folding
 from spissus_core.fold import REMEMBERED, Memory
-from spissus_core.planning.guidance import stop_of
+from spissus_core.planning.bench import stop_of
 
 #: What may happen next; a number is a place in the log that a correction is about.
 NEXT = st.one_of(

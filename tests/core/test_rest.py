@@ -11,9 +11,9 @@ from spissus_core.board import Board
 from spissus_core.events.additions import DELICATE
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.cooling import LIMITS
-from spissus_core.planning.guidance import Act, next_act
+from spissus_core.planning.acts import KINDS, Act, next_act
 from spissus_core.planning.skimming import options
-from spissus_core.planning.spoken import NEXT_WORDS, now_line, rest_line
+from spissus_core.planning.spoken import rest_line
 from spissus_core.pot import FOAM_SHARE
 
 START = started("1.6 l")
@@ -69,8 +69,8 @@ def test_the_clock_starts_when_it_is_no_longer_kept_hot() -> None:
 def test_it_is_asked_about_once_the_sauce_is_finished_and_only_once() -> None:
     done = (START, TAKEN, ev.Finished())
     asked = next_act(told(*done))
-    assert (asked.kind, NEXT_WORDS[asked.kind]) == ("rest", NEXT_WORDS["rest"])
-    assert in_words(now_line(asked, told(*done))).startswith("865 mL is still set aside.")
+    assert (asked.kind, KINDS["rest"]) == ("rest", type(asked))
+    assert in_words(asked.said(told(*done))).startswith("865 mL is still set aside.")
     for rest in ("hot", "cooling", "gone"):
         assert next_act(told(*done, ev.RestIs(rest=rest))).kind == "done"  # type: ignore[arg-type]
     gone = potted(*done, ev.RestIs(rest="gone"))
@@ -149,23 +149,20 @@ def _obeyed(act: Act) -> ev.Kind | None:
         case "choose":
             return ev.Chosen(route=act.route.kind) if act.route else None  # type: ignore[arg-type]
         case "take":
-            return ev.Taken(volume_ml=act.amount * 1.038, how="under")
+            return ev.Taken(volume_ml=act.volume_ml * 1.038, how="under")
         case "heat" | "boil":
-            return (
-                ev.Read.model_validate({"measured": {"method": "scale", "value": act.stop.scale}}) if act.stop else None
-            )
+            measured = {"method": "scale", "value": act.mark.reads.scale}
+            return ev.Read.model_validate({"measured": measured})
         case "let_down":
-            return ev.Added(ingredient="water", volume_ml=act.amount)
+            return ev.Added(ingredient="water", volume_ml=act.volume_ml)
         case "thicken":
-            assert act.route is not None
-            assert act.route.thickener is not None
-            return ev.Thickened.model_validate({"thickener": act.route.thickener.key, "dry_g": act.amount})
+            return ev.Thickened.model_validate({"thickener": act.thickener.key, "dry_g": act.dry_g})
         case "test_body":
             return ev.Tested(of="body", verdict="right")
         case "test_salt":
             return ev.Tested(of="salt", verdict="right")
         case "salt":
-            return ev.Salted(salt_g=act.amount)
+            return ev.Salted(salt_g=act.salt_g)
         case "bigger_pan":
             return ev.Moved(pan=PAN, burner=BURNER)
         case _:

@@ -18,9 +18,11 @@ from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
+from spissus_core.planning.acts import next_act
+from spissus_core.planning.bench import Bench
 from spissus_core.planning.explanation import notes, reasons
-from spissus_core.planning.guidance import next_act, plan
 from spissus_core.planning.journey import journey
+from spissus_core.planning.plan import plan
 from spissus_core.planning.routes import (
     WAYS,
     Route,
@@ -210,8 +212,8 @@ def test_the_now_line_leads_through_the_whole_work() -> None:
     boil = next_act(told(*SKIMMED))
     assert boil.kind == "boil"
     assert boil.expect is not None
-    assert boil.stop is not None
-    assert boil.expect.dip >= boil.stop.dip
+    assert boil.mark is not None
+    assert boil.expect.dip >= boil.mark.reads.dip
     skimmed_at = told(*SKIMMED).moments[-1].event.at
     assert boil.look_at is not None
     assert 1 <= (boil.look_at - skimmed_at).total_seconds() / 60 <= 12
@@ -221,20 +223,20 @@ def test_the_now_line_leads_through_the_whole_work() -> None:
     whole = plan(told(*AT_MARK))
     assert whole is not None
     # At most six parts in ten, and never so much that it is likely too thick.
-    assert 0.2 * whole.dry_g < first.amount <= 0.6 * whole.dry_g
-    some = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=first.amount))
+    assert 0.2 * whole.dry_g < first.dry_g <= 0.6 * whole.dry_g
+    some = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=first.dry_g))
     spoon = next_act(told(*some))
     assert (spoon.kind, spoon.wait_min) == ("test_body", (5, 10))
     thin = next_act(told(*some, ev.Tested(of="body", verdict="low")))
     assert (thin.kind, thin.first, thin.why) == ("thicken", False, "too_thin")
-    bound = (*some, ev.Thickened(thickener="white_roux", dry_g=thin.amount), ev.Tested(of="body", verdict="right"))
+    bound = (*some, ev.Thickened(thickener="white_roux", dry_g=thin.dry_g), ev.Tested(of="body", verdict="right"))
     again = (*bound, ev.Tested(of="body", verdict="right"))
     assert next_act(told(*again)).kind in ("measure", "salt", "test_salt")
     ready = (*again, read("scale", told(*again).pot.gross_g), ev.Tested(of="salt", verdict="right"))
     assert next_act(told(*ready, ev.Tested(of="salt", verdict="right"))).kind == "finish"
     done = next_act(told(*ready, ev.Finished(yield_ml="880 ml")))
     assert done.kind == "done"
-    assert done.amount == 880
+    assert done.volume_ml == 880
 
 
 def test_fat_may_stay() -> None:
@@ -244,7 +246,7 @@ def test_fat_may_stay() -> None:
 def test_past_the_mark_unsalted_liquid_comes_back() -> None:
     act = next_act(told(*SKIMMED, read("scale", "2100 g")))
     assert act.kind == "let_down"
-    stirred = ev.Added(ingredient="water", volume_ml=act.amount)
+    stirred = ev.Added(ingredient="water", volume_ml=act.volume_ml)
     assert next_act(told(*SKIMMED, read("scale", "2100 g"), stirred)).kind == "look_fat"
     assert next_act(told(*SKIMMED, read("scale", "2100 g"), stirred, ev.FatSeen(look="eyes"))).kind == "thicken"
 
@@ -257,10 +259,11 @@ def test_salt_goes_in_by_parts() -> None:
     salt = next_act(told(*bound))
     assert salt.kind == "salt"
     missing = plan(told(*bound)).salt_to_add_g
-    assert salt.amount == pytest.approx(0.75 * missing, rel=0.02)
-    after = next_act(told(*bound, ev.Salted(salt_g=salt.amount)))
+    assert salt.salt_g == pytest.approx(0.75 * missing, rel=0.02)
+    after = next_act(told(*bound, ev.Salted(salt_g=salt.salt_g)))
     assert after.kind == "test_salt"
-    assert after.amount == pytest.approx(0.25 * missing, rel=0.08)
+    left = Bench(told(*bound, ev.Salted(salt_g=salt.salt_g))).salt_missing_g
+    assert left == pytest.approx(0.25 * missing, rel=0.08)
 
 
 def test_reduction_alone_boils_on_until_the_spoon_says_so() -> None:
@@ -268,12 +271,12 @@ def test_reduction_alone_boils_on_until_the_spoon_says_so() -> None:
     way = (weak, wanted(500, body=1), ev.Chosen(route="reduction"))
     stop = next_act(told(*way))
     assert stop.kind == "boil"
-    assert stop.stop is not None
-    reached = (*way, read("scale", stop.stop.scale), read("scale", stop.stop.scale))
+    assert stop.mark is not None
+    reached = (*way, read("scale", stop.mark.reads.scale), read("scale", stop.mark.reads.scale))
     assert next_act(told(*reached)).kind == "test_body"
     again = next_act(told(*reached, ev.Tested(of="body", verdict="low")))
     assert (again.kind, again.why) == ("boil", "too_thin")
-    assert again.amount < stop.amount
+    assert again.mark.ml < stop.mark.ml
 
 
 def test_the_ribbon_joins_up() -> None:
@@ -366,7 +369,7 @@ def test_the_mark_for_the_taste_stands_still_while_it_boils(salt: float, charact
 def test_unsure_of_its_salt_it_is_tasted_before_it_is_bound() -> None:
     begun = started("1.4 l", salt={"by": "taste", "verdict": "nearly"}, character="thin")
     steps = [begun, wanted(450), ev.Chosen(route="taste_starch")]
-    mark = next_act(told(*steps)).amount
+    mark = next_act(told(*steps)).mark.ml
     at_mark = [
         *steps,
         ev.Read.model_validate({"measured": {"method": "jug", "value": f"{mark * 1.04:.0f} ml", "hot": True}}),

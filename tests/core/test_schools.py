@@ -13,8 +13,9 @@ from spissus_core.intake.estimated import estimate
 from spissus_core.pantry.ingredients import catalogue
 from spissus_core.pantry.schools import SCHOOLS, School, school_of
 from spissus_core.phenomena.body import LADDER, STARCHES, body_of
+from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import reasons
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.plan import plan
 from spissus_core.planning.routes import solve
 
 START = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
@@ -73,11 +74,9 @@ def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
 )
 def test_flour_before_there_is_a_way_boils_down_with_the_rest(early: ev.Kind) -> None:
     way = (wanted(900, body=3), ev.Chosen(route="roux"))
-    act, without = next_act(told(START, early, *way)), next_act(told(START, *way))
-    assert act.kind == without.kind == "boil"
-    assert act.route is not None
-    assert without.route is not None
-    assert act.route.dry_g == pytest.approx(without.route.dry_g - 15, abs=2)
+    batch, without = told(START, early, *way), told(START, *way)
+    assert next_act(batch).kind == next_act(without).kind == "boil"
+    assert plan(batch).dry_g == pytest.approx(plan(without).dry_g - 15, abs=2)
 
 
 def test_a_spoon_before_there_is_a_way_does_not_end_the_boiling() -> None:

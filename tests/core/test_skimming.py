@@ -13,9 +13,8 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.fat import WAYS
-from spissus_core.planning.guidance import next_act
+from spissus_core.planning.acts import next_act
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, sets_at, settling
-from spissus_core.planning.spoken import now_line
 from spissus_core.pot import Pot
 
 
@@ -191,7 +190,7 @@ def test_fat_comes_off_before_anything_is_drawn_off() -> None:
     off = told(start, wanted(600), ev.Chosen(route="take_starch"), ev.Skimmed(way="separator"))
     act = next_act(off)
     assert act.kind == "take"
-    assert "from under the fat" in in_words(now_line(act, off))
+    assert "from under the fat" in in_words(act.said(off))
 
 
 @pytest.mark.parametrize(("look", "low", "high"), [("eyes", 0.0, 1.0), ("touching", 1.0, 3.0), ("film", 3.0, 20.0)])

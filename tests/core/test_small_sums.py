@@ -20,9 +20,10 @@ from spissus_core.measuring.measurement import Measured
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.alcohol import acetic_left
 from spissus_core.phenomena.heating import FULL_BOIL
-from spissus_core.planning.guidance import Act, next_act
+from spissus_core.planning.acts import Mark, next_act
+from spissus_core.planning.acts.boiling import Heat
+from spissus_core.planning.acts.salt import TasteSalt
 from spissus_core.planning.routes import suggested
-from spissus_core.planning.spoken import now_line
 
 METER = {"by": "meter", "percent": 0.6}
 
@@ -140,10 +141,10 @@ def test_what_is_alike_is_not_asked_about_and_what_cannot_be_is() -> None:
 
 def test_boiled_on_because_it_is_too_thin_is_said_so() -> None:
     thin = [started("1.6 l"), wanted(900), ev.Chosen(route="reduction"), read("scale", 2200)]
-    act = next_act(told(*thin))
-    off = replace(act, kind="heat", why="too_thin")
-    assert str(now_line(off, told(*thin))).startswith("bar.boil_on")
-    assert str(now_line(replace(off, why=None), told(*thin))).startswith("bar.heat")
+    pot = potted(*thin)
+    off = Heat(mark=Mark(700.0, pot.reads(pot.contents), "dip"), why="too_thin")
+    assert str(off.said(told(*thin))).startswith("bar.boil_on")
+    assert str(replace(off, why=None).said(told(*thin))).startswith("bar.heat")
 
 
 @pytest.mark.parametrize(
@@ -155,5 +156,5 @@ def test_what_is_found_of_the_salt_before_it_is_tasted_once_more(grams: float, f
         wanted(900),
         ev.Salted(salt_g=max(grams, 0.01)),
     )
-    said = now_line(Act("test_salt", why="once_more"), timeline)
+    said = TasteSalt(why="once_more").said(timeline)
     assert found in str(said)

@@ -4,28 +4,21 @@ from __future__ import annotations
 
 import re
 from typing import get_args
-from uuid import UUID
 
 import pytest
 from makers import EVENING, in_words, log, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
-from spissus_core.events import STAGES
-from spissus_core.events.state import Concern, ConcernKind, Slip
+from spissus_core.events.state import Concern, ConcernKind
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.pantry.schools import SCHOOLS
-from spissus_core.phenomena.cooling import Cooling
-from spissus_core.planning.guidance import Act, ActKind, next_act
-from spissus_core.planning.journey import stage_of
+from spissus_core.planning.acts import next_act
+from spissus_core.planning.acts.ending import Finish
+from spissus_core.planning.doubts import DOUBTS, concern_line
 from spissus_core.planning.routes import solve_route
 from spissus_core.planning.spoken import (
-    CONCERN_WORDS,
-    NEXT_WORDS,
     carrier_amount,
-    concern_line,
     dry_amount,
-    now_line,
-    overdue_line,
     salt_amount,
     way_line,
 )
@@ -43,7 +36,7 @@ RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
 
 def said(timeline: Timeline) -> tuple[str, str]:
-    line = now_line(next_act(timeline), timeline)
+    line = next_act(timeline).said(timeline)
     return in_words(line).replace("\u00a0", " "), in_words(line, "us").replace("\u00a0", " ")
 
 
@@ -78,7 +71,7 @@ def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
 
 
 def test_the_line_once_the_look_is_due() -> None:
-    assert in_words(overdue_line(next_act(told(*SKIMMED)), told(*SKIMMED)), "metric") == "Look now. Stop at 20 mm."
+    assert in_words(next_act(told(*SKIMMED)).overdue(told(*SKIMMED)), "metric") == "Look now. Stop at 20 mm."
 
 
 @pytest.mark.parametrize(
@@ -136,9 +129,9 @@ def test_a_mark_is_told_in_what_is_measured_with() -> None:
     """A jug is read hot, and with the fat that floats: 900 mL at 20 °C stand at 934 mL."""
     by_jug = (started("1.6 l"), wanted(900), ev.Chosen(route="roux"), read("jug", "1.4 l"))
     act = next_act(told(*by_jug))
-    assert act.stop is not None
+    assert act.mark is not None
     assert act.reads_by == "jug"
-    assert act.stop.jug == pytest.approx(act.amount * HOT_EXPANSION, rel=1e-3)
+    assert act.mark.reads.jug == pytest.approx(act.mark.ml * HOT_EXPANSION, rel=1e-3)
     assert "mL hot (" in said(told(*by_jug))[0]
     dipped = next_act(told(*by_jug[:3], read("dip", "30 mm")))
     assert dipped.reads_by == "dip"
@@ -168,13 +161,13 @@ def test_the_end_says_how_it_stands_against_the_wish(wish: dict[str, float], amo
         ev.Thickened(thickener="white_roux", dry_g=22),
     )
     timeline = told(*bound, ev.Wanted.model_validate({"volume_ml": 900, "salt_percent": 1.05} | wish))
-    assert how in in_words(now_line(Act("finish", amount=amount_ml), timeline))
-    assert "It is a sauce: " in in_words(now_line(Act("finish", amount=amount_ml), told(*bound)))
+    assert how in in_words(Finish(volume_ml=amount_ml).said(timeline))
+    assert "It is a sauce: " in in_words(Finish(volume_ml=amount_ml).said(told(*bound)))
 
 
 def test_the_end_says_what_fat_is_left_on_it() -> None:
     timeline = told(START, wanted(900, salt_percent=0.6, body=1))
-    assert "with 75 mL of fat on it" in in_words(now_line(Act("finish", amount=1450), timeline))
+    assert "with 75 mL of fat on it" in in_words(Finish(volume_ml=1450).said(timeline))
 
 
 def test_a_plan_says_its_mark_without_the_fat_that_will_be_gone() -> None:
@@ -192,19 +185,7 @@ def test_a_plan_says_its_mark_without_the_fat_that_will_be_gone() -> None:
 # -- nothing half added ----------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize("kind", get_args(ActKind))
-def test_every_act_has_its_stage_and_its_words(kind: ActKind) -> None:
-    """What is added to the list of acts is spoken, placed, and named in the list of pots, or it fails here."""
-    timeline = told(*RIGHT)
-    route = solve_route(potted(*AT_MARK), wanted(900), "roux")
-    concern, slip = Concern("butter", EVENING), Slip(UUID(int=1), 5.0, 2.0)
-    act = Act(kind, route, amount=50.0, way="spoon", concern=concern, slip=slip, cooling=Cooling("above"))
-    assert in_words(now_line(act, timeline))
-    assert stage_of(act) in STAGES
-    assert kind in NEXT_WORDS or kind in ("start", "done", "alone", "warn", "slip")
-
-
 @pytest.mark.parametrize("doubt", get_args(ConcernKind))
 def test_every_doubt_has_its_words(doubt: ConcernKind) -> None:
     assert in_words(concern_line(Concern(doubt, EVENING, ("milk",)), told(*RIGHT)))
-    assert in_words(CONCERN_WORDS[doubt])
+    assert in_words(DOUBTS[doubt].short)

@@ -18,9 +18,10 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.guests import DISHES
 from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
+from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import because, stretched
-from spissus_core.planning.guidance import next_act, skim_way
 from spissus_core.planning.hurry import hurried
+from spissus_core.planning.plan import skim_way
 from spissus_core.planning.routes import boiling_minutes, solve_route, solve_routes, work_min
 from spissus_core.planning.spoken import way_line
 
@@ -309,8 +310,8 @@ def followed(amount: str, salt: float, litres: str = "1.6 l") -> tuple[ev.Starte
     begun = fold([event(1, start), event(2, wish), event(3, ev.Chosen(route=first.kind))])
     act = next_act(begun)
     assert act.kind in ("heat", "boil"), act
-    assert act.stop is not None
-    return start, begun, act.amount
+    assert act.mark is not None
+    return start, begun, act.mark.ml
 
 
 @pytest.mark.parametrize("salt", [0.3, 0.6, 0.9])
@@ -330,7 +331,7 @@ def test_time_salt_weight_and_loss_that_were_told_are_what_comes_of_it() -> None
     start, begun, mark_ml = followed("1.1 % salt", 0.6)
     assert boiled_to_volume(start.begin().contents, mark_ml).salt_percent == pytest.approx(1.1, rel=0.005)
     start, begun, mark_ml = followed("2.3 kg on the scale", 0.6)
-    stop = next_act(begun).stop
+    stop = next_act(begun).mark.reads
     assert stop is not None
     assert stop.scale == pytest.approx(2300.0, abs=2.0)
     start, _, mark_ml = followed("reduce by 400 ml", 0.6)

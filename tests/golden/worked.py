@@ -158,8 +158,8 @@ def cases() -> dict[str, Any]:
             "pot": pot, "body": (pot.body, pot.body.estimate), "salt": pot.salt_percent,
             "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
             "state": {n: getattr(timeline, n) for n in ("kept_fat_g", "fat_settled", "thickener_added", "cooling")},
-            "act": board.act, "ribbon": board.ribbon, "taught": board.taught, "strained": board.strained,
-            "settling": settling(pot), "rest": rest_ml(pot, wish),
+            "act": board.act, "doing": board.act.kind, "ribbon": board.ribbon,
+            "taught": board.taught, "strained": board.strained, "settling": settling(pot), "rest": rest_ml(pot, wish),
         }  # fmt: skip
         if board.strained is not None:
             ways = options(pot, board.strained)

@@ -48,7 +48,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         assert answer.status_code == 200, answer.content
         assert answer.json()["act"]["kind"] == then
     act = answer.json()["act"]
-    thickened = {"kind": "thickened", "thickener": act["thickener"], "dry_g": act["amount"]}
+    thickened = act["answers"][0]["payload"]
     for payload, then in (
         (thickened, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "low"}, "thicken"),

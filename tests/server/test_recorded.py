@@ -182,7 +182,7 @@ def test_a_part_that_fails_is_missing_and_pot_and_log_stay(cook: Caller, monkeyp
         ("spissus_core.board.plan", "plan"),
         ("spissus_core.board.next_act", "next"),
         ("spissus_core.board.journey", "ribbon"),
-        ("batches.acts.now_line", "words"),
+        ("batches.acts.AnswerOut.of", "words"),
         ("batches.bench.skim_out", "skim"),
         ("batches.bench.pot_out", "pot"),
     ):

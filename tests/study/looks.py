@@ -77,7 +77,7 @@ def _boil(tool: Tool, power: float, seed: int) -> Ended:
         if act.kind != "boil":
             break
         assert act.look_at is not None
-        mark_ml = act.amount
+        mark_ml = act.mark.ml
         minutes = max((act.look_at - evening.now).total_seconds() / 60.0, 0.0)
         pot.kw *= math.exp(rng.normal(0.0, 0.1 * math.sqrt(minutes / 10.0)))
         pot.boil(minutes)

@@ -27,7 +27,7 @@ from spissus_core.board import Board
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.heating import Burner
-from spissus_core.planning.guidance import Act
+from spissus_core.planning.acts import Act
 from spissus_core.planning.routes import solve_routes
 from words import plain
 
@@ -326,7 +326,7 @@ class Evening:
                 self.record({"kind": "skimmed", "way": act.way})
             case "take":
                 # Ordered as the jug shows it, hot, and drawn from under the fat: a little of that comes along.
-                ordered = act.amount * 1.038
+                ordered = act.volume_ml * 1.038
                 taken = ordered * (1.0 + rng.normal(0.0, s.jug))
                 fat = min(0.02 * taken, 1.1 * pot.fat) if s.jug else 0.0
                 pot.scale(min((taken - fat) / 1.038 / pot.ml, 1.0))
@@ -349,20 +349,18 @@ class Evening:
                 method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
                 self.read(str(method))
             case "let_down":
-                pot.water += act.amount * twice * (1.0 + rng.normal(0.0, 0.02))
+                pot.water += act.volume_ml * twice * (1.0 + rng.normal(0.0, 0.02))
                 if not forgets:
-                    self.record({"kind": "added", "ingredient": "water", "volume_ml": act.amount})
+                    self.record({"kind": "added", "ingredient": "water", "volume_ml": act.volume_ml})
             case "thicken":
-                assert act.route is not None
-                assert act.route.thickener is not None
-                school = act.route.thickener
-                grams = act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
+                school = act.thickener
+                grams = act.dry_g * twice * (1.0 + rng.normal(0.0, 0.03))
                 pot.starch += STRENGTHS[school.key] * grams
                 pot.bound_fat += school.fat_g * grams
                 pot.water += school.water_g * grams
                 self.parts += 1
                 if not forgets:
-                    self.record({"kind": "thickened", "thickener": school.key, "dry_g": act.amount})
+                    self.record({"kind": "thickened", "thickener": school.key, "dry_g": act.dry_g})
                 minutes = 0.5 * (school.wait_low_min + school.wait_high_min)
                 lidded = rng.random() >= s.open_lid
                 area = self.pan.area_mm2(20.0) / 1e6
@@ -373,9 +371,9 @@ class Evening:
             case "measure":
                 self.read(str(act.measure))
             case "salt":
-                pot.salt += act.amount * twice * (1.0 + rng.normal(0.0, 0.03))
+                pot.salt += act.salt_g * twice * (1.0 + rng.normal(0.0, 0.03))
                 if not forgets:
-                    self.record({"kind": "salted", "salt_g": act.amount})
+                    self.record({"kind": "salted", "salt_g": act.salt_g})
             case "bigger_pan":
                 width = 1.3 * self.pan.base_width_mm
                 self.pan = Pan.round("bigger pan", width, width / 2.0, empty_g=self.pan.empty_g)
@@ -529,10 +527,16 @@ class Told:
     kind: Mapping[str, str]
 
 
+def _how_much(act: Act) -> str:
+    """What an act orders, in the unit of its field."""
+    ordered = (getattr(act, name, None) for name in ("volume_ml", "dry_g", "salt_g", "fat_ml"))
+    return next((f"{one:.1f}" for one in ordered if one is not None), f"{act.mark.ml:.1f}" if act.mark else "")
+
+
 def _told(seed: int, i: int, name: str) -> tuple[Told, str]:
     evening = Evening(seed * 100_000 + i, ERRING if name == "erring" else PERFECT).run()
     text = f"--- {evening.seed}: {evening.verdict}, {evening.kind}\n" + "\n".join(
-        f"    {act.kind} {act.why or ''} {act.amount:.1f} | {state} | {said}"
+        f"    {act.kind} {act.why or ''} {_how_much(act)} | {state} | {said}"
         for (act, state), said in zip(evening.acts, [*evening.said, ""], strict=False)
     )
     told = Told(

@@ -54,13 +54,11 @@ def _bound(strength: float, seed: int, wrong_at: int | None) -> Bound:
         act = Board(evening.log, evening.now).act
         evening.wait(2.0)
         if act.kind == "thicken":
-            assert act.route is not None
-            assert act.route.thickener is not None
-            school = act.route.thickener
-            pot.starch += STRENGTHS[school.key] * act.amount
-            pot.water += school.water_g * act.amount
+            school = act.thickener
+            pot.starch += STRENGTHS[school.key] * act.dry_g
+            pot.water += school.water_g * act.dry_g
             most = max(most, pot.step)
-            evening.record(ev.Thickened(thickener=school.key, dry_g=act.amount))
+            evening.record(ev.Thickened(thickener=school.key, dry_g=act.dry_g))
             parts += 1
         elif act.kind == "test_body":
             spoons += 1
@@ -70,8 +68,8 @@ def _bound(strength: float, seed: int, wrong_at: int | None) -> Bound:
             verdict = "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
             evening.record(ev.Tested(of="body", verdict=verdict))
         elif act.kind == "let_down":
-            pot.water += act.amount
-            evening.record(ev.Added(ingredient="water", volume_ml=act.amount))
+            pot.water += act.volume_ml
+            evening.record(ev.Added(ingredient="water", volume_ml=act.volume_ml))
         else:
             break
     middle = evening.body + 0.5

@@ -10,17 +10,9 @@ from ..fold import Timeline
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.fat import WAYS
 from ..pot import Pot
-from .guidance import Act, ActKind, plan, skim_way
+from .plan import plan, skim_way
 from .routes import Route
 from .tone import tone
-
-_STAGE_OF_ACT: dict[ActKind, Stage] = {
-    "start": "strain", "want": "strain", "choose": "strain", "cool": "skim", "skim": "skim", "heat": "reduce",
-    "boil": "reduce", "let_down": "reduce", "thicken": "thicken", "test_body": "thicken", "measure": "thicken",
-    "take": "strain", "look_fat": "skim", "salt": "season",
-    "test_salt": "season", "finish": "serve", "done": "serve", "alone": "strain",
-    "warn": "serve", "slip": "season", "bigger_pan": "reduce", "rest": "serve",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,11 +49,6 @@ class _Change:
     vapour_ml: float = 0.0
     added_ml: float = 0.0
     drawn_ml: float = 0.0
-
-
-def stage_of(act: Act) -> Stage:
-    """The stage an act belongs to; what is asked before it leaves the stage in hand."""
-    return _STAGE_OF_ACT[act.doing.kind]
 
 
 def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ...]:

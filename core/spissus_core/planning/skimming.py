@@ -32,7 +32,8 @@ from ..phenomena.fat import (
     settling_minutes,
 )
 from ..pot import Pot
-from .guidance import OVERNIGHT_MIN, PREPARED
+from .judgement import JUDGEMENT
+from .plan import OVERNIGHT_MIN
 
 #: More liquid than this is not boiled dry for its fat, mL. Modelling choice.
 MOST_BOILED_DRY_ML = 600.0
@@ -177,7 +178,7 @@ def fat_for_roux(kept_g: float, floating_g: float, dry_g: float, thickener: Scho
     """
     if thickener is None or not thickener.fat_g or dry_g <= 0.0:
         return None
-    need = PREPARED * dry_g * thickener.fat_g
+    need = JUDGEMENT.prepared * dry_g * thickener.fat_g
     if kept_g >= need:
         return say("skimming.roux_put_by", need=show_fat(need), kept=show_fat(kept_g))
     if kept_g + floating_g >= need:

@@ -1908,30 +1908,25 @@ export interface components {
          * ActOut
          * @description The next act: its sentence, and what answers it where one tap is enough.
          *
-         *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it.
-         *     ``why`` is what the pot contradicts, where it is not simply the next step; ``way`` a way of taking fat off,
-         *     ``measure`` what to measure with, ``wait_min`` how long a thickener simmers, lid on, before it is judged. Where it
-         *     is a matter of looking again, ``look_at`` says when, ``countdown`` stands before the sentence until then,
-         *     ``overdue`` is the sentence from then on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is
-         *     the way to measure that its mark is told in.
+         *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it, ``stage`` where it is
+         *     done, ``measure`` what to measure with and ``thickener`` what goes in. Where it is a matter of looking again,
+         *     ``look_at`` says when, ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then
+         *     on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is the way to measure that its mark is told
+         *     in.
          */
         ActOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat" | "bigger_pan" | "rest";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "start" | "cool" | "want" | "choose" | "skim" | "take" | "heat" | "boil" | "let_down" | "thicken" | "test_body" | "measure" | "salt" | "test_salt" | "finish" | "done" | "alone" | "warn" | "slip" | "look_fat" | "bigger_pan" | "rest";
-            /** Why */
-            why: ("past" | "too_salty" | "too_thin" | "too_thick" | "too_little" | "once_more" | "may_be_thick" | "still_fat" | "unsure" | "unknown" | "before_binding" | "late" | "stretch" | "leans" | "no_time" | "salt_binds") | null;
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
-            /** Way */
-            way: string | null;
             /** Measure */
             measure: ("jug" | "dip" | "scale" | "eye" | "spoon") | null;
             /**
@@ -1939,7 +1934,6 @@ export interface components {
              * @enum {string}
              */
             reads_by: "jug" | "dip" | "scale" | "eye";
-            wait_min: components["schemas"]["RangeOut"] | null;
             /**
              * Stage
              * @enum {string}
@@ -1952,8 +1946,6 @@ export interface components {
             quiet: boolean;
             countdown: components["schemas"]["SaidOut"] | null;
             overdue: components["schemas"]["SaidOut"] | null;
-            /** Amount */
-            amount: number;
             /** Thickener */
             thickener: ("white_roux" | "blond_roux" | "corn_starch") | null;
         };

@@ -1,0 +1,170 @@
+"""How much there is: the part that makes the sauce, what is stirred in, what steamed away, and room for it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar, Self
+
+from ... import events as ev
+from ...amounts.quantities import show_volume
+from ...events import Stage, State
+from ...ledger.water import HOT_EXPANSION
+from ...messages import Message, Shown, say
+from ..bench import Bench
+from ..plan import best_method
+from ..spoken import by_means
+from .base import Act, Answer, LetDown, Rank
+
+
+@dataclass(frozen=True, kw_only=True)
+class Take(Act):
+    """What the sauce needs, ``volume_ml``, is measured off first."""
+
+    kind: ClassVar[str] = "take"
+    stage: ClassVar[Stage] = "strain"
+    rank: ClassVar[Rank] = Rank.PART
+    next_words: ClassVar[Message | None] = say("bar.next_take")
+
+    volume_ml: float
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where the way takes a part, and it is not taken yet."""
+        return cls(volume_ml=bench.pot.contents.liquid_ml - bench.route.aside_ml) if bench.aside_due else None
+
+    def said(self, timeline: State) -> Message:
+        """How much, as it stands, and from where."""
+        volume: Shown | Message = show_volume(self.volume_ml)
+        pot = timeline.pot
+        if pot is not None and pot.hot:
+            volume = say("bar.hot", volume=show_volume(self.volume_ml * HOT_EXPANSION))
+        floats = pot is not None and pot.contents.fat_free > 0.0
+        return say("bar.take_from_under" if floats else "bar.take", volume=volume)
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is taken, as its jug shows it and from under the fat; or another amount."""
+        expansion = 1.0 if timeline.pot is None else timeline.pot.expansion
+        taken = ev.Taken(volume_ml=self.volume_ml * expansion, how="under")
+        return [
+            Answer(say("answers.taken"), taken),
+            Answer(say("answers.another_amount"), opens="strain"),
+        ]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stretch(LetDown):
+    """The plan lets it down, to its salt or to its amount."""
+
+    rank: ClassVar[Rank] = Rank.STRETCH
+    phrase: ClassVar[str] = "bar.stretch"
+
+    why: str | None = "stretch"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where nothing was boiled yet."""
+        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and not _looked(bench) else None
+
+
+@dataclass(frozen=True, kw_only=True)
+class PastTheMark(LetDown):
+    """It boiled down past its mark."""
+
+    rank: ClassVar[Rank] = Rank.STRETCH
+    phrase: ClassVar[str] = "bar.past_the_mark"
+
+    why: str | None = "past"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where a look found it so."""
+        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and _looked(bench) else None
+
+
+def _lets_down(bench: Bench) -> bool:
+    return not bench.settled and not bench.boils and bench.lets_down
+
+
+def _looked(bench: Bench) -> bool:
+    window = bench.timeline.heating
+    return window is not None and window.readings > 0
+
+
+@dataclass(frozen=True, kw_only=True)
+class TooLittle(LetDown):
+    """Bound and short of what was wanted: it is stretched, where it is meant to come to an amount."""
+
+    rank: ClassVar[Rank] = Rank.AMOUNT
+    phrase: ClassVar[str] = "bar.too_little"
+
+    why: str | None = "too_little"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where so much is missing that stirring it in is worth it."""
+        if not bench.settled or bench.way.stop not in ("volume", "stretch", "taste"):
+            return None
+        missing, least = bench.wanted.amount_ml - bench.route.volume_ml, bench.least_liquid_ml
+        # Of less than half of the least that is stirred in, most would be too much.
+        if missing < max(bench.judgement.short_share * bench.wanted.amount_ml, 0.5 * least):
+            return None
+        return cls(volume_ml=max(missing, least))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Measure(Act):
+    """What steamed away while it simmered is measured once before it is salted."""
+
+    kind: ClassVar[str] = "measure"
+    stage: ClassVar[Stage] = "thicken"
+    rank: ClassVar[Rank] = Rank.WHAT_STEAMED
+    next_words: ClassVar[Message | None] = say("bar.next_measure")
+
+    why: str | None = "unsure"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where it simmered for long, or the amount is not known well."""
+        timeline, pot, weighs = bench.timeline, bench.pot, bench.judgement
+        unsure = timeline.waited_min >= weighs.waited_min
+        unsure = unsure or pot.error_ml > weighs.unsure_share * pot.contents.liquid_ml
+        if not unsure or timeline.measured_bound or not timeline.thickener_added:
+            return None
+        return cls(measure=best_method(pot))
+
+    def said(self, timeline: State) -> Message:
+        """What to measure it with."""
+        return say("bar.measure", by=by_means(self.measure))
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """A reading."""
+        return [Answer(say("answers.reading"), asks="reading")]
+
+
+@dataclass(frozen=True, kw_only=True)
+class BiggerPan(Act):
+    """What is to go in, ``volume_ml``, would stand at the rim: into a bigger pan before."""
+
+    kind: ClassVar[str] = "bigger_pan"
+    stage: ClassVar[Stage] = "reduce"
+    rank: ClassVar[Rank] = Rank.ROOM
+    next_words: ClassVar[Message | None] = say("bar.next_bigger_pan")
+
+    volume_ml: float
+
+    @classmethod
+    def before(cls, act: Act, bench: Bench) -> Self | None:
+        """Where the pan has no room for it."""
+        more_ml = act.pours_ml
+        return cls(volume_ml=more_ml, beneath=act) if more_ml > bench.pot.room_ml else None
+
+    def said(self, timeline: State) -> Message:
+        """How much there is no room for."""
+        return say("bar.bigger_pan", volume=show_volume(self.volume_ml))
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """Another pan, or less in this one."""
+        return [
+            Answer(say("answers.another_pan"), opens="reduce"),
+            Answer(say("answers.draw_some_off"), opens="strain"),
+        ]

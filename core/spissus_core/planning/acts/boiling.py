@@ -1,0 +1,223 @@
+"""Boiled down to the mark: the heat is turned on, and it is looked at in time."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import ClassVar, NamedTuple, Self
+
+from ... import events as ev
+from ...amounts.quantities import show_minutes, show_volume
+from ...estimation.forecast import Outlook
+from ...events import Stage, State
+from ...events.assumed import there
+from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ...measuring.measurement import Method, Reads
+from ...measuring.vessels import SHALLOW_MM
+from ...messages import Argument, Message, Until, say, sentences
+from ...phenomena.evaporation import boiled_to_volume
+from ...phenomena.heating import FULL_BOIL
+from ..bench import Bench
+from ..plan import finer_method
+from ..routes import binding_min, solve_route
+from ..spoken import by_means
+from .base import Act, Answer, Finer, Mark, Rank
+
+
+class _Boil(NamedTuple):
+    """Boiling that is due: to which mark, why, what is known of the way there, and what to measure with."""
+
+    mark: Mark
+    why: str | None
+    outlook: Outlook | None
+    measure: Finer | None
+
+
+def _due(bench: Bench) -> _Boil | None:
+    """The boiling that is to be done, or goes on; what boils, boils until somebody says otherwise."""
+    if bench.settled:
+        return None
+    if bench.boils:
+        ml = bench.standing_mark_ml
+        late = bench.pot.contents.liquid_ml < (1.0 - bench.judgement.late_share) * ml
+        why = "late" if late else _why(bench)
+    elif there(bench.timeline, bench.mark_ml):
+        return None
+    else:
+        ml, why = bench.mark_ml, _why(bench)
+    finer = finer_method(bench.seen, bench.seen.contents.liquid_ml - ml)
+    # Worked out from what was seen last: past it, the mark stays where it was, above what is thought to be left.
+    reads = bench.seen.reads(_at_volume(bench.seen.contents, ml))
+    return _Boil(Mark(ml, reads, _reads_by(bench, finer, reads)), why, bench.outlook(ml), finer)
+
+
+def _why(bench: Bench) -> str | None:
+    if bench.timeline.body_verdict == "low":
+        return "too_thin"
+    # Short of what the plan says: the cook is told why.
+    mark_ml = bench.mark_ml
+    short = bench.route.boil_to_ml < (1.0 - bench.judgement.late_share) * mark_ml
+    return "salt_binds" if short and mark_ml <= bench.salt_mark_ml else None
+
+
+def _at_volume(contents: Contents, liquid_ml: float) -> Contents:
+    """Contents boiled down to a volume, or, where there is less, with the water that is missing."""
+    missing = liquid_ml - contents.liquid_ml
+    if missing <= 0.0:
+        return boiled_to_volume(contents, liquid_ml)
+    return contents.with_masses(water=contents.water + missing / SPECIFIC_VOLUME_ML_G["water"])
+
+
+def _reads_by(bench: Bench, finer: Finer | None, mark: Reads) -> Method:
+    """What a mark is told in: by what is used, or is to be used from now on; else a dip, which needs no pouring.
+
+    No ruler reads a mark below :data:`.SHALLOW_MM`.
+    """
+    if finer in ("scale", "jug"):
+        return finer
+    if mark.dip < SHALLOW_MM:
+        return "jug" if mark.scale is None else "scale"
+    used, window = bench.seen.measured_by, bench.timeline.heating
+    # Who strained into a jug does not pour a boiling pot back into it to look.
+    poured = used == "jug" and window is not None and window.measured > 0
+    return "jug" if poured else "scale" if used == "scale" and bench.seen.pan.empty_g is not None else "dip"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Heat(Act):
+    """The heat is turned on, to boil it down to its mark."""
+
+    kind: ClassVar[str] = "heat"
+    stage: ClassVar[Stage] = "reduce"
+    rank: ClassVar[Rank] = Rank.BOIL
+    next_words: ClassVar[Message | None] = say("bar.next_heat")
+
+    mark: Mark = field()
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where it is not at its mark, and nothing heats it."""
+        boil = bench.once(_due)
+        return cls(mark=boil.mark, why=boil.why, measure=boil.measure) if boil and boil.outlook is None else None
+
+    def said(self, timeline: State) -> Message:
+        """How far, and why no further."""
+        key = "bar.boil_on" if self.why == "too_thin" else "bar.heat"
+        binds = say("bar.salt_binds") if self.why == "salt_binds" else None
+        return sentences(say(key, volume=show_volume(self.mark.ml), mark=mark_line(self.mark)), binds)
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is on."""
+        return [Answer(say("answers.it_is_on"), ev.Heated(**FULL_BOIL.model_dump(mode="json")))]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Boil(Act):
+    """It boils, and is looked at in time.
+
+    ``thought_ml`` is what is thought to be left by now, ``expect`` what is read at the look then, and ``late_min`` how
+    much later than wanted it will be ready.
+    """
+
+    kind: ClassVar[str] = "boil"
+    stage: ClassVar[Stage] = "reduce"
+    rank: ClassVar[Rank] = Rank.BOIL
+    next_words: ClassVar[Message | None] = say("bar.next_look")
+
+    mark: Mark = field()
+    expect: Reads
+    thought_ml: float
+    late_min: float
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where it is not at its mark, and is heated."""
+        boil = bench.once(_due)
+        if boil is None or boil.outlook is None:
+            return None
+        now, outlook = bench.pot.contents, boil.outlook
+        late = _late_min(bench, outlook)
+        expect = boiled_to_volume(now, min(outlook.expect_ml, now.liquid_ml))
+        return cls(
+            mark=boil.mark, why=boil.why or ("no_time" if late > 0.0 else None), measure=boil.measure, outlook=outlook,
+            look_at=outlook.look_at, expect=bench.pot.reads(expect), thought_ml=now.liquid_ml, late_min=late,
+        )  # fmt: skip
+
+    def said(self, timeline: State) -> Message:
+        """What to expect at the look, where to stop, and what else matters."""
+        back: Mapping[str | None, Message] = {
+            "too_thin": say("bar.too_thin"), "no_time": say("bar.too_late", time=show_minutes(self.late_min)),
+        }  # fmt: skip
+        # Thought to be at its mark already, there is nothing to expect above it.
+        above = self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
+        expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
+        binds = say("bar.salt_binds") if self.why == "salt_binds" else None
+        stop = say("bar.stop_at", mark=mark_line(self.mark))
+        return sentences(back.get(self.why), expected, stop, binds, _from_now_on(self.measure))
+
+    def overdue(self, timeline: State) -> Message:
+        """To look now; thought to be past its mark, to take it off."""
+        mark = mark_line(self.mark)
+        if self.why == "late":
+            missing = show_volume(max(self.mark.ml - self.thought_ml, 0.0))
+            return say("bar.gone_past", missing=missing, mark=mark, by=by_means(self.measure))
+        return sentences(say("bar.look_now", mark=mark), _from_now_on(self.measure))
+
+    def countdown(self) -> Message | None:
+        """How long until the look."""
+        return say("bar.look_in", until=Until(self.look_at)) if self.look_at else None
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """A reading; too late for the table, or never turned on, what else may be done."""
+        reading, window = Answer(say("answers.reading"), asks="reading"), timeline.heating
+        if self.why == "no_time":
+            bind = Answer(say("answers.bind_it"), ev.Chosen(route=QUICKEST))
+            return [reading, bind] if _can_bind(timeline) else [reading]
+        if window is None or not window.assumed:
+            return [reading]
+        return [reading, Answer(say("answers.it_is_not_on"), ev.Heated(heat="off", never_on=True))]
+
+
+#: What is quickest where there is no time left to boil: bound as it is.
+QUICKEST = "bind_starch"
+
+
+def _can_bind(timeline: State) -> bool:
+    """Whether it can be bound as it is, with what is in the pot."""
+    pot, wanted = timeline.pot, timeline.wanted
+    return pot is not None and wanted is not None and solve_route(pot, wanted, QUICKEST).feasible
+
+
+def _late_min(bench: Bench, outlook: Outlook) -> float:
+    """How much later than it is wanted it will be ready, boiled down to its mark, min; nothing where in time."""
+    ready_by: datetime | None = bench.timeline.ready_by
+    if ready_by is None:
+        return 0.0
+    after = (outlook.arrives[1] - ready_by).total_seconds() / 60.0 + binding_min(bench.way.school)
+    return after if after > bench.judgement.late_min else 0.0
+
+
+def mark_line(mark: Mark) -> Argument:
+    """The mark in what is measured with, and in the pan; where no ruler reads it, no mark."""
+    reads, depth = mark.reads, mark.reads.shown("dip")
+    if reads.dip < SHALLOW_MM:
+        return _read(reads, "jug" if reads.scale is None else "scale")
+    if mark.reads_by == "dip":
+        return depth
+    return say("bar.read_and_mark", read=_read(reads, mark.reads_by), mark=depth)
+
+
+def _read(reads: Reads, method: Method) -> Argument:
+    """What is read of it; of a jug, that it is read hot."""
+    return say("bar.hot", volume=reads.shown(method)) if method == "jug" else reads.shown(method)
+
+
+def _from_now_on(measure: Finer | None) -> Message | None:
+    """Where what was measured with so far is too coarse for what is left to lose."""
+    return _FINER.get(measure) if measure else None
+
+
+_FINER: Mapping[str, Message] = {
+    "scale": say("bar.by_scale_now"), "jug": say("bar.by_jug_now"), "spoon": say("bar.by_spoon_now"),
+}  # fmt: skip

@@ -1,0 +1,212 @@
+"""A batch at the stove, asked what everything that is said of it goes by.
+
+Between a folded batch and the acts: the way that was chosen and where it stops, what is liked and how far the pot is
+from it, what the spoons say together. Nothing here is said to a cook.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any, TypeVar, cast
+
+from .. import events as ev
+from ..errors import SpissusError
+from ..estimation.forecast import Outlook, Progress
+from ..estimation.spoon import Belief, belief
+from ..events import State
+from ..events.assumed import NO_BOILING, Boiling
+from ..fold import Timeline, progress
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..pantry.schools import SCHOOLS, School
+from ..pot import Pot
+from .judgement import JUDGEMENT, Judgement
+from .plan import plan, settled
+from .routes import WAYS, Route, Way, bound_at_salt_ml, solve, volume_at_salt_ml
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class Bench:
+    """A batch as the acts see it.
+
+    ``ahead`` is what is known of its heating, ``planned`` its plan where that was worked out already, and
+    ``judgement`` what everything is weighed by.
+    """
+
+    timeline: State
+    ahead: Progress | None = None
+    planned: Route | None = None
+    judgement: Judgement = JUDGEMENT
+    _known: dict[Any, Any] = field(default_factory=dict, compare=False, repr=False)
+
+    def once(self, ask: Callable[[Bench], T]) -> T:
+        """What ``ask`` finds, worked out once for all the acts that want to know it."""
+        if ask not in self._known:
+            self._known[ask] = ask(self)
+        return cast(T, self._known[ask])
+
+    # -- the batch ------------------------------------------------------------------------------------
+
+    @property
+    def pot(self) -> Pot:
+        """The pot; only to be asked for where there is one."""
+        assert self.timeline.pot is not None
+        return self.timeline.pot
+
+    @property
+    def wanted(self) -> ev.Wanted:
+        """The wish; only to be asked for where there is one."""
+        assert self.timeline.wanted is not None
+        return self.timeline.wanted
+
+    @cached_property
+    def route(self) -> Route:
+        """The chosen way, worked out from the pot as it is; only to be asked for where one was chosen."""
+        route = self.planned or plan(self.timeline)
+        assert route is not None
+        return route
+
+    @property
+    def way(self) -> Way:
+        """The way that was chosen."""
+        assert self.timeline.chosen is not None
+        return WAYS[self.timeline.chosen.route]
+
+    @property
+    def seen(self) -> Pot:
+        """The pot as its last event left it: what to measure it with goes by that."""
+        last = self.timeline.seen.pot if isinstance(self.timeline, Timeline) else None
+        return last or self.pot
+
+    @property
+    def settled(self) -> bool:
+        """Whether boiling is over."""
+        return settled(self.timeline)
+
+    @property
+    def boils(self) -> bool:
+        """Whether it boils, as far as anybody said."""
+        window = self.timeline.heating
+        return window is not None and window.heating and window.setting.heat != "simmer"
+
+    # -- where boiling ends ---------------------------------------------------------------------------
+
+    @cached_property
+    def mark_ml(self) -> float:
+        """Where boiling ends: at the mark of the way, but never past the salt that is liked, nor past the body."""
+        if self.way.stop == "told":
+            return min(self.route.boil_to_ml, self.pot.contents.liquid_ml)
+        mark = max(self.route.boil_to_ml, self.salt_mark_ml)
+        if self.way.school is None and self.way.stop == "body":
+            mark = max(mark, volume_at_salt_ml(self.pot.contents, self.liking), self.wanted.amount_ml)
+        elif self.route.thickener is None and mark < self.pot.contents.liquid_ml:
+            # It binds by itself on the way: further it would only be let down again.
+            mark = max(mark, solve(self.pot, self.wanted, "body", None).boil_to_ml)
+        return min(mark, self.pot.contents.liquid_ml)
+
+    @property
+    def salt_mark_ml(self) -> float:
+        """Liquid at which the bound sauce is about as salty as is liked, mL."""
+        return bound_at_salt_ml(self.pot, self.liking + self.judgement.saltier, self.route)
+
+    @property
+    def standing_mark_ml(self) -> float:
+        """The mark of a pot that boils: as the last entry left it, however far it is thought to have gone since."""
+        if self.timeline.stop_ml is not None:
+            return self.timeline.stop_ml
+        seen = self.timeline.seen if isinstance(self.timeline, Timeline) else self.timeline
+        if seen.pot is None or plan(seen) is None:
+            return self.mark_ml
+        return Bench(seen, judgement=self.judgement).mark_ml
+
+    def outlook(self, stop_ml: float) -> Outlook | None:
+        """When it comes to ``stop_ml``, and when to look; None where it is not heated."""
+        ahead = self.ahead or progress(self.timeline)
+        return ahead.outlook(stop_ml) if ahead else None
+
+    # -- amount ---------------------------------------------------------------------------------------
+
+    @property
+    def aside_due(self) -> bool:
+        """Whether what the sauce needs is still to be measured off."""
+        return self.route.aside_ml > 0.0 and self.pot.kept is None
+
+    @property
+    def fat_due(self) -> bool:
+        """Whether fat is still to come off."""
+        return not self.timeline.fat_settled and ev.fat_to_skim(self.pot, self.wanted)
+
+    @property
+    def least_liquid_ml(self) -> float:
+        """Less than this is not worth stirring in, mL."""
+        return max(self.judgement.least_liquid_ml, self.judgement.least_liquid_share * self.pot.contents.liquid_ml)
+
+    @property
+    def lets_down(self) -> bool:
+        """Whether the plan misses so much liquid that stirring it in is worth it."""
+        return self.route.let_down_ml > self.least_liquid_ml
+
+    # -- body -----------------------------------------------------------------------------------------
+
+    @cached_property
+    def belief(self) -> Belief:
+        """What the spoons say together."""
+        return belief(self.timeline.spoons)
+
+    @property
+    def school(self) -> School:
+        """What binds it: the school of the way, and starch where boiling alone was not enough."""
+        return self.way.school or SCHOOLS["corn_starch"]
+
+    # -- salt -----------------------------------------------------------------------------------------
+
+    @property
+    def liking(self) -> float:
+        """Salt that is liked, as told and as tasted, %."""
+        return self.wanted.salt_percent + self.timeline.liking_percent
+
+    @property
+    def over(self) -> float:
+        """Points of salt over what is liked."""
+        return self.pot.contents.salt_percent - self.liking
+
+    @property
+    def salt_error(self) -> float:
+        """How well that is known, points."""
+        return math.hypot(self.pot.salt_error, self.timeline.liking_error)
+
+    @property
+    def salt_missing_g(self) -> float:
+        """Salt that is missing to what is liked, g."""
+        return max(-self.over, 0.0) / 100.0 * self.pot.contents.liquid_g / (1.0 - self.liking / 100.0)
+
+    def to_the_liking_ml(self, least_share: float = 0.0) -> float:
+        """Unsalted liquid that brings the salt to what is liked, as much of it as is sure, mL.
+
+        It is at least so large a share of the pot.
+        """
+        now, timeline, shares = self.pot.contents, self.timeline, self.judgement.water_by_tastes
+        sure = 1.0 if timeline.metered else shares[min(len(timeline.salt_tested), len(shares) - 1)]
+        missing = now.salt / (self.liking / 100.0) - now.liquid_g
+        water = max(sure * missing, least_share * now.liquid_g)
+        return max(water * SPECIFIC_VOLUME_ML_G["water"], self.least_liquid_ml)
+
+
+def stop_of(timeline: State) -> Boiling:
+    """Where boiling ends by the plan, and whether fat or a part of the pot has to come off before."""
+    pot, wanted = timeline.pot, timeline.wanted
+    if pot is None or wanted is None or timeline.chosen is None or settled(timeline):
+        return NO_BOILING
+    try:
+        bench = Bench(timeline, planned=plan(timeline))
+    except SpissusError:
+        return NO_BOILING
+    if bench.aside_due or bench.fat_due:
+        return Boiling(None, waits=True)
+    if bench.lets_down:
+        return NO_BOILING
+    return Boiling(bench.mark_ml, by_salt=bench.way.stop == "salt")

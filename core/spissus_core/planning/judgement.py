@@ -1,0 +1,105 @@
+"""By what a good cook's judgement is weighed here: one frozen table, passed to whatever weighs.
+
+Each figure has its meaning, its unit and its source. Where the source is the study, it was found by
+``./spissus study obedient``, which sweeps them. A guard holds what no evening of the study contains; to sweep it
+would say nothing.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+Source = Literal["common practice", "modelling choice", "study", "from memory"]
+
+
+def _figure(value: Any, unit: str, source: Source, *, guard: bool = False) -> Any:
+    return field(default=value, metadata={"unit": unit, "source": source, "guard": guard})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judgement:
+    """The figures by which acts are weighed."""
+
+    # -- boiling --------------------------------------------------------------------------------------
+
+    #: Thought to be so far past its mark a pot is told to be taken off before it is measured.
+    late_share: float = _figure(0.03, "share of the mark", "modelling choice")
+    #: Less than this is not late.
+    late_min: float = _figure(3.0, "min", "modelling choice", guard=True)
+    #: A sauce this far over what is liked is too salty to be bound.
+    too_salty: float = _figure(0.12, "points of salt", "study")
+    #: Boiling stops so far over what is liked: a look that comes late is not answered with water then.
+    saltier: float = _figure(0.08, "points of salt", "study")
+    #: Salt that is known this well is not tasted before it is bound.
+    unsure_salt: float = _figure(0.08, "points of salt", "modelling choice")
+    #: Salt that nobody tasted is unknown from this error on: nothing is planned before it was tasted.
+    salt_unknown: float = _figure(0.06, "points of salt", "modelling choice", guard=True)
+
+    # -- amount ---------------------------------------------------------------------------------------
+
+    #: Liquid below both of these is not worth stirring in.
+    least_liquid_ml: float = _figure(15.0, "mL", "common practice")
+    least_liquid_share: float = _figure(0.02, "share of the pot", "common practice")
+    #: Short by less than this is what was wanted.
+    short_share: float = _figure(0.04, "share of the amount", "modelling choice")
+    #: After so much simmering, or known worse than this, the amount is measured once before it is salted.
+    waited_min: float = _figure(12.0, "min", "study")
+    unsure_share: float = _figure(0.05, "share of the pot", "study")
+    #: More than this is not poured through a separator jug.
+    most_in_a_jug_ml: float = _figure(2000.0, "mL", "modelling choice")
+
+    # -- body -----------------------------------------------------------------------------------------
+
+    #: A body of which this is sure is not asked for again; one of which that much is sure may be it already.
+    sure: float = _figure(0.78, "chance", "study")
+    may_be: float = _figure(0.3, "chance", "study")
+    #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
+    risks: tuple[float, ...] = _figure((0.15, 0.4, 0.5), "chance", "study")
+    #: A helping after the first leaves at most this chance of a full step too thick.
+    leap_risk: float = _figure(0.03, "chance", "study")
+    #: Liquid stirred in leaves at most this chance of too thin, and is this share of what is missing.
+    thin_risk: float = _figure(0.3, "chance", "study")
+    thin_share: float = _figure(0.75, "share", "common practice")
+    #: A first helping of less than this share of the usual one waits for a spoon.
+    least_first: float = _figure(0.4, "share", "study")
+    #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
+    doubt: float = _figure(0.1, "chance", "study")
+    #: A sauce that is right by one spoon, and so far too thin by everything else, gets a little more.
+    leans: float = _figure(0.15, "steps of the ladder", "study")
+    #: The spoon is asked so often at one content; then the ledger decides.
+    most_spoons: int = _figure(3, "spoonfuls", "study")
+    #: Thickener to prepare for what is worked out.
+    prepared: float = _figure(1.1, "times", "common practice")
+    #: Dry thickener below this is too small to say; in a small pot less counts, by the quarter teaspoon.
+    least_dry_g: float = _figure(1.0, "g", "common practice")
+    least_dry_share: float = _figure(0.003, "share of the pot", "modelling choice")
+    #: Dry thickener is never more than this.
+    most_dry_share: float = _figure(0.15, "share of the pot", "modelling choice", guard=True)
+    #: A helping after the first is at least this share of the flour that is in already: about a quarter of a step.
+    least_dose_share: float = _figure(0.06, "share", "study")
+
+    # -- salt -----------------------------------------------------------------------------------------
+
+    #: Salt this close to what is liked is what is liked.
+    close_salt: float = _figure(0.12, "points of salt", "study")
+    #: So sure of that is sure enough.
+    sure_salt: float = _figure(0.7, "chance", "study")
+    #: Less than this is not worth a change.
+    worth_salt: float = _figure(0.07, "points of salt", "study")
+    #: Salt that differs by less is not noticed (Weber fraction).
+    least_salt_share: float = _figure(0.08, "share of the salt", "from memory")
+    #: Less salt than this is too small to say.
+    least_salt_g: float = _figure(0.3, "g", "common practice")
+    #: Of what is missing this goes in first, and of what the tongue misses that.
+    first_salt: float = _figure(0.75, "share", "common practice")
+    more_salt: float = _figure(0.85, "share", "study")
+    #: Of the water that too much salt would need, a word at the start orders a half, a taste three quarters, two
+    #: tastes all of it: what is poured in cannot be taken out.
+    water_by_tastes: tuple[float, ...] = _figure((0.5, 0.75, 1.0), "share", "common practice")
+    #: The tongue is asked so often at one content; then the ledger decides.
+    most_tastes: int = _figure(3, "tastes", "study")
+
+
+#: The judgement that the app speaks by.
+JUDGEMENT = Judgement()

@@ -1,0 +1,92 @@
+"""The plan: the way that was chosen, worked out afresh from the pot as it is, and how it is carried out."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Literal
+
+from .. import events as ev
+from ..errors import SpissusError
+from ..estimation.forecast import RULER_USELESS
+from ..events import State
+from ..measuring.measurement import Method, error_ml
+from ..phenomena.fat import WAYS as SKIM_WAYS
+from ..phenomena.fat import SkimWay
+from ..pot import Pot
+from .judgement import JUDGEMENT
+from .routes import Route, solve_route, solve_routes
+
+
+def plan(timeline: State) -> Route | None:
+    """The chosen way, worked out afresh from the pot as it is; None before there is one.
+
+    Once thickener is in, or body is settled, no more boiling is planned.
+    """
+    if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
+        return None
+    return _solved(timeline.pot, timeline.wanted, timeline.chosen.route, settled(timeline))
+
+
+# A batch that is open is folded again at every entry, through the same pots.
+@lru_cache(maxsize=1024)
+def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool) -> Route:
+    return solve_route(pot, wanted, kind, here=here)
+
+
+def settled(timeline: State) -> bool:
+    """Whether boiling is over: a thickener is in, spoon or tongue found it enough, or the sauce is done."""
+    return timeline.thickener_added or timeline.boiled_enough or timeline.finished is not None
+
+
+def best_way(timeline: State) -> Route | None:
+    """The way to propose, in the time that is left; None where there is none."""
+    pot, wanted = timeline.pot, timeline.wanted
+    if pot is None or wanted is None:
+        return None
+    try:
+        best = solve_routes(pot, in_the_time_left(timeline, wanted))[0]
+    except SpissusError:
+        return None
+    return best if best.feasible else None
+
+
+def in_the_time_left(timeline: State, wanted: ev.Wanted) -> ev.Wanted:
+    """The wish with as many minutes as are left of those there were; late already, with what the quickest way takes."""
+    left = timeline.minutes_left
+    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, ev.FINISHING_MIN)})
+
+
+#: Served later than this it has the night to set, and to be finished, min. Modelling choice.
+OVERNIGHT_MIN = SKIM_WAYS["chill"].minutes[1] + 60.0
+
+
+def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
+    """The way of taking fat off that fits this pot and the time: overnight the cold does it, tonight a jug where the
+    pot goes into one, else the spoon; the last film with paper."""
+    if minutes_left is not None and minutes_left > OVERNIGHT_MIN:
+        return "chill"
+    if pot.contents.fat_ml <= SKIM_WAYS["paper"].most_ml:
+        return "paper"
+    return "separator" if pot.contents.volume_ml <= JUDGEMENT.most_in_a_jug_ml else "spoon"
+
+
+def best_method(pot: Pot) -> Method:
+    """What tells best how much there is: the scale where the pan was weighed, else the jug or a dip."""
+    in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
+    methods: tuple[Method, ...] = ("jug", "dip") if pot.pan.empty_g is None else ("scale", "jug", "dip")
+    return min(methods, key=lambda method: error_ml(pot.pan, method, in_pan, density))
+
+
+def finer_method(pot: Pot, to_lose_ml: float) -> Method | Literal["spoon"] | None:
+    """What to measure with where the last method cannot tell what is left to lose; None where it can."""
+    if pot.measured_by == "list":
+        return None
+    in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
+    used = error_ml(pot.pan, pot.measured_by, in_pan, density) / pot.share
+    if to_lose_ml >= RULER_USELESS * used:
+        return None
+    finer: tuple[Method, ...] = ("scale", "jug") if pot.pan.empty_g is not None else ("jug",)
+    for method in finer:
+        if to_lose_ml >= RULER_USELESS * error_ml(pot.pan, method, in_pan, density) / pot.share:
+            return method
+    return "spoon"
