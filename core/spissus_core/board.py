@@ -19,6 +19,7 @@ from .phenomena.heating import LearnedRate
 from .planning.acts import Act, Alone, next_act
 from .planning.bench import stop_of
 from .planning.journey import Stretch, journey
+from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
 from .planning.routes import Route
 from .pot import Pot
@@ -36,9 +37,9 @@ class Board:
     something plainer stands in its place.
     """
 
-    def __init__(self, log: Iterable[ev.Event], now: datetime | None = None) -> None:
+    def __init__(self, log: Iterable[ev.Event], now: datetime | None = None, judgement: Judgement = JUDGEMENT) -> None:
         self.missing: dict[Part, SpissusError] = {}
-        self.now = now
+        self.now, self.judgement = now, judgement
         self.timeline = _shown(list(log), now)
 
     def part(self, name: Part, make: Callable[[], T], instead: T) -> T:
@@ -76,7 +77,7 @@ class Board:
     def act(self) -> Act:
         """The next act; where it cannot be worked out, to look after the pot oneself."""
         alone: Act = Alone()
-        return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route), alone)
+        return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route, self.judgement), alone)
 
     @cached_property
     def strained(self) -> Strained | None:

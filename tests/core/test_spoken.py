@@ -32,6 +32,8 @@ FINE = ev.Tested(of="body", verdict="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
 FLAT = ev.Tested(of="salt", verdict="flat")
 THIN = ev.Tested(of="body", verdict="low")
+THICK = ev.Tested(of="body", verdict="high")
+SALTY = ev.Tested(of="salt", verdict="too_salty")
 RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
 
 
@@ -51,12 +53,12 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays?"),
-        ((*BOUND, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
+        ((*AT_MARK, LOTS, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
-        ((*BOUND, ev.Tested(of="body", verdict="high")), "Too thick: let it down with", "of unsalted stock"),
+        ((*BOUND, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
         ((*AT_MARK, LOTS, FINE), "Right, and not sure by one spoon", "one more spoonful on a warm plate. Coats"),
         (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
-        ((*RIGHT, ev.Tested(of="salt", verdict="too_salty")), "Too salty: stir in", "Too salty: stir in"),
+        ((*RIGHT, SALTY, SALTY), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
         ((*RIGHT, FLAT), "I make it 0.89", "taste once more, with water."),
         ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),

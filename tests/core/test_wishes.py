@@ -178,7 +178,7 @@ def test_fat_is_taken_off_in_a_way_that_suits_the_hour() -> None:
 
 
 def test_what_will_not_be_ready_in_time_says_so_and_can_be_bound_as_it_is() -> None:
-    log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, minutes=45), minute=0.5)]
+    log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, minutes=40), minute=0.5)]
     log += [event(3, ev.Chosen(route="corn_starch"), minute=1.0), event(4, ev.Heated(heat="simmer"), minute=2.0)]
     log += [event(5, ev.Heated(heat="boil", share=0.4), minute=20.0)]
     act = next_act(fold(log))
@@ -343,9 +343,9 @@ def test_what_was_told_names_the_ceiling_that_it_passes_and_a_better_way_stands_
     wish = ev.Wanted(amount="half").of(one)
     first, second = solve_routes(one, wish)[:2]
     assert first.feasible
-    assert "ends at 1.65 %" in in_words(because(one, wish, first))
+    assert "ends at 1.67 %" in in_words(because(one, wish, first))
     assert "your ceiling of 1.30 %" in in_words(because(one, wish, first))
-    assert in_words(way_line(one, wish, first)).startswith("1.65 % salt then, past your ceiling.")
+    assert in_words(way_line(one, wish, first)).startswith("1.67 % salt then, past your ceiling.")
     assert second.salt_before.best < 1.3
 
 

@@ -69,7 +69,7 @@ def test_a_taste_against_scipys_integral(verdict: str, tongue: Tongue) -> None:
 
 @lru_cache(maxsize=2)
 def _evenings(perfect: bool) -> obedient.Result:
-    senses, count = (obedient.PERFECT, 30) if perfect else (obedient.ERRING, 60)
+    senses, count = (obedient.PERFECT, 30) if perfect else (obedient.ERRING, 120)
     return obedient.came_of(list(obedient.evenings(count, senses, seed=77)))
 
 
@@ -81,7 +81,7 @@ def test_who_obeys_the_bar_makes_good_sauces() -> None:
     assert kept["erring"]["acts"] <= obedient.MOST_MEDIAN_ACTS
     assert kept["erring"]["tasty"] >= obedient.LEAST_TASTY
     assert kept["perfect"]["tasty"] >= obedient.LEAST_TASTY_PERFECT
-    # Sixty evenings are good to six points; the seed is fixed, so a change that makes things worse shows.
+    # So many evenings are good to six points; the seed is fixed, so a change that makes things worse shows.
     assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.06
     assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.06
     assert _evenings(perfect=True).good >= obedient.LEAST_GOOD_PERFECT
@@ -100,8 +100,11 @@ def test_a_stove_unlike_the_guess_does_not_run_past_the_mark(tool: looks.Tool) -
 
 @pytest.mark.parametrize("strength", [0.7, 1.0, 1.4])
 def test_a_thickener_of_another_strength_is_found_out_in_a_few_parts(strength: float) -> None:
+    kept = json.loads((STUDY / "spoons.json").read_text("utf-8"))[f"{strength:g}"]
     cell = spoons.came_of(list(spoons.bound(strength, 20)))
-    assert cell.within >= 0.85
+    # Twenty pots are good to a tenth.
+    assert kept["within"] >= 0.8
+    assert cell.within >= kept["within"] - 0.1
     assert cell.parts <= spoons.MOST_PARTS
 
 

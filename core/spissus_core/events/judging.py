@@ -116,7 +116,8 @@ _BLAND = ("flat", "nearly")
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
     """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
     told = state.wanted.salt_percent if state.wanted else USUAL_SALT_PERCENT
-    tongue = SAUCE if state.at_its_mark or state.thickener_added else RAW
+    # Once a way is chosen, tastes are asked for, cooled and with water between.
+    tongue = RAW if state.chosen is None else SAUCE
     known = pot.salt_error
     error = max(math.hypot(known, state.liking_error), 1e-6)
     gap = pot.contents.salt_percent - told - state.liking_percent

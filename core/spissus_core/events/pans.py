@@ -254,6 +254,10 @@ class Returned(ChangesPan):
     kind: Literal["returned"] = "returned"
     volume_ml: VolumeMl | None = None
 
+    def apply(self, state: State, at: datetime) -> State:
+        """What was said of the pot was said of it without that."""
+        return super().apply(state, at).but(body_tested=(), salt_tested=())
+
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with it."""
         if pot.kept is None or pot.kept.liquid_ml < LEAST_POURED_ML:

@@ -30,10 +30,11 @@ class School(BaseModel):
 
     One gram of the dry thickener fills ``term`` of the ledger: a starch by plant, a gum, gelatin or pulp. Of
     starch ``strength`` is told against plain flour by mass; what roasting took of it stays in the pot as other
-    solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold liquid to
-    one of it by volume. ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its
-    strength varies; ``first_share`` what goes in first. It wants ``wait_low_min`` to ``wait_high_min`` minutes
-    before it is judged, ``boil_min`` of boiling, and never more than ``most_c`` °C.
+    solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold water to
+    one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings nothing.
+    ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its strength varies;
+    ``first_share`` what goes in first. It wants ``wait_low_min`` to ``wait_high_min`` minutes before it is judged,
+    ``boil_min`` of boiling, and never more than ``most_c`` °C.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
@@ -45,6 +46,7 @@ class School(BaseModel):
     strength: Annotated[float, Field(gt=0, le=20)] = 1.0
     fat_g: _Share = 0.0
     water_parts: _Share = 0.0
+    own_parts: _Share = 0.0
     salt_g: _Share = 0.0
     carrier: _Word = ""
     tbsp_g: Annotated[float, Field(gt=0, le=100)]
@@ -67,8 +69,13 @@ class School(BaseModel):
 
     @property
     def water_g(self) -> float:
-        """Cold liquid that goes in with a gram, g."""
+        """Cold water that goes in with a gram, g."""
         return self.water_parts * ML_PER_TBSP / self.tbsp_g
+
+    @property
+    def liquid_ml(self) -> float:
+        """Liquid that a gram is stirred into, water or the sauce's own, mL."""
+        return (self.water_parts + self.own_parts) * ML_PER_TBSP / self.tbsp_g
 
     @cached_property
     def per_gram(self) -> Contents:

@@ -143,7 +143,15 @@ class Bench:
     @property
     def least_liquid_ml(self) -> float:
         """Less than this is not worth stirring in, mL."""
-        return max(self.judgement.least_liquid_ml, self.judgement.least_liquid_share * self.pot.contents.liquid_ml)
+        weighs, there_ml = self.judgement, self.pot.contents.liquid_ml
+        spoon_ml = min(weighs.least_liquid_ml, weighs.small_pot_share * there_ml)
+        return max(spoon_ml, weighs.least_liquid_share * there_ml)
+
+    @property
+    def looked(self) -> bool:
+        """Whether it was looked at while it boiled."""
+        window = self.timeline.heating
+        return window is not None and window.readings > 0
 
     @property
     def lets_down(self) -> bool:
@@ -160,7 +168,7 @@ class Bench:
     @property
     def school(self) -> School:
         """What binds it: the school of the way, and starch where boiling alone was not enough."""
-        return self.way.school or SCHOOLS["corn_starch"]
+        return self.way.school or SCHOOLS["corn_starch_own"]
 
     # -- salt -----------------------------------------------------------------------------------------
 
@@ -180,6 +188,11 @@ class Bench:
         return math.hypot(self.pot.salt_error, self.timeline.liking_error)
 
     @property
+    def salt_known(self) -> bool:
+        """Whether the salt of the pot is known well enough to go by without a taste."""
+        return self.timeline.metered or self.pot.salt_error <= self.judgement.unsure_salt
+
+    @property
     def salt_missing_g(self) -> float:
         """Salt that is missing to what is liked, g."""
         return max(-self.over, 0.0) / 100.0 * self.pot.contents.liquid_g / (1.0 - self.liking / 100.0)
@@ -189,8 +202,8 @@ class Bench:
 
         It is at least so large a share of the pot.
         """
-        now, timeline, shares = self.pot.contents, self.timeline, self.judgement.water_by_tastes
-        sure = 1.0 if timeline.metered else shares[min(len(timeline.salt_tested), len(shares) - 1)]
+        now, shares = self.pot.contents, self.judgement.water_by_tastes
+        sure = 1.0 if self.salt_known else shares[min(len(self.timeline.salt_tested), len(shares) - 1)]
         missing = now.salt / (self.liking / 100.0) - now.liquid_g
         water = max(sure * missing, least_share * now.liquid_g)
         return max(water * SPECIFIC_VOLUME_ML_G["water"], self.least_liquid_ml)

@@ -266,7 +266,7 @@ def _thickener_reasons(pot: Pot, route: Route, thickener: School) -> list[Reason
         amount = (
             show_mass(route.dry_g * thickener.fat_g)
             if thickener.fat_g
-            else show_volume(route.dry_g * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"])
+            else show_volume(route.dry_g * thickener.liquid_ml)
         )
         carrier = say("explanation.carrier", amount=amount, carrier=Term(thickener.carrier))
     how = sentences(

@@ -38,9 +38,10 @@ class Judgement:
 
     # -- amount ---------------------------------------------------------------------------------------
 
-    #: Liquid below both of these is not worth stirring in.
+    #: Liquid below both of these is not worth stirring in; in a small pot less counts, by the teaspoon.
     least_liquid_ml: float = _figure(15.0, "mL", "common practice")
     least_liquid_share: float = _figure(0.02, "share of the pot", "common practice")
+    small_pot_share: float = _figure(0.04, "share of the pot", "modelling choice")
     #: Short by less than this is what was wanted.
     short_share: float = _figure(0.04, "share of the amount", "modelling choice")
     #: After so much simmering, or known worse than this, the amount is measured once before it is salted.
@@ -52,23 +53,25 @@ class Judgement:
     # -- body -----------------------------------------------------------------------------------------
 
     #: A body of which this is sure is not asked for again; one of which that much is sure may be it already.
-    sure: float = _figure(0.78, "chance", "study")
+    sure: float = _figure(0.85, "chance", "study")
     may_be: float = _figure(0.3, "chance", "study")
     #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
     risks: tuple[float, ...] = _figure((0.15, 0.4, 0.5), "chance", "study")
     #: A helping after the first leaves at most this chance of a full step too thick.
     leap_risk: float = _figure(0.03, "chance", "study")
     #: Liquid stirred in leaves at most this chance of too thin, and is this share of what is missing.
-    thin_risk: float = _figure(0.3, "chance", "study")
-    thin_share: float = _figure(0.75, "share", "common practice")
+    thin_risk: float = _figure(0.15, "chance", "study")
+    thin_share: float = _figure(0.6, "share", "common practice")
     #: A first helping of less than this share of the usual one waits for a spoon.
     least_first: float = _figure(0.4, "share", "study")
     #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
-    doubt: float = _figure(0.1, "chance", "study")
+    doubt: float = _figure(0.2, "chance", "study")
     #: A sauce that is right by one spoon, and so far too thin by everything else, gets a little more.
     leans: float = _figure(0.15, "steps of the ladder", "study")
     #: The spoon is asked so often at one content; then the ledger decides.
     most_spoons: int = _figure(3, "spoonfuls", "study")
+    #: After so many in all nobody is asked for another: it is as it is.
+    most_spoons_in_all: int = _figure(20, "spoonfuls", "modelling choice", guard=True)
     #: Thickener to prepare for what is worked out.
     prepared: float = _figure(1.1, "times", "common practice")
     #: Dry thickener below this is too small to say; in a small pot less counts, by the quarter teaspoon.
@@ -93,10 +96,10 @@ class Judgement:
     least_salt_g: float = _figure(0.3, "g", "common practice")
     #: Of what is missing this goes in first, and of what the tongue misses that.
     first_salt: float = _figure(0.75, "share", "common practice")
-    more_salt: float = _figure(0.85, "share", "study")
-    #: Of the water that too much salt would need, a word at the start orders a half, a taste three quarters, two
-    #: tastes all of it: what is poured in cannot be taken out.
-    water_by_tastes: tuple[float, ...] = _figure((0.5, 0.75, 1.0), "share", "common practice")
+    more_salt: float = _figure(0.75, "share", "study")
+    #: Of the water that too much salt would need so much is ordered by a word at the start, a taste, and two tastes:
+    #: what is poured in cannot be taken out.
+    water_by_tastes: tuple[float, ...] = _figure((0.35, 0.5, 0.7), "share", "study")
     #: The tongue is asked so often at one content; then the ledger decides.
     most_tastes: int = _figure(3, "tastes", "study")
 

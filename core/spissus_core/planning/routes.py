@@ -224,7 +224,7 @@ LEAST_BOIL_MIN, MOST_FLAVOUR_MIN = 6.0, 25.0
 
 def to_take_ml(pot: Pot, wanted: Wanted) -> float:
     """The part of the pot that makes the sauce, mL: what boils down to it, or is let down to it, at the wanted salt."""
-    salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.high), 1e-3)
+    salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.low), 1e-3)
     by_salt = max(wanted.salt_percent / salt, LEAST_TAKEN)
     minutes = MOST_FLAVOUR_MIN
     if wanted.time_there_is is not None:

@@ -20,7 +20,6 @@ from ..amounts.quantities import (
 from ..estimation.forecast import Outlook
 from ..events import State, Wanted
 from ..events.state import Rest
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..measuring.measurement import Method
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
@@ -69,9 +68,9 @@ def carrier_amount(grams: float, thickener: School) -> Measure:
         fat_g = grams * thickener.fat_g
         weight, spoons = show_mass(fat_g), show_spoons(fat_g / ingredient("lard").density_g_ml)
         return Measure(Shown(fat_g, weight.metric, spoons), Shown(fat_g, spoons, weight.us))
-    water_ml = grams * thickener.water_g * SPECIFIC_VOLUME_ML_G["water"]
-    volume, spoons = show_volume(water_ml), show_spoons(water_ml)
-    return Measure(volume, Shown(water_ml, spoons, volume.metric))
+    liquid_ml = grams * thickener.liquid_ml
+    volume, spoons = show_volume(liquid_ml), show_spoons(liquid_ml)
+    return Measure(volume, Shown(liquid_ml, spoons, volume.metric))
 
 
 def rest_line(timeline: State) -> Message | None:

@@ -1919,12 +1919,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */
@@ -1947,7 +1947,7 @@ export interface components {
             countdown: components["schemas"]["SaidOut"] | null;
             overdue: components["schemas"]["SaidOut"] | null;
             /** Thickener */
-            thickener: ("white_roux" | "blond_roux" | "corn_starch") | null;
+            thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
         };
         /**
          * AnswerOut
@@ -2333,7 +2333,7 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
-            school: ("white_roux" | "blond_roux" | "corn_starch") | null;
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -3097,7 +3097,7 @@ export interface components {
              * Thickener
              * @enum {string}
              */
-            thickener: "white_roux" | "blond_roux" | "corn_starch";
+            thickener: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own";
             /** Dry G */
             dry_g: number | string;
         };
@@ -3491,7 +3491,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "white_roux" | "blond_roux" | "corn_starch";
+            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own";
             /** Label */
             label: string;
             /** Dry */

@@ -63,7 +63,7 @@ class Stretch(LetDown):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where nothing was boiled yet."""
-        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and not _looked(bench) else None
+        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and not bench.looked else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -78,16 +78,58 @@ class PastTheMark(LetDown):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where a look found it so."""
-        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and _looked(bench) else None
+        return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and bench.looked else None
 
 
 def _lets_down(bench: Bench) -> bool:
     return not bench.settled and not bench.boils and bench.lets_down
 
 
-def _looked(bench: Bench) -> bool:
-    window = bench.timeline.heating
-    return window is not None and window.readings > 0
+def _short_ml(bench: Bench) -> float:
+    """What is missing to the amount, mL, once it is bound; nothing where it is not worth stirring in."""
+    if not bench.settled or bench.way.stop not in ("volume", "stretch", "taste"):
+        return 0.0
+    missing, least = bench.wanted.amount_ml - bench.route.volume_ml, bench.least_liquid_ml
+    # Of less than half of the least that is stirred in, most would be too much.
+    enough = missing < max(bench.judgement.short_share * bench.wanted.amount_ml, 0.5 * least)
+    return 0.0 if enough else max(missing, least)
+
+
+@dataclass(frozen=True, kw_only=True)
+class PourBack(Act):
+    """Bound and short of what was wanted, while liquid of the same pot stands aside: that goes in before water does."""
+
+    kind: ClassVar[str] = "pour_back"
+    stage: ClassVar[Stage] = "strain"
+    rank: ClassVar[Rank] = Rank.AMOUNT
+    next_words: ClassVar[Message | None] = say("bar.next_pour_back")
+
+    volume_ml: float
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where some stands aside; of what is too salty only as much as leaves room for the water it wants."""
+        kept = bench.pot.kept
+        if kept is None or kept.salt_percent <= 0.0:
+            return None
+        volume = min(_short_ml(bench) * min(bench.liking / kept.salt_percent, 1.0), kept.liquid_ml)
+        return cls(volume_ml=volume) if volume >= bench.least_liquid_ml else None
+
+    @property
+    def pours_ml(self) -> float:
+        """All of it."""
+        return self.volume_ml
+
+    def said(self, timeline: State) -> Message:
+        """How much."""
+        return say("bar.pour_back", volume=show_volume(self.volume_ml))
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is in; or something else is."""
+        return [
+            Answer(say("answers.poured_back"), ev.Returned(volume_ml=self.volume_ml)),
+            Answer(say("answers.something_else"), asks="add"),
+        ]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -102,13 +144,8 @@ class TooLittle(LetDown):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where so much is missing that stirring it in is worth it."""
-        if not bench.settled or bench.way.stop not in ("volume", "stretch", "taste"):
-            return None
-        missing, least = bench.wanted.amount_ml - bench.route.volume_ml, bench.least_liquid_ml
-        # Of less than half of the least that is stirred in, most would be too much.
-        if missing < max(bench.judgement.short_share * bench.wanted.amount_ml, 0.5 * least):
-            return None
-        return cls(volume_ml=max(missing, least))
+        short_ml = _short_ml(bench)
+        return cls(volume_ml=short_ml) if short_ml > 0.0 else None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -34,6 +34,7 @@ class Rank(IntEnum):
     WISH = auto()
     WAY = auto()
     FAT = auto()
+    TASTE_BEFORE_WATER = auto()
     PART = auto()
     SALT_BEFORE_BINDING = auto()
     STRETCH = auto()

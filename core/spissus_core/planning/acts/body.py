@@ -31,6 +31,7 @@ class _Dose(NamedTuple):
     dry_g: float
     prepare_g: float
     first: bool
+    least_g: float
 
 
 class _Matter(NamedTuple):
@@ -43,7 +44,7 @@ class _Matter(NamedTuple):
 def _matter(bench: Bench) -> _Matter | None:
     """What the spoons and the ledger say together; None where the body is as wanted, or nothing is to be done."""
     timeline, weighs, aim = bench.timeline, bench.judgement, bench.wanted.body
-    if bench.way.stop == "salt" and bench.way.school is None:
+    if (bench.way.stop == "salt" and bench.way.school is None) or len(timeline.spoons) >= weighs.most_spoons_in_all:
         return None
     said, now = timeline.body_tested, bench.pot.contents
     chances = bench.belief.chances(now, aim)
@@ -61,6 +62,9 @@ def _matter(bench: Bench) -> _Matter | None:
     if agreed and said[-1] == "right":
         return None
     more = len(said) < weighs.most_spoons
+    if said == ("high",):
+        # What thins it takes its taste away for good.
+        return _Matter("spoon", "once_more")
     if said == ("low",) and timeline.thickener_added and chances.right + chances.high > weighs.doubt:
         return _Matter("spoon", "once_more")
     if said[-1] == "right":
@@ -101,8 +105,9 @@ def _dose(bench: Bench) -> _Dose:
         dry = min(dry, max(usual, weighs.least_dry_share * now.liquid_g))
     smallest = min(weighs.least_dry_g, weighs.least_dry_share * now.liquid_g)
     per_gram = flour_equivalent_g(school.per_gram.starch) or math.inf
-    dry = max(dry, smallest, weighs.least_dose_share * _flour_in(bench.pot) / per_gram)
-    return _Dose(dry, weighs.prepared * max(total, dry), first)
+    least = max(smallest, weighs.least_dose_share * _flour_in(bench.pot) / per_gram)
+    dry = max(dry, least)
+    return _Dose(dry, weighs.prepared * max(total, dry), first, least)
 
 
 def _flour_in(pot: Pot) -> float:
@@ -212,7 +217,9 @@ class Thicken(Act):
             return None
         dose = bench.once(_dose)
         why = matter.why or (None if dose.first else "too_thin")
-        return cls(thickener=bench.school, why=why, dry_g=dose.dry_g, prepare_g=dose.prepare_g, first=dose.first)
+        # Right by the spoon, it gets no more than the least that is noticed.
+        dry_g = dose.least_g if why == "leans" else dose.dry_g
+        return cls(thickener=bench.school, why=why, dry_g=dry_g, prepare_g=max(dose.prepare_g, dry_g), first=dose.first)
 
     @property
     def pours_ml(self) -> float:
@@ -267,5 +274,5 @@ class TooThick(LetDown):
             return believed.chances(with_water(grams), aim).low - weighs.thin_risk
 
         missing = _most(risky, _most(too_thick, now.water))
-        amount = max(weighs.thin_share * missing * SPECIFIC_VOLUME_ML_G["water"], 2.0 * bench.least_liquid_ml)
+        amount = max(weighs.thin_share * missing * SPECIFIC_VOLUME_ML_G["water"], bench.least_liquid_ml)
         return cls(volume_ml=amount)

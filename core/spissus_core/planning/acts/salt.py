@@ -32,7 +32,7 @@ def _matter(bench: Bench) -> _Matter | None:
     said, over, error, missing = timeline.salt_tested, bench.over, bench.salt_error, bench.salt_missing_g
     if not said:
         worth = missing >= weighs.least_salt_g and -over > weighs.least_salt_share * bench.liking
-        if worth and -over > error and not timeline.salt_added:
+        if worth and -over > error and error <= weighs.unsure_salt and not timeline.salt_added:
             return _Matter("salt", salt_g=weighs.first_salt * missing)
         return _Matter("taste")
     side = _side(said[-1])
@@ -45,6 +45,14 @@ def _matter(bench: Bench) -> _Matter | None:
         # The tongue says one thing, the ledger another: once more, and two tastes that agree have it.
         doubted = (len(said) == 1 and said[-1] != "nearly") or (good < weighs.sure_salt and more)
         return _Matter("taste", "once_more") if doubted else None
+    if side > 0 and not timeline.metered:
+        # What thins it takes its taste away for good.
+        if len(said) == 1:
+            return _Matter("taste", "once_more")
+        if over <= weighs.least_salt_share * bench.liking:
+            return None
+    if side < 0 and missing < 0.5 * weighs.least_salt_g:
+        return None
     if side < 0:
         least = weighs.least_salt_share / 100.0 * bench.liking * liquid_g
         return _Matter("salt", "more", max(weighs.more_salt * missing, least, weighs.least_salt_g))
@@ -102,6 +110,36 @@ class TasteUnknown(_Tasting):
 
 
 @dataclass(frozen=True, kw_only=True)
+class TasteBeforeWater(_Tasting):
+    """Too salty as far as anybody said: before water goes in, which cannot be taken out, it is tasted."""
+
+    rank: ClassVar[Rank] = Rank.TASTE_BEFORE_WATER
+
+    why: str | None = "before_water"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where it is too salty to be bound, and the tongue may know better."""
+        known = bench.salt_known or bench.timeline.salt_tested
+        return None if known or not _too_salty_to_bind(bench) else cls()
+
+    def said(self, timeline: State) -> Message:
+        """How, and what for."""
+        return say("bar.taste_before_water")
+
+
+def _too_salty_to_bind(bench: Bench) -> bool:
+    """Whether it is past what is liked even with what the thickener brings; what was told is done all the same."""
+    if bench.timeline.thickener_added or bench.boils or bench.way.stop == "told":
+        return False
+    salt = bound_salt_percent(bench.pot, bench.route)
+    if bench.looked:
+        # Past its mark: what is let down to its amount anyway is not too salty.
+        salt = min(salt, bench.route.salt_before.best)
+    return salt - bench.liking > bench.judgement.too_salty
+
+
+@dataclass(frozen=True, kw_only=True)
 class TasteBeforeBinding(_Tasting):
     """What is bound is not boiled on: whether its salt allows more is asked before."""
 
@@ -114,8 +152,7 @@ class TasteBeforeBinding(_Tasting):
         """At the mark of a way that boils for the taste, where the salt is not known well."""
         timeline = bench.timeline
         open_ = bench.way.stop == "taste" and not bench.settled and not bench.boils
-        unsure = not timeline.salt_tested and bench.pot.salt_error > bench.judgement.unsure_salt
-        return cls() if open_ and unsure else None
+        return cls() if open_ and not timeline.salt_tested and not bench.salt_known else None
 
     def said(self, timeline: State) -> Message:
         """How, and what for."""
@@ -182,7 +219,7 @@ class Salt(Act):
 
 @dataclass(frozen=True, kw_only=True)
 class TooSaltyToBind(LetDown):
-    """Too salty already, as far as anybody said: let down before anything is bound."""
+    """Too salty already: let down before anything is bound, as far as tongue and word are sure of it."""
 
     rank: ClassVar[Rank] = Rank.SALT_BEFORE_BINDING
     phrase: ClassVar[str] = "bar.too_salty"
@@ -191,12 +228,8 @@ class TooSaltyToBind(LetDown):
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
-        """Where neither the thickener nor the amount will thin it enough; what was told is done all the same."""
-        if bench.settled or bench.boils or bench.timeline.salt_tested or bench.way.stop == "told":
-            return None
-        # What is let down for its amount anyway is not too salty.
-        salt = min(bound_salt_percent(bench.pot, bench.route), bench.route.salt_before.best)
-        return cls(volume_ml=bench.to_the_liking_ml()) if salt - bench.liking > bench.judgement.too_salty else None
+        """Where what the thickener brings does not thin it enough."""
+        return cls(volume_ml=bench.to_the_liking_ml()) if _too_salty_to_bind(bench) else None
 
 
 @dataclass(frozen=True, kw_only=True)
