@@ -19,12 +19,12 @@ from spissus_core.messages import Message, say
 from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
-from spissus_core.phenomena.seasoning import FIRST_SHARE
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import because, leave, notes, reasons
 from spissus_core.planning.hurry import Hurried, hurried
+from spissus_core.planning.judgement import JUDGEMENT
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import LEAST_SALT_G, WAYS, Route, TradePoint, suggested, too_salty_ml, work_min
+from spissus_core.planning.routes import WAYS, Route, TradePoint, suggested, too_salty_ml, work_min
 from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount, way_line
 from spissus_core.pot import Pot
 
@@ -176,7 +176,9 @@ def route_out(
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
-    salt = salt_amount(route.salt_to_add_g, "table") if route.salt_to_add_g >= LEAST_SALT_G else None
+    salt_g = route.salt_to_add_g
+    salt = salt_amount(salt_g, "table") if salt_g >= JUDGEMENT.least_salt_g else None
+    first = None if salt is None else salt_amount(JUDGEMENT.first_salt * salt_g, "table")
     return RouteOut(
         kind=route.kind,
         label=word(WAYS[route.kind].label),
@@ -221,7 +223,7 @@ def route_out(
         salt_after=RangeOut.of(route.salt_after),
         salt_to_add=None if salt is None else ShownOut.of(salt.main),
         salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
-        salt_first=None if salt is None else ShownOut.of(salt_amount(FIRST_SHARE * route.salt_to_add_g, "table").main),
+        salt_first=None if first is None else ShownOut.of(first.main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=SaidOut.of_all(notes(pot, wanted, route)),

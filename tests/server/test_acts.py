@@ -32,7 +32,7 @@ def _sample(act: type[Act]) -> Act:
     reads = potted(*STORY).reads(potted(*STORY).contents)
     given: dict[str, Any] = {
         "wish": wanted(900), "route": solve_route(potted(*STORY), wanted(900), "roux"), "volume_ml": 50.0,
-        "dry_g": 12.0, "prepare_g": 30.0, "first": True, "salt_g": 2.0, "fat_ml": 40.0, "way": "spoon",
+        "dry_g": 12.0, "first": True, "salt_g": 2.0, "fat_ml": 40.0, "way": "spoon",
         "mark": Mark(700.0, reads, "dip"), "expect": reads, "thought_ml": 720.0, "late_min": 5.0,
         "thickener": SCHOOLS["white_roux"], "stands": Cooling("above"), "by": None,
         "concern": Concern("butter", EVENING), "slip": Slip(UUID(int=1), 5.0, 2.0),

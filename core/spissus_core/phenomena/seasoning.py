@@ -95,9 +95,6 @@ _TASTED = np.linspace(-4.0, 4.0, 81)
 #: Grams in a level teaspoon (4.93 mL) of each.
 SALT_G_PER_TSP: Mapping[str, float] = table("salts", lambda row: float(row["g_per_tsp"]))
 
-#: Add this share of the salt first, stir, taste, rest (common practice).
-FIRST_SHARE = 0.75
-
 #: Sodium to salt, from molar masses 58.44 and 22.99 g/mol.
 SALT_PER_SODIUM = 58.44 / 22.99
 

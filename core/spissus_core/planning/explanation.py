@@ -27,7 +27,8 @@ from ..phenomena.alcohol import strength_percent
 from ..phenomena.body import STARCHES, Body
 from ..phenomena.heating import FULL_BOIL
 from ..pot import Pot
-from .routes import LEAST_SALT_G, WAYS, Route
+from .judgement import JUDGEMENT
+from .routes import WAYS, Route
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -183,7 +184,7 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
             ),
         )
     )  # fmt: skip
-    if route.salt_to_add_g >= LEAST_SALT_G:
+    if route.salt_to_add_g >= JUDGEMENT.least_salt_g:
         share, grams = show_number(wanted.salt_percent / 100.0, 4), show_number(route.salt_to_add_g, 1, "g")
         how = say("explanation.salt_to_add_how", share=share, sauce=sauce, salt=salt, grams=grams)
         out.append(Reason(say("explanation.salt_to_add"), how))

@@ -37,6 +37,7 @@ from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import USUAL_SALT_PERCENT, salt_to_add_g
 from ..pot import Pot
+from .judgement import JUDGEMENT
 from .tone import tone
 
 #: Boiling further than this share of the water is frying, not reducing. Modelling choice.
@@ -360,7 +361,7 @@ def _route(
 ) -> Route:
     now = pot.contents
     more_water = max(water - now.water, 0.0)
-    if more_water * ML_G["water"] < max(LEAST_LIQUID_ML, LEAST_LIQUID_SHARE * now.liquid_ml):
+    if more_water * ML_G["water"] < max(JUDGEMENT.least_liquid_ml, JUDGEMENT.least_liquid_share * now.liquid_ml):
         water, more_water = min(water, now.water), 0.0
     boiled = pot.traded(boiled_to_water(now, water)) if not more_water else now
     at_stop = boiled + Contents(water=more_water)
@@ -439,12 +440,6 @@ def work_min(route: Route) -> float:
 
 #: Over the time there is by less than this nobody minds, min. Modelling choice.
 TIME_SLACK_MIN = 1.0
-
-#: Liquid below this is not worth stirring in: mL, and share of the pot (common practice).
-LEAST_LIQUID_ML, LEAST_LIQUID_SHARE = 15.0, 0.02
-
-#: Less salt than this is too small to say, g (common practice).
-LEAST_SALT_G = 0.3
 
 #: A sauce is what was wanted where its salt is this close, points, and its amount at least this share.
 SALT_SLACK_PERCENT, AMOUNT_SLACK = 0.1, 0.95

@@ -26,10 +26,9 @@ from .base import Act, Answer, LetDown, Rank
 
 
 class _Dose(NamedTuple):
-    """A helping of thickener: dry g now, dry g to prepare for it and the next, and whether none is in yet."""
+    """A helping of thickener, dry g; whether none is in yet, and the least that is noticed, dry g."""
 
     dry_g: float
-    prepare_g: float
     first: bool
     least_g: float
 
@@ -107,7 +106,7 @@ def _dose(bench: Bench) -> _Dose:
     per_gram = flour_equivalent_g(school.per_gram.starch) or math.inf
     least = max(smallest, weighs.least_dose_share * _flour_in(bench.pot) / per_gram)
     dry = max(dry, least)
-    return _Dose(dry, weighs.prepared * max(total, dry), first, least)
+    return _Dose(dry, first, least)
 
 
 def _flour_in(pot: Pot) -> float:
@@ -197,7 +196,7 @@ def _asked(timeline: State) -> Message:
 
 @dataclass(frozen=True, kw_only=True)
 class Thicken(Act):
-    """A helping of thickener, ``dry_g``, of ``prepare_g`` that are prepared; ``first`` is it where none is in yet."""
+    """A helping of thickener, ``dry_g``; ``first`` is it where none is in yet."""
 
     kind: ClassVar[str] = "thicken"
     stage: ClassVar[Stage] = "thicken"
@@ -206,7 +205,6 @@ class Thicken(Act):
 
     thickener: School = field()
     dry_g: float
-    prepare_g: float
     first: bool
 
     @classmethod
@@ -219,7 +217,7 @@ class Thicken(Act):
         why = matter.why or (None if dose.first else "too_thin")
         # Right by the spoon, it gets no more than the least that is noticed.
         dry_g = dose.least_g if why == "leans" else dose.dry_g
-        return cls(thickener=bench.school, why=why, dry_g=dry_g, prepare_g=max(dose.prepare_g, dry_g), first=dose.first)
+        return cls(thickener=bench.school, why=why, dry_g=dry_g, first=dose.first)
 
     @property
     def pours_ml(self) -> float:
