@@ -32,6 +32,7 @@ EQUATIONS: dict[str, tuple[str, Callable[[Terms], float]]] = {
     "explanation.time_how": ("best", lambda a: a["first"] + a["steam"] / a["rate"]),
     "explanation.salt_how": ("percent", lambda a: 100.0 * a["salt"] / a["sauce"]),
     "explanation.salt_to_add_how": ("grams", lambda a: (a["share"] * a["sauce"] - a["salt"]) / (1.0 - a["share"])),
+    "explanation.strength_how": ("percent", lambda a: 100.0 * a["own"] / a["sauce"]),
     "explanation.body_how": (
         "viscosity",
         lambda a: a["water"] * math.pow(10.0, a["starch"] + a["gelatin"] + a["solubles"] + a["fat"]),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import timedelta
 from itertools import pairwise
 from typing import Any
@@ -13,6 +14,7 @@ from makers import BURNER, EVENING, braise, event, fold, in_words, pot, potted, 
 from spissus_core import events as ev
 from spissus_core.errors import TargetError
 from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.evaporation import boiled_to_volume
@@ -131,7 +133,10 @@ def test_every_figure_has_its_arithmetic() -> None:
     lines = {
         in_words(reason.what): in_words(reason.how) for reason in reasons(pot(), wanted(900, salt_percent=1.2), route)
     }
-    assert set(lines) == {"Share left", "Dip mark", "Scale", "Time", "Body", "White roux", "Salt", "Salt to add"}
+    assert set(lines) == {
+        "Share left", "Dip mark", "Scale", "Time", "Body", "White roux", "Salt", "Salt to add", "Strength",
+    }  # fmt: skip
+    assert re.search(r"g of sauce = \d+\.\d %: light, 1\.\d times what is in the pot now", lines["Strength"])
     assert "9.0 g salt ÷" in lines["Salt"]
     assert "÷ 27 g/min from 1 kW" in lines["Time"]
 
@@ -307,6 +312,8 @@ def test_the_tone_deepens_with_concentration() -> None:
     tones = [tone(boiled_to_volume(braise(), 1460 * share)) for share in (1.0, 0.7, 0.4, 0.2)]
     assert tones == sorted(tones)
     assert 0 <= tones[0] < tones[-1] <= 1
+    # Flour makes nothing look rich.
+    assert tone(braise() + Contents(starch={"wheat": 60.0})) <= tones[0]
 
 
 def first_way(salt: float, wish: ev.Wanted, litres: float = 1.5, **liquid: Any) -> tuple[Pot, Route]:

@@ -15,7 +15,7 @@ from ..amounts.quantities import (
 )
 from ..estimation.window import power_of, warming_kj
 from ..events import Wanted
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G, percent
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, percent
 from ..ledger.water import HOT_EXPANSION, VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Reason, Term, clauses, say, sentences
@@ -26,6 +26,7 @@ from ..phenomena import body as bd
 from ..phenomena.alcohol import strength_percent
 from ..phenomena.body import STARCHES, Body
 from ..phenomena.heating import FULL_BOIL
+from ..phenomena.strength import strength_of
 from ..pot import Pot
 from .judgement import JUDGEMENT
 from .routes import WAYS, Route
@@ -188,7 +189,24 @@ def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
         share, grams = show_number(wanted.salt_percent / 100.0, 4), show_number(route.salt_to_add_g, 1, "g")
         how = say("explanation.salt_to_add_how", share=share, sauce=sauce, salt=salt, grams=grams)
         out.append(Reason(say("explanation.salt_to_add"), how))
+    out.append(_strength(taken.contents, final))
     return tuple(out)
+
+
+def _strength(now: Contents, final: Contents) -> Reason:
+    """How strong the sauce tastes of itself, in a word, and against what is in the pot."""
+    percent, own = final.strength_percent, show_number(final.own_g, 1, "g")
+    times = percent / max(now.strength_percent, LEAST_STRENGTH_PERCENT)
+    how = say(
+        "explanation.strength_how",
+        own=own, sauce=show_number(final.liquid_g, 0, "g"), percent=show_percent(percent, 1),
+        word=Term(strength_of(percent).word), times=show_number(times, 1),
+    )  # fmt: skip
+    return Reason(say("explanation.strength"), how)
+
+
+#: Weaker than this nothing is compared with, g in 100 g. Numerical choice.
+LEAST_STRENGTH_PERCENT = 0.05
 
 
 def _time(pot: Pot, route: Route) -> Message:

@@ -1,4 +1,4 @@
-"""How dark the liquid is drawn as it concentrates: a picture, not a measurement."""
+"""How dark the liquid is drawn as it gets stronger: a picture, not a measurement."""
 
 from __future__ import annotations
 
@@ -6,14 +6,15 @@ import math
 
 from ..ledger.contents import Contents
 
-#: Shares of solids at which the liquid is drawn palest and darkest. Modelling choice.
-PALE, DARK = 0.03, 0.40
+#: Strengths at which the liquid is drawn palest and darkest, g in 100 g: a carton stock's, and a meat glaze's.
+#: Modelling choice.
+PALE, DARK = 2.0, 35.0
 
 
 def tone(contents: Contents) -> float:
-    """How dark the liquid is drawn, 0 to 1, from its dissolved and suspended solids.
+    """How dark the liquid is drawn, 0 to 1, by its strength alone: flour, salt and pulp make nothing look rich.
 
-    Logarithmic between 3 % and 40 % of solids. Modelling choice.
+    Logarithmic. Modelling choice.
     """
-    solids = 1.0 - (contents.water + contents.ethanol) / contents.liquid_g
-    return min(max(math.log(max(solids, 1e-6) / PALE) / math.log(DARK / PALE), 0.0), 1.0)
+    strength = max(contents.strength_percent, 1e-6)
+    return min(max(math.log(strength / PALE) / math.log(DARK / PALE), 0.0), 1.0)
