@@ -228,7 +228,9 @@ class TooSaltyToBind(LetDown):
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
-        """Where what the thickener brings does not thin it enough."""
+        """Where what the thickener brings does not thin it enough; of salt that is known the plan's own water does."""
+        if bench.salt_known and bench.lets_down:
+            return None
         return cls(volume_ml=bench.to_the_liking_ml()) if _too_salty_to_bind(bench) else None
 
 
