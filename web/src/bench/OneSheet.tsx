@@ -69,7 +69,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
             <Part name="Bind">
               {say(plan.dry)}
               {plan.dry_also && <> ({say(plan.dry_also)})</>} {plan.dry_name}
-              {plan.carrier && <> with {say(plan.carrier)} {plan.carrier_name}</>}, by parts. {plan.how}
+              {plan.carrier && <> with {say(plan.carrier)} of {plan.carrier_name}</>}, by parts. {plan.how}
             </Part>
           )}
           {plan && (

@@ -53,7 +53,7 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
                 <>
                   {route.dry_name}
                   {route.dry_also && <> ({say(route.dry_also)})</>}
-                  {route.carrier && <> with {say(route.carrier)} {route.carrier_name}</>}
+                  {route.carrier && <> with {say(route.carrier)} of {route.carrier_name}</>}
                 </>
               ) : (
                 'it binds by itself'
