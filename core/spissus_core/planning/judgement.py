@@ -1,8 +1,8 @@
 """By what a good cook's judgement is weighed here: one frozen table, passed to whatever weighs.
 
-Each figure has its meaning, its unit and its source. Where the source is the study, it was found by
-``./spissus study obedient``, which sweeps them. A guard holds what no evening of the study contains; to sweep it
-would say nothing.
+Each figure has its meaning, its unit and its source. Where the source is the study, it was found by turning it on the
+evenings of an obedient cook; ``./spissus study judgement`` turns them all. A guard holds what no evening of the study
+contains; to turn it would say nothing.
 """
 
 from __future__ import annotations
