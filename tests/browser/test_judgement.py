@@ -49,7 +49,7 @@ def test_salted_stock_is_not_boiled_far_and_the_bar_says_why(page: Page, site: S
     now_line(page).get_by_role("button", name="Taken").click()
     expect(now_line(page)).to_contain_text(re.compile("Stir in .* of unsalted stock or water first"))
     now_line(page).get_by_role("button", name="Stirred in").click()
-    expect(now_line(page)).to_contain_text("Whisk in")
+    expect(now_line(page)).to_contain_text(re.compile("Ladle off .* Stir in .* of corn starch, and whisk it back in"))
 
 
 def test_four_pots_ring_on_any_page_and_what_was_heard_is_quiet_on_every_device(

@@ -602,3 +602,38 @@ def test_a_sign_that_says_nothing_is_not_asked_for() -> None:
     wine = ev.Added.model_validate({"ingredient": "red_wine", "amount": "1 cup"})
     for timeline in (told(started()), told(started(), wine)):
         assert all(SIGNS[key].says for key in ev.signs_asked(timeline))
+
+
+# -- in the wrong order ----------------------------------------------------------------------------
+
+
+def test_what_boils_for_nothing_is_taken_off_and_its_mark_does_not_run_away() -> None:
+    """Turned on by somebody, on a way that only lets it down: it is taken off, and nothing else is said before."""
+    salty = (started("1.8 l", fat_ml="0 ml", salt={"by": "meter", "percent": 1.3}), ev.Heated(heat="boil"))
+    way = (*salty, wanted(800), ev.Chosen(route="stretch"))
+    act = next_act(told(*way))
+    assert act.kind == "take_off"
+    (off,) = act.answers(told(*way))
+    assert off.event is not None
+    assert next_act(told(*way, off.event)).kind == "let_down"
+
+
+def test_what_is_short_is_made_up_before_it_is_bound() -> None:
+    """Looked at late: what went too far is stirred in again before spoon and thickener."""
+    start = started("1.4 l", fat_ml="0 ml", salt={"by": "taste", "verdict": "nearly"})
+    late = (start, wanted(700), ev.Chosen(route="taste_starch"), read("jug", "640 ml"), taste("right"))
+    act = next_act(told(*late))
+    assert (act.kind, act.why) == ("let_down", "too_little")
+
+
+def test_what_is_short_is_poured_back_before_water_goes_in() -> None:
+    start = started("2 l", fat_ml="0 ml", salt={"by": "meter", "percent": 1.2})
+    taken = (start, wanted(600), ev.Chosen(route="take_starch"), ev.Taken(volume_ml="300 ml"))
+    batch = told(*taken, ev.Added(ingredient="water", volume_ml=90), taste("right"))
+    act = next_act(batch)
+    assert act.kind == "pour_back"
+    (back, _) = act.answers(batch)
+    assert back.event is not None
+    after = told(*taken, ev.Added(ingredient="water", volume_ml=90), taste("right"), back.event)
+    assert after.pot.contents.liquid_ml == pytest.approx(batch.pot.contents.liquid_ml + act.volume_ml, rel=0.01)
+    assert after.salt_tested == ()

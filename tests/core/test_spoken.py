@@ -31,6 +31,7 @@ BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
 FINE = ev.Tested(of="body", verdict="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
 FLAT = ev.Tested(of="salt", verdict="flat")
+STARCHED = (*PLAN[:-1], ev.Chosen(route="corn_starch"), *SKIMMED[len(PLAN) :], read("scale", "2390 g"), *AT_MARK[-1:])
 THIN = ev.Tested(of="body", verdict="low")
 THICK = ev.Tested(of="body", verdict="high")
 SALTY = ev.Tested(of="salt", verdict="too_salty")
@@ -52,6 +53,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
+        (STARCHED, "Ladle off 30 mL of it, and let that cool to lukewarm. Stir in 8.6 g", "Ladle off 2 tbsp of it"),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays?"),
         ((*AT_MARK, LOTS, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),

@@ -69,7 +69,7 @@ def test_a_taste_against_scipys_integral(verdict: str, tongue: Tongue) -> None:
 
 @lru_cache(maxsize=2)
 def _evenings(perfect: bool) -> obedient.Result:
-    senses, count = (obedient.PERFECT, 30) if perfect else (obedient.ERRING, 120)
+    senses, count = (obedient.PERFECT, 30) if perfect else (obedient.ERRING, 200)
     return obedient.came_of(list(obedient.evenings(count, senses, seed=77)))
 
 

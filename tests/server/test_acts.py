@@ -35,7 +35,7 @@ def _sample(act: type[Act]) -> Act:
         "dry_g": 12.0, "first": True, "salt_g": 2.0, "fat_ml": 40.0, "way": "spoon",
         "mark": Mark(700.0, reads, "dip"), "expect": reads, "thought_ml": 720.0, "late_min": 5.0,
         "thickener": SCHOOLS["white_roux"], "stands": Cooling("above"), "by": None,
-        "concern": Concern("butter", EVENING), "slip": Slip(UUID(int=1), 5.0, 2.0),
+        "partly": True, "concern": Concern("butter", EVENING), "slip": Slip(UUID(int=1), 5.0, 2.0),
     }  # fmt: skip
     return act(**{field.name: given[field.name] for field in fields(act) if field.default is MISSING})
 

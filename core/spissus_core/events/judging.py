@@ -116,8 +116,7 @@ _BLAND = ("flat", "nearly")
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
     """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
     told = state.wanted.salt_percent if state.wanted else USUAL_SALT_PERCENT
-    # Once a way is chosen, tastes are asked for, cooled and with water between.
-    tongue = RAW if state.chosen is None else SAUCE
+    tongue = SAUCE if state.thickener_added or _tasted_at_leisure(state) else RAW
     known = pot.salt_error
     error = max(math.hypot(known, state.liking_error), 1e-6)
     gap = pot.contents.salt_percent - told - state.liking_percent
@@ -141,6 +140,12 @@ def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
     salted = pot.but(contents=pot.contents.with_masses(salt=bare_g * percent / (100.0 - percent)))
     spread = math.sqrt(known**2 + mine**2 * (left**2 - error**2)) / 100.0 * pot.contents.liquid_g
     return liked.but(pot=salted.salt_known_to(spread, pot.salt_g_g))
+
+
+def _tasted_at_leisure(state: State) -> bool:
+    """Whether a taste is one that is asked for, cooled and with water between: on the plan, and not out of the boil."""
+    boils = state.heating is not None and state.heating.heating and state.heating.setting.heat == "boil"
+    return state.chosen is not None and (state.at_its_mark or not boils)
 
 
 #: No tongue makes a pot saltier than this, %. Numerical choice.

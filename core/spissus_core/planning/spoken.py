@@ -62,6 +62,10 @@ def dry_amount(grams: float, thickener: School) -> Measure:
     return Measure(Shown(grams, weight.metric, spoons), Shown(grams, spoons, weight.us))
 
 
+#: What is ladled off goes by so many mL, a teaspoon. Common practice.
+LADLED_ML = 5.0
+
+
 def carrier_amount(grams: float, thickener: School) -> Measure:
     """The fat or cold liquid that goes in with ``grams`` g of thickener."""
     if thickener.fat_g:
@@ -69,6 +73,9 @@ def carrier_amount(grams: float, thickener: School) -> Measure:
         weight, spoons = show_mass(fat_g), show_spoons(fat_g / ingredient("lard").density_g_ml)
         return Measure(Shown(fat_g, weight.metric, spoons), Shown(fat_g, spoons, weight.us))
     liquid_ml = grams * thickener.liquid_ml
+    if thickener.own_parts:
+        # A ladle is no measure.
+        liquid_ml = max(round(liquid_ml / LADLED_ML) * LADLED_ML, LADLED_ML)
     volume, spoons = show_volume(liquid_ml), show_spoons(liquid_ml)
     return Measure(volume, Shown(liquid_ml, spoons, volume.metric))
 

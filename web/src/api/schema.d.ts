@@ -1919,12 +1919,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */

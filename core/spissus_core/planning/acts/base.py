@@ -41,9 +41,9 @@ class Rank(IntEnum):
     BOIL = auto()
     TASTE_BEFORE_BINDING = auto()
     FAT_AGAIN = auto()
+    AMOUNT = auto()
     BODY = auto()
     WHAT_STEAMED = auto()
-    AMOUNT = auto()
     SALT = auto()
     END = auto()
     # What comes before whichever of these is due.

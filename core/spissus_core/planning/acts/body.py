@@ -228,13 +228,14 @@ class Thicken(Act):
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=dry_amount(self.dry_g, thickener).full, dry=Term(thickener.dry))
+        leans = say("bar.leans") if self.why == "leans" else None
+        carried = carrier_amount(self.dry_g, thickener).main
+        if thickener.own_parts:
+            stir = say("bar.stir_into_it" if self.first else "bar.stir_more_into_it", dry=dry)
+            return sentences(leans, say("bar.ladle_off", amount=carried), stir)
         if thickener.carrier:
-            carried = carrier_amount(self.dry_g, thickener).main
             dry = say("bar.with_carrier", dry=dry, amount=carried, carrier=Term(thickener.carrier))
-        return sentences(
-            say("bar.leans") if self.why == "leans" else None,
-            say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry),
-        )
+        return sentences(leans, say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry))
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is whisked in; or another amount."""

@@ -36,7 +36,7 @@ class _Boil(NamedTuple):
 
 def _due(bench: Bench) -> _Boil | None:
     """The boiling that is to be done, or goes on; what boils, boils until somebody says otherwise."""
-    if bench.settled:
+    if bench.settled or _boils_for_nothing(bench):
         return None
     if bench.boils:
         ml = bench.standing_mark_ml
@@ -50,6 +50,11 @@ def _due(bench: Bench) -> _Boil | None:
     # Worked out from what was seen last: past it, the mark stays where it was, above what is thought to be left.
     reads = bench.seen.reads(_at_volume(bench.seen.contents, ml))
     return _Boil(Mark(ml, reads, _reads_by(bench, finer, reads)), why, bench.outlook(ml), finer)
+
+
+def _boils_for_nothing(bench: Bench) -> bool:
+    """Whether it boils by somebody's word, and the plan has nothing to boil away from what was seen last."""
+    return bench.boils and not bench.settled and bench.seen.contents.liquid_ml <= bench.standing_mark_ml
 
 
 def _why(bench: Bench) -> str | None:
@@ -82,6 +87,29 @@ def _reads_by(bench: Bench, finer: Finer | None, mark: Reads) -> Method:
     # Who strained into a jug does not pour a boiling pot back into it to look.
     poured = used == "jug" and window is not None and window.measured > 0
     return "jug" if poured else "scale" if used == "scale" and bench.seen.pan.empty_g is not None else "dip"
+
+
+@dataclass(frozen=True, kw_only=True)
+class TakeOff(Act):
+    """It boils, and is not to: it is taken off the heat before anything else is done with it."""
+
+    kind: ClassVar[str] = "take_off"
+    stage: ClassVar[Stage] = "reduce"
+    rank: ClassVar[Rank] = Rank.BOIL
+    next_words: ClassVar[Message | None] = say("bar.next_take_off")
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where somebody turned it on, and nothing is to boil away."""
+        return cls() if _boils_for_nothing(bench) else None
+
+    def said(self, timeline: State) -> Message:
+        """That it has to come off, and why."""
+        return say("bar.take_off")
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is off."""
+        return [Answer(say("answers.it_is_off"), ev.Heated(heat="off"))]
 
 
 @dataclass(frozen=True, kw_only=True)

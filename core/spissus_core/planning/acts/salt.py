@@ -11,7 +11,7 @@ from ... import events as ev
 from ...amounts.quantities import show_percent
 from ...events import Stage, State
 from ...events.state import Taste
-from ...messages import Message, say
+from ...messages import Message, say, sentences
 from ..bench import Bench
 from ..routes import bound_salt_percent
 from ..spoken import salt_amount
@@ -225,13 +225,20 @@ class TooSaltyToBind(LetDown):
     phrase: ClassVar[str] = "bar.too_salty"
 
     why: str | None = "too_salty"
+    partly: bool
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where what the thickener brings does not thin it enough; of salt that is known the plan's own water does."""
         if bench.salt_known and bench.lets_down:
             return None
-        return cls(volume_ml=bench.to_the_liking_ml()) if _too_salty_to_bind(bench) else None
+        if not _too_salty_to_bind(bench):
+            return None
+        return cls(volume_ml=bench.to_the_liking_ml(), partly=not bench.salt_known)
+
+    def said(self, timeline: State) -> Message:
+        """How much of it, and whether more may follow."""
+        return sentences(super().said(timeline), say("bar.by_the_tongue") if self.partly else None)
 
 
 @dataclass(frozen=True, kw_only=True)
