@@ -53,7 +53,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
-        (STARCHED, "Ladle off 30 mL of it, and let that cool to lukewarm. Stir in 8.6 g", "Ladle off 2 tbsp of it"),
+        (STARCHED, "Ladle off 30 mL, and let it cool to lukewarm. Stir in 8.6 g", "Ladle off 2 tbsp, and"),
         (BOUND, "Simmer 5 to 10 min with the lid on, then a spoonful on a warm plate", "a finger line stays?"),
         ((*AT_MARK, LOTS, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),

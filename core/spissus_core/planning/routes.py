@@ -199,7 +199,10 @@ def _way_from(pot: Pot, wanted: Wanted, kind: str, way: Way, *, here: bool) -> R
     aside = pot.contents.liquid_ml - taken
     if aside < max(LEAST_ASIDE_ML, LEAST_ASIDE_SHARE * pot.contents.liquid_ml):
         return solve(pot, wanted, way.stop, way.school, kind=kind)
-    route = solve(pot.part(taken / pot.contents.liquid_ml), wanted, way.stop, way.school, kind=kind)
+    # Of what is too salty so much less was taken: it is let down to its salt, and comes to what it comes to.
+    salty = way.stop == "volume" and taken < (1.0 - ROUNDING) * wanted.amount_ml
+    stop: Stop = "stretch" if salty else way.stop
+    route = solve(pot.part(taken / pot.contents.liquid_ml), wanted, stop, way.school, kind=kind)
     if way.stop != "taste" and route.steam_g > 0.0 and taken <= (1.0 + ROUNDING) * wanted.amount_ml:
         # Nothing is meant to boil: so much less is taken as the thickener brings.
         taken *= wanted.amount_ml / (wanted.amount_ml + route.steam_g * ML_G["water"])

@@ -231,8 +231,7 @@ class Thicken(Act):
         leans = say("bar.leans") if self.why == "leans" else None
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
-            stir = say("bar.stir_into_it" if self.first else "bar.stir_more_into_it", dry=dry)
-            return sentences(leans, say("bar.ladle_off", amount=carried), stir)
+            return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
         if thickener.carrier:
             dry = say("bar.with_carrier", dry=dry, amount=carried, carrier=Term(thickener.carrier))
         return sentences(leans, say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry))
