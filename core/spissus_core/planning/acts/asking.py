@@ -36,10 +36,6 @@ class Start(Act):
         """What to say."""
         return say("bar.start")
 
-    def answers(self, timeline: State) -> list[Answer]:
-        """None: it has a page of its own."""
-        return []
-
 
 @dataclass(frozen=True, kw_only=True)
 class Want(Act):

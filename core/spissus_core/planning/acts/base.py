@@ -132,9 +132,9 @@ class Act(ABC):
         """What stands before the sentence until it is time."""
         return None
 
-    @abstractmethod
     def answers(self, timeline: State) -> list[Answer]:
-        """The answers to it, the one that it asks for first."""
+        """The answers to it, the one that it asks for first; none where it is answered elsewhere, or over."""
+        return []
 
     @property
     def doing(self) -> Act:

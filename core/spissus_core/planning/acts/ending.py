@@ -33,10 +33,6 @@ class ThrownAway(Act):
         """That it was."""
         return say("bar.thrown_away")
 
-    def answers(self, timeline: State) -> list[Answer]:
-        """None."""
-        return []
-
 
 @dataclass(frozen=True, kw_only=True)
 class Done(Act):
@@ -57,10 +53,6 @@ class Done(Act):
     def said(self, timeline: State) -> Message:
         """With how much."""
         return say("bar.done", volume=show_volume(self.volume_ml))
-
-    def answers(self, timeline: State) -> list[Answer]:
-        """None."""
-        return []
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -128,7 +120,3 @@ class Alone(Act):
     def said(self, timeline: State) -> Message:
         """That it cannot."""
         return say("bar.alone")
-
-    def answers(self, timeline: State) -> list[Answer]:
-        """None."""
-        return []

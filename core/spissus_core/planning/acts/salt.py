@@ -71,6 +71,11 @@ class _Tasting(Act):
     kind: ClassVar[str] = "test_salt"
     stage: ClassVar[Stage] = "season"
     next_words: ClassVar[Message | None] = say("bar.next_taste")
+    phrase: ClassVar[str]
+
+    def said(self, timeline: State) -> Message:
+        """How, and what for."""
+        return say(self.phrase)
 
     def answers(self, timeline: State) -> list[Answer]:
         """What may be said of a taste."""
@@ -92,6 +97,7 @@ class TasteUnknown(_Tasting):
     """Nobody tasted or measured the salt: nothing is planned before that."""
 
     rank: ClassVar[Rank] = Rank.UNKNOWN_SALT
+    phrase: ClassVar[str] = "bar.taste_first"
 
     why: str | None = "unknown"
 
@@ -104,16 +110,13 @@ class TasteUnknown(_Tasting):
         wide = bench.pot.salt_error > bench.judgement.salt_unknown
         return cls() if nobody and timeline.chosen is None and wide else None
 
-    def said(self, timeline: State) -> Message:
-        """How, and what for."""
-        return say("bar.taste_first")
-
 
 @dataclass(frozen=True, kw_only=True)
 class TasteBeforeWater(_Tasting):
     """Too salty as far as anybody said: before water goes in, which cannot be taken out, it is tasted."""
 
     rank: ClassVar[Rank] = Rank.TASTE_BEFORE_WATER
+    phrase: ClassVar[str] = "bar.taste_before_water"
 
     why: str | None = "before_water"
 
@@ -122,10 +125,6 @@ class TasteBeforeWater(_Tasting):
         """Where it is too salty to be bound, and the tongue may know better."""
         known = bench.salt_known or bench.timeline.salt_tested
         return None if known or not _too_salty_to_bind(bench) else cls()
-
-    def said(self, timeline: State) -> Message:
-        """How, and what for."""
-        return say("bar.taste_before_water")
 
 
 def _too_salty_to_bind(bench: Bench) -> bool:
@@ -144,6 +143,7 @@ class TasteBeforeBinding(_Tasting):
     """What is bound is not boiled on: whether its salt allows more is asked before."""
 
     rank: ClassVar[Rank] = Rank.TASTE_BEFORE_BINDING
+    phrase: ClassVar[str] = "bar.taste_before_binding"
 
     why: str | None = "before_binding"
 
@@ -154,16 +154,13 @@ class TasteBeforeBinding(_Tasting):
         open_ = bench.way.stop == "taste" and not bench.settled and not bench.boils
         return cls() if open_ and not timeline.salt_tested and not bench.salt_known else None
 
-    def said(self, timeline: State) -> Message:
-        """How, and what for."""
-        return say("bar.taste_before_binding")
-
 
 @dataclass(frozen=True, kw_only=True)
 class TasteSalt(_Tasting):
     """Tasted at the end, on what it will be eaten with; once more where tongue and ledger differ."""
 
     rank: ClassVar[Rank] = Rank.SALT
+    phrase: ClassVar[str] = "bar.taste"
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -176,7 +173,7 @@ class TasteSalt(_Tasting):
         assert timeline.pot is not None
         salt = timeline.pot.salt_percent.best
         if self.why != "once_more":
-            return say("bar.taste", salt=show_percent(salt))
+            return say(self.phrase, salt=show_percent(salt))
         over = salt - (timeline.wanted.salt_percent if timeline.wanted else salt)
         near = abs(over) <= NEAR_LIKING
         found = "bar.right_for_you" if near else "bar.salty_for_you" if over > 0.0 else "bar.mild_for_you"
