@@ -27,16 +27,17 @@ from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import error_ml
 from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
 from spissus_core.messages import Message
-from spissus_core.pantry.schools import School
+from spissus_core.pantry.schools import SCHOOLS, School
 from spissus_core.phenomena.alcohol import retained, strength_percent
 from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
 from spissus_core.phenomena.fat import DROPLETS_UM, ice_price, settling_minutes
 from spissus_core.phenomena.heating import Burner, HeatSetting, LearnedRate, power
 from spissus_core.phenomena.seasoning import RAW, STOCK_PERCENT, SaltByTaste, starting_salt_percent
-from spissus_core.planning.explanation import notes, reasons
+from spissus_core.planning.ceiling import salt_ceiling_ml
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import salt_ceiling_ml, solve_routes, trade
+from spissus_core.planning.proposing import solve_routes
 from spissus_core.planning.skimming import advised, fat_for_roux, options, rest_ml, settling
+from spissus_core.planning.trade import trade
 from words import plain
 
 from tests.makers import BURNER, EVENING, PAN, event, fold, listed, read, started, wanted
@@ -48,8 +49,6 @@ OVAL = Pan(
     name="oval pot", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=330, rim_width_mm=235,
     height_mm=95,
 )  # fmt: skip
-#: Cases whose reasons are kept too, words and all.
-TOLD = ("from start to plate", "with meat in it, drawn off and poured back")
 
 STRONG = Burner(name="strong burner", net_kw=2.0, boils_c=98.0)
 
@@ -61,6 +60,9 @@ TAUGHT = STRONG.model_copy(
         )
     }
 )
+
+#: The ways whose figures are kept, by their keys: that another way is offered changes none of them.
+WATCHED = ("all-volume-white_roux", "all-body-alone", "all-taste-corn_starch_own", "part-volume-corn_starch_own")
 
 LISTS = {
     "pork cheek": "1.2 kg pork cheek\n2 carrots\n1 onion\n750 ml dry cider, boiled down to a third\n1.2 l beef stock\n"
@@ -87,7 +89,7 @@ def _jug(value: str, **more: Any) -> ev.Read:
 def logs() -> dict[str, list[ev.Event]]:
     """Small batches, each of which does something else."""
     start = started("1.6 l", fat_ml="80 ml")
-    plan = [(1.0, wanted(900)), (2.0, ev.Chosen(route="roux"))]
+    plan = [(1.0, wanted(900)), (2.0, ev.Chosen(route="all-volume-white_roux"))]
     boiling: list[tuple[float, ev.Kind]] = [(0.0, start), *plan, (4.0, ev.Skimmed(way="separator"))]
     cider = Braise(**listed(LISTS["pork cheek"]).model_dump())
     by_list = ev.Started.model_validate(
@@ -109,7 +111,7 @@ def logs() -> dict[str, list[ev.Event]]:
         "a simmer under paper, then the oven": _log(
             (0, started("1.9 l", "jug", hot=False)), (1, ev.Heated(heat="simmer", cover="paper")),
             (1, wanted(1200, body=1)),
-            (2, ev.Chosen(route="salt_limit")), (40, _jug("1.7 l")), (45, ev.Heated(heat="oven", oven_c=180)),
+            (2, ev.Chosen(route="all-salt-white_roux")), (40, _jug("1.7 l")), (45, ev.Heated(heat="oven", oven_c=180)),
             (80, _jug("1.5 l")),
         ),
         "two pans, then together, then a smaller one": _log(
@@ -120,24 +122,44 @@ def logs() -> dict[str, list[ev.Event]]:
         "with meat in it, drawn off and poured back": _log(
             (0, started("2 l", solids_g=600, fat_mm=3, fat_in="pan")),
             (2, ev.Drawn(volume_ml=900, pan=SMALL, burner=STRONG)),
-            (3, wanted(600)), (4, ev.Chosen(route="corn_starch")), (12, read("scale", 1850)),
+            (3, wanted(600)), (4, ev.Chosen(route="all-volume-corn_starch_own")), (12, read("scale", 1850)),
             (14, ev.Returned(volume_ml=200)),
             (15, ev.Solids(mass_g=150)), (22, read("dip", 40)), (23, ev.Metered(percent=0.9)),
         ),
         "ice, and what it adds": _log(
             (0, started("1.8 l", fat_ml="120 ml")), (3, ev.Skimmed(way="ice", ice_g=400)),
-            (4, wanted(1000, body=2)), (5, ev.Chosen(route="reduction")), (12, _jug("1.7 l")),
+            (4, wanted(1000, body=2)), (5, ev.Chosen(route="all-body-alone")), (12, _jug("1.7 l")),
             (15, _jug("1.75 l", gain="added")),
         ),
         "weighed, with its fat and some meat": _log(
-            (0, started("3.4 kg", "scale", fat_mm=4, solids_g=300)), (1, wanted(900)), (2, ev.Chosen(route="roux")),
+            (0, started("3.4 kg", "scale", fat_mm=4, solids_g=300)), (1, wanted(900)),
+            (2, ev.Chosen(route="all-volume-white_roux")),
         ),
         "boiled dry": _log(
             (0, started("400 ml", fat_ml="60 ml")), (15, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml")),
         ),
         "by the list": _log(
-            (0, by_list), (1, wanted(900, body=3)), (2, ev.Chosen(route="corn_starch")),
+            (0, by_list), (1, wanted(900, body=3)), (2, ev.Chosen(route="all-volume-corn_starch_own")),
             (15, read("scale", 2600)),
+        ),
+        "tongues that differ": _log(
+            (0, started("1.5 l", salt={"by": "taste", "verdict": "salty"}, fat_ml=0)), (1, wanted(1100)),
+            (2, ev.Chosen(route="all-volume-corn_starch_own")), (4, ev.Tested(of="salt", verdict="flat")),
+            (5, ev.Tested(of="salt", verdict="salty")), (6, ev.Salted(salt_g=2)), (7, ev.Metered(percent=0.7)),
+            (8, ev.Tested(of="salt", verdict="low")), (9, ev.Tested(of="salt", verdict="low")),
+        ),
+        "slips of the finger": _log(
+            *boiling, (5, ev.Salted(salt_g=1.2)), (5.2, ev.Salted(salt_g=1.2)), (7, ev.Salted(salt_g=40)),
+        ),
+        "a lid, a part of the heat, a jug that gains": _log(
+            *boiling, (5, ev.Heated(heat="boil", share=0.6, cover="ajar")), (15, _jug("1.45 l")), (16, _jug("1.52 l")),
+            (25, ev.FatSeen(look="film")), (26, ev.Seen(sign="film")), (30, _jug("1.2 l")), (31, ev.Finished()),
+        ),
+        "a ladle from under the fat": _log(
+            (0, started("2.4 l", fat_ml="140 ml")), (1, wanted(500, body=4)),
+            (2, ev.Chosen(route="part-volume-white_roux")), (5, ev.Taken(volume_ml="620 ml", how="under")),
+            (8, ev.Skimmed(way="spoon", fat_ml="4 ml")), (12, ev.Thickened(thickener="white_roux", dry_g=12)),
+            (22, ev.Tested(of="body", verdict="right")), (23, ev.Tested(of="body", verdict="high")),
         ),
         "cooling": _log(
             (0, started("2.5 l", fat_ml="150 ml")), (5, ev.Cooling(celsius=88, surroundings_c=4)),
@@ -166,14 +188,11 @@ def cases() -> dict[str, Any]:
             found["skim"] = (ways, advised(ways, rest_ml(pot, wish)))
         if wish is not None:
             routes = [r for r in solve_routes(pot, wish, agreed=wish) if r.feasible]
-            found["routes"] = routes[:6]
-            if name in TOLD:
-                found["said"] = [(notes(pot, wish, route), reasons(pot, wish, route)) for route in routes[:6]]
+            watched = {route.kind: route for route in routes if route.kind in WATCHED}
+            found["first"], found["routes"] = routes[0].kind, watched
             found["trade"] = trade(pot, wish)[::4]
             found["ceiling"] = salt_ceiling_ml(pot, wish)
-            found["roux"] = fat_for_roux(
-                timeline.kept_fat_g, pot.contents.fat_free, routes[1].dry_g, routes[1].thickener
-            )
+            found["roux"] = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, 20.0, SCHOOLS["white_roux"])
             pans = [(PAN, BURNER), (SMALL, STRONG), (OVAL, STRONG)]
             found["pans"] = compared(pot, min(700.0, pot.contents.liquid_ml), pans, HeatSetting())
         if board.ahead is not None:
@@ -237,16 +256,13 @@ def _readings(step: float) -> list[Reading]:
 
 
 def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
-    """Every number, word and yes or no in a thing, by where it stands; of sentences only those that are asked for."""
-    said = "said" in where
+    """Every number, word and yes or no in a thing, by where it stands; of sentences, which stand in ``told.json``,
+    only what they are of."""
     if isinstance(thing, Contents):
         thing = {k: v for k, v in vars(thing).items() if v}
     if isinstance(thing, Message):
         if where.endswith(".what"):
             yield where, plain(thing, "metric")
-        elif said:
-            yield f"{where}.metric", plain(thing, "metric")
-            yield f"{where}.us", plain(thing, "us")
         return
     if isinstance(thing, Pan | Burner | ev.Kind | School) or thing is None:
         return
