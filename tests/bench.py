@@ -30,7 +30,8 @@ from spissus_core.estimation.thinning import thinned
 from spissus_core.fold import REMEMBERED, fold, progress
 from spissus_core.intake.lines import read_line, read_list
 from spissus_core.planning.bench import stop_of
-from spissus_core.planning.routes import solve_routes, trade
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.trade import trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
 
@@ -92,7 +93,7 @@ def one_more(log: list[ev.Event]) -> float:
 
 def core() -> None:
     for count in (50, 200, 800):
-        steps: list[ev.Kind] = [started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux")]
+        steps: list[ev.Kind] = [started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="all-volume-white_roux")]
         steps += [read("scale", 3000 - 500 * i / count) for i in range(count - len(steps))]
         log = [event(seq, payload, minute=seq / 10) for seq, payload in enumerate(steps, 1)]
         print(f"fold of {count:4} events        {timed(lambda log=log: anew(log), 30)[0]:7.2f} ms")  # type: ignore[misc]
@@ -102,7 +103,7 @@ def core() -> None:
         boiling: list[ev.Kind] = [
             started("1.6 l", fat_ml="80 ml"),
             wanted(900),
-            ev.Chosen(route="roux"),
+            ev.Chosen(route="all-volume-white_roux"),
             ev.Heated(heat="simmer"),
         ]
         boiling += [read("scale", 3000 - 500 * i / count) for i in range(count - len(boiling))]
@@ -139,7 +140,7 @@ def reader() -> None:
 
 def devices_core() -> None:
     """An hour of a scale at 1 Hz: thinned, folded and learned from."""
-    steps: list[ev.Kind] = [started("3 l"), wanted(900), ev.Chosen(route="roux")]
+    steps: list[ev.Kind] = [started("3 l"), wanted(900), ev.Chosen(route="all-volume-white_roux")]
     plan = [event(seq, payload, minute=0) for seq, payload in enumerate(steps, 1)]
     pot = fold(plan, stop_of=stop_of).pot
     assert pot is not None
@@ -257,7 +258,7 @@ def fresh_batches(cook: Visitor) -> Iterator[str]:
         batch, at = str(uuid4()), datetime.now(UTC).isoformat()
         start = {"id": batch, "event_id": str(uuid4()), "at": at, "name": "x", "start": {"liquid": liquid, **where}}
         cook.call("POST", "/api/v1/batches", start)
-        for payload in (WANTED, {"kind": "chosen", "route": "roux"}):
+        for payload in (WANTED, {"kind": "chosen", "route": "all-volume-white_roux"}):
             cook.call("POST", f"/api/v1/batches/{batch}/events", {"id": str(uuid4()), "at": at, "payload": payload})
         yield from [batch] * 40
 

@@ -21,7 +21,7 @@ from .planning.bench import stop_of
 from .planning.journey import Stretch, journey
 from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
-from .planning.routes import Route
+from .planning.solving import Route
 from .pot import Pot
 
 T = TypeVar("T")
@@ -71,7 +71,7 @@ class Board:
     @cached_property
     def route(self) -> Route | None:
         """The chosen way, from the pot as it is."""
-        return self.part("plan", lambda: plan(self.timeline), None)
+        return self.part("plan", lambda: plan(self.timeline, self.judgement), None)
 
     @cached_property
     def act(self) -> Act:

@@ -14,7 +14,7 @@ from larder.services import own_ingredients
 from ninja import Query, Router
 from ninja.security import SessionAuth
 from shared.refusals import may_refuse
-from shared.shapes import PanShape, SaidOut
+from shared.shapes import PanShape, ReasonOut, SaidOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
@@ -27,11 +27,13 @@ from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.planning.bench import stop_of
 from spissus_core.planning.journey import journey
-from spissus_core.planning.routes import solve_routes, trade
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.solving import solve_route
+from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
 from words import plain
 
-from . import bench, door, intake, logbook, marks, services, ways
+from . import bench, door, heating, intake, logbook, marks, services, ways
 from .models import Batch
 from .pot import pot_out
 
@@ -136,6 +138,13 @@ def read(request: HttpRequest, batch_id: UUID) -> bench.BatchOut:
     return bench.batch_out(batch, Board(services.log_of(batch), services.present()))
 
 
+@router.get("/batches/{batch_id}/alone", response=heating.AloneOut)
+def alone(request: HttpRequest, batch_id: UUID) -> heating.AloneOut:
+    """What a page needs to know of a heated pot before it has nobody to ask any more."""
+    batch = services.batch_of(member_of(request), batch_id)
+    return heating.alone_out(batch.last_seq, Board(services.log_of(batch), services.present()))
+
+
 @router.post("/batches/{batch_id}/events", response=bench.BatchOut, openapi_extra=may_refuse(409))
 def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> bench.BatchOut:
     """Record an event."""
@@ -154,6 +163,16 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.Routes
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     chosen = None if board.timeline.chosen is None else board.timeline.chosen.route
     return ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen)
+
+
+@router.post("/batches/{batch_id}/routes/{kind}/reasons", response=list[ReasonOut])
+def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.Wanted) -> list[ReasonOut]:
+    """The arithmetic of one of the ways; nothing is saved."""
+    member = member_of(request)
+    board, pot = _potted(services.batch_of(member, batch_id))
+    wish = data.said_again(board.timeline.wanted).of(pot)
+    pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
+    return ways.reasons_out(pot, wish, ways.in_time(pot, wish, solve_route(pot, wish, kind), pairs))
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

@@ -17,7 +17,7 @@ from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
 from spissus_core.planning.acts import Alone
-from spissus_core.planning.routes import suggested
+from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.pot import Pot
 
@@ -29,7 +29,7 @@ from .intake import EstimatedOut, StartOut, estimated_out, start_out
 from .marks import MarkOut, StretchOut, marks_out, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
-from .ways import RouteOut, WantedOut, route_out, wanted_out
+from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
 class ServedOut(Shape):
@@ -74,7 +74,7 @@ class BatchOut(Shape):
     wanted: WantedOut | None
     suggested: WantedOut | None
     chosen: ev.RouteKind | None
-    plan: RouteOut | None
+    plan: PlanOut | None
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
@@ -101,7 +101,7 @@ class LiveOut(Shape):
     heat: HeatOut
     ribbon: list[StretchOut]
     suggested: WantedOut | None
-    plan: RouteOut | None
+    plan: PlanOut | None
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
@@ -185,9 +185,9 @@ def _missing(batch: Batch, board: Board) -> list[MissingOut]:
     return [MissingOut(part=part, why=SaidOut.of(error.message)) for part, error in board.missing.items()]
 
 
-def _plan_out(board: Board) -> RouteOut | None:
+def _plan_out(board: Board) -> PlanOut | None:
     pot, wanted, route = board.timeline.pot, board.timeline.wanted, board.route
-    return None if pot is None or wanted is None or route is None else route_out(pot, wanted, route)
+    return None if pot is None or wanted is None or route is None else plan_out(pot, wanted, route)
 
 
 def _skim(board: Board) -> SkimOut | None:

@@ -13,9 +13,9 @@ from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.messages import Message, Term, say
 from spissus_core.phenomena.cooling import LIMITS, Cooling, forecast, judge
 from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS, SkimWay
-from spissus_core.planning.routes import Route
 from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
 from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling, show_fat
+from spissus_core.planning.solving import Route
 from spissus_core.planning.spoken import cooling_line
 from spissus_core.pot import Pot
 from words import plain
@@ -29,7 +29,6 @@ class SkimWayOut(Shape):
     share: float
     takes: ShownOut
     leaves: ShownOut
-    leaves_at_most: ShownOut
     lost: ShownOut
     minutes: RangeOut
     time: str
@@ -135,7 +134,6 @@ def _way(option: Option, *, advised: bool) -> SkimWayOut:
         share=way.share.best,
         takes=ShownOut.of(show_volume(option.takes_ml)),
         leaves=ShownOut.of(show_volume(option.leaves_ml.best)),
-        leaves_at_most=ShownOut.of(show_volume(option.leaves_ml.high)),
         lost=ShownOut.of(show_volume(option.liquid_ml)),
         minutes=RangeOut.of(option.minutes),
         time=show_span(option.minutes.low, option.minutes.high),

@@ -11,6 +11,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.quantities import show_temperature, show_volume, volume_ticks
 from spissus_core.amounts.tables import key_of
+from spissus_core.board import Board
 from spissus_core.estimation.forecast import Outlook, Progress
 from spissus_core.estimation.window import power_of
 from spissus_core.fold import Timeline
@@ -19,7 +20,8 @@ from spissus_core.measuring.measurement import Reads
 from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.planning.acts import Act
-from spissus_core.planning.routes import Route, salt_ceiling_ml
+from spissus_core.planning.ceiling import salt_ceiling_ml
+from spissus_core.planning.solving import Route
 from spissus_core.planning.spoken import rate_line
 from spissus_core.pot import Pot
 
@@ -95,9 +97,17 @@ class LookOut(Shape):
     minutes: float
 
 
+class AloneOut(Shape):
+    """What a page goes by that has nobody to ask any more, as of the batch's entry ``last_seq``: the course of the pot
+    in the hours ``ahead``, and when to look after a reading. Nothing of either where it is not heated."""
+
+    last_seq: int
+    ahead: list[CoursePoint]
+    looks: list[LookOut]
+
+
 class CurveOut(Shape):
-    """The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
-    ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
+    """The liquid over time, and when boiling on would bring it to the mark; ``most_ml_min`` is more than any such
     stove takes in a minute, and two readings that are ``no_chance_ml`` apart are so by no chance."""
 
     points: list[CurvePoint]
@@ -111,8 +121,6 @@ class CurveOut(Shape):
     left_out: int
     rate: SaidOut | None
     course: list[CoursePoint]
-    ahead: list[CoursePoint]
-    looks: list[LookOut]
     most_ml_min: float
     no_chance_ml: float
 
@@ -140,8 +148,6 @@ def curve_out(
     outlook, mark = act.outlook, act.mark
     known = outlook is not None and outlook.readings > 0
     rate = power_of(pot, FULL_BOIL)
-    no_course: list[CoursePoint] = []
-    course, onward = _course(pot, ahead, outlook, now) if ahead and outlook else (no_course, no_course)
     steam = outlook.steam if outlook else Estimate.log_normal(rate.steam_g_min, rate.spread) if rate else None
     return CurveOut(
         points=[
@@ -165,12 +171,7 @@ def curve_out(
         learned_from=outlook.readings if outlook else 0,
         left_out=outlook.outliers if outlook else 0,
         rate=SaidOut.of(rate_line(outlook, rate.batches if rate else 0)) if outlook and (known or rate) else None,
-        course=course,
-        ahead=onward,
-        looks=[] if ahead is None or outlook is None or mark is None else [
-            LookOut(liquid_ml=look.liquid_ml, at=look.at, minutes=look.minutes)
-            for look in ahead.looks_alone(mark.ml, pot.known_to_ml(act.reads_by))
-        ],
+        course=[] if ahead is None or outlook is None else _course(pot, ahead, _to_the_mark(ahead, outlook, now)),
         most_ml_min=ev.most_ml_min(pot),
         no_chance_ml=ev.no_chance_ml(pot.known_to_ml(act.reads_by)),
     )  # fmt: skip
@@ -204,24 +205,45 @@ ALONE, ALONE_STEPS = timedelta(hours=6), 12
 MOST_CURVE_POINTS = 120
 
 
-def _course(
-    pot: Pot, ahead: Progress, outlook: Outlook, now: datetime | None
-) -> tuple[list[CoursePoint], list[CoursePoint]]:
-    """Where the pot is thought to stand, from the last look until it is surely past the mark, and to the present; and
-    from there on."""
-    begin, end = ahead.last, max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
-    steps = 16
-    moments = [begin + (end - begin) * i / steps for i in range(steps + 1)]
-    onward = max(now or begin, begin) + ALONE - end
-    if onward > timedelta(0):
-        moments += [end + onward * i / ALONE_STEPS for i in range(1, ALONE_STEPS + 1)]
+def alone_out(batch_seq: int, board: Board) -> AloneOut:
+    """What the page of a batch needs before it is alone with it."""
+    pot, ahead, doing = board.timeline.pot, board.ahead, board.act.doing
+    if pot is None or ahead is None or doing.outlook is None:
+        return AloneOut(last_seq=batch_seq, ahead=[], looks=[])
+    end = _end(doing.outlook, board.now)
+    onward = max(board.now or ahead.last, ahead.last) + ALONE - end
+    moments = [end + onward * i / ALONE_STEPS for i in range(1, ALONE_STEPS + 1)] if onward > timedelta(0) else []
+    looks = [] if doing.mark is None else ahead.looks_alone(doing.mark.ml, pot.known_to_ml(doing.reads_by))
+    return AloneOut(
+        last_seq=batch_seq,
+        ahead=_course(pot, ahead, moments),
+        looks=[LookOut(liquid_ml=look.liquid_ml, at=look.at, minutes=look.minutes) for look in looks],
+    )
+
+
+#: The course to the mark is drawn in so many steps.
+COURSE_STEPS = 16
+
+
+def _to_the_mark(ahead: Progress, outlook: Outlook, now: datetime | None) -> list[datetime]:
+    """From the last look until it is surely past the mark, and to the present."""
+    step = (_end(outlook, now) - ahead.last) / COURSE_STEPS
+    return [ahead.last + step * i for i in range(COURSE_STEPS + 1)]
+
+
+def _end(outlook: Outlook, now: datetime | None) -> datetime:
+    return max([outlook.arrives[2], *([now + COURSE_AHEAD] if now else [])])
+
+
+def _course(pot: Pot, ahead: Progress, moments: Sequence[datetime]) -> list[CoursePoint]:
+    """Where the pot is thought to stand at these moments, and what is read of it then."""
     gross, fat_ml = pot.gross_g, pot.contents.fat_ml
 
     def reads(liquid_ml: float, mass_g: float) -> Reads:
         weight = None if gross is None else gross + (mass_g - pot.contents.mass_g) * pot.share
         return Reads(pot.mark_mm(liquid_ml), (liquid_ml + fat_ml) * HOT_EXPANSION, weight)
 
-    points = [
+    return [
         CoursePoint(
             at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
             liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
@@ -229,7 +251,6 @@ def _course(
         )
         for one in ahead.course(moments)
     ]  # fmt: skip
-    return points[: steps + 1], points[steps + 1 :]
 
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:

@@ -13,8 +13,9 @@ from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, Shown, say
 from spissus_core.planning.acts import Act
 from spissus_core.planning.acts.amount import Take
+from spissus_core.planning.ceiling import salt_ceiling_ml
 from spissus_core.planning.journey import Stretch
-from spissus_core.planning.routes import Route, salt_ceiling_ml
+from spissus_core.planning.solving import Route
 
 
 class MarkOut(Shape):

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from shared.shapes import RangeOut, ReasonOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_volume
 from spissus_core.estimation.spoon import height
@@ -24,7 +22,6 @@ class BodyOut(Shape):
     word: str
     everyday: str
     does: str
-    viscosity: RangeOut
     low: float
     position: float
     high: float
@@ -86,7 +83,6 @@ class PotOut(Shape):
     gross: ShownOut | None
     solids: ShownOut | None
     kept: ShownOut | None
-    measured_by: Method | Literal["list"]
     liquid_error: ShownOut
     salt: RangeOut
     body: BodyOut
@@ -123,7 +119,7 @@ def body_out(body: Body) -> BodyOut:
     step, spread = body.step, body.estimate
     return BodyOut(
         step=step.index, word=word(step.word), everyday=word(step.everyday), does=word(step.does),
-        viscosity=RangeOut.of(spread), low=height(spread.low),
+        low=height(spread.low),
         # As drawn it stands within its step.
         position=min(max(height(spread.best), step.index), step.index + 0.999), high=height(spread.high),
     )  # fmt: skip
@@ -141,7 +137,6 @@ def pot_out(pot: Pot) -> PotOut:
         gross=None if pot.gross_g is None else ShownOut.of(show_mass(pot.gross_g)),
         solids=None if pot.solids is None else ShownOut.of(show_mass(pot.solids.mass_g)),
         kept=None if pot.kept is None else ShownOut.of(show_volume(pot.kept.liquid_ml)),
-        measured_by=pot.measured_by,
         liquid_error=ShownOut.of(show_volume(pot.error_ml)),
         salt=RangeOut.of(pot.salt_percent),
         body=body_out(pot.body),

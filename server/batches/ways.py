@@ -24,8 +24,10 @@ from spissus_core.planning.explanation import because, leave, notes, reasons
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.judgement import JUDGEMENT
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import WAYS, Route, TradePoint, suggested, too_salty_ml, work_min
+from spissus_core.planning.proposing import suggested
+from spissus_core.planning.solving import Route, work_min
 from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount, way_line
+from spissus_core.planning.trade import TradePoint, too_salty_ml
 from spissus_core.pot import Pot
 
 from .pot import BodyOut, body_out, word
@@ -60,7 +62,6 @@ class RouteOut(Shape):
     let_down: ShownOut | None
     volume: ShownOut
     boil_to: ShownOut
-    share_left: float
     leave: SaidOut | None
     mark: ShownOut | None
     gross: ShownOut | None
@@ -85,6 +86,11 @@ class RouteOut(Shape):
     portions: int | None
     body: BodyOut
     notes: list[SaidOut]
+
+
+class PlanOut(RouteOut):
+    """The way that was chosen, with the arithmetic of its figures."""
+
     reasons: list[ReasonOut]
 
 
@@ -181,8 +187,8 @@ def route_out(
     first = None if salt is None else salt_amount(JUDGEMENT.first_salt * salt_g, "table")
     return RouteOut(
         kind=route.kind,
-        label=word(WAYS[route.kind].label),
-        flag=word(WAYS[route.kind].flag),
+        label=word(route.way.label),
+        flag=word(route.way.flag),
         said=SaidOut.of(way_line(pot, wanted, route)),
         takes=ShownOut.of(show_minutes(work_min(route))),
         too_salty=route.salt_before.best > wanted.ceiling_percent,
@@ -191,7 +197,7 @@ def route_out(
             if route.aside_ml > 0.0 or route.let_down_ml > 0.0
             else None
         ),
-        to_amount=WAYS[route.kind].stop == "volume" and not WAYS[route.kind].part,
+        to_amount=route.way.stop == "volume" and not route.way.part,
         feasible=route.feasible,
         recommended=recommended,
         because=SaidOut.of(quick.why if quick else because(pot, wanted, route)) if route.feasible else None,
@@ -201,13 +207,12 @@ def route_out(
         let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
         volume=ShownOut.of(show_volume(route.volume_ml)),
         boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
-        share_left=route.share_left,
         leave=SaidOut.maybe(leave(route)),
         # Where no ruler reads it there is no mark.
         mark=ShownOut.of(show_length(route.mark_mm)) if route.mark_mm >= SHALLOW_MM else None,
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=RangeOut.of(route.minutes),
-        school=_school_of(route.kind),
+        school=None if route.way.school is None else route.way.school.key,
         thickener=None if t is None else word(t.label),
         dry_name=None if t is None else word(t.dry),
         dry=None if dry is None else ShownOut.of(dry.main),
@@ -227,8 +232,23 @@ def route_out(
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         notes=SaidOut.of_all(notes(pot, wanted, route)),
-        reasons=[ReasonOut.of(reason) for reason in reasons(pot, wanted, route)],
     )
+
+
+def in_time(pot: Pot, wanted: ev.Wanted, route: Route, pairs: Sequence[Pair]) -> Route:
+    """A way as it is where it is in time: in another pan of the kitchen, where this one is too slow for it."""
+    found = hurried(pot, wanted, route, [(pair.pan, pair.burner) for pair in pairs]) if pairs else None
+    return route if found is None else found.route
+
+
+def reasons_out(pot: Pot, wanted: ev.Wanted, route: Route) -> list[ReasonOut]:
+    """The arithmetic of a way's figures."""
+    return [ReasonOut.of(reason) for reason in reasons(pot, wanted, route)]
+
+
+def plan_out(pot: Pot, wanted: ev.Wanted, route: Route) -> PlanOut:
+    """The way that was chosen, with the arithmetic of its figures."""
+    return PlanOut(**dict(route_out(pot, wanted, route)), reasons=reasons_out(pot, wanted, route))
 
 
 @dataclass(frozen=True, slots=True)
@@ -294,12 +314,6 @@ def routes_out(
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )  # fmt: skip
-
-
-def _school_of(way: str) -> str | None:
-    """The school that a way binds with, whether it needs any of it or not."""
-    school = WAYS[way].school
-    return None if school is None else school.key
 
 
 def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> WantedOut:

@@ -70,7 +70,7 @@ STORIES = (
         ),
         (
             (2, ev.Wanted(portions=14, portion_ml=75, body=3, salt_percent=0.9, ceiling_percent=1.3)),
-            (2.5, ev.Chosen(route="roux")),
+            (2.5, ev.Chosen(route="all-volume-white_roux")),
             (9, ev.Skimmed(way="spoon")),
             (20, _read("dip", "33 mm")),
             (34, _read("dip", "24 mm")),
@@ -93,7 +93,7 @@ STORIES = (
         (
             (1, ev.Wanted(portions=12, portion_ml=60, body=2, salt_percent=0.95, ceiling_percent=1.35)),
             (2, ev.Skimmed(way="separator")),
-            (3, ev.Chosen(route="corn_starch")),
+            (3, ev.Chosen(route="all-volume-corn_starch_own")),
             (15, _read("scale", "2270 g")),
             (27, _read("scale", "1945 g")),
             (33, _read("scale", "1780 g")),
@@ -152,7 +152,7 @@ STORIES = (
         ),
         (
             (2, ev.Wanted(volume_ml=600, body=2, salt_percent=0.8, ceiling_percent=1.2)),
-            (3, ev.Chosen(route="corn_starch")),
+            (3, ev.Chosen(route="all-volume-corn_starch_own")),
             (10, _read("jug", "850 ml")),
         ),
     ),
@@ -165,7 +165,7 @@ STORIES = (
         ),
         (
             (2, ev.Wanted(portions=10, portion_ml=90, body=3, salt_percent=0.95, ceiling_percent=1.3)),
-            (3, ev.Chosen(route="roux")),
+            (3, ev.Chosen(route="all-volume-white_roux")),
             (8, ev.Skimmed(way="separator")),
             (14, _read("scale", "2415 g")),
             (20, _read("scale", "2248 g")),

@@ -42,14 +42,12 @@ class IngredientOut(Shape):
     acid: float
     abv: float
     allergens: list[str]
-    source: str
 
     @classmethod
     def of(cls, item: Ingredient, *, own: bool) -> IngredientOut:
         return cls(
             key=item.key, name=item.name, group=item.group, own=own, salt=item.salt, sugar=item.sugar, fat=item.fat,
             gelatin=item.gelatin, acid=item.acid + item.acetic, abv=item.abv, allergens=list(item.allergens),
-            source=item.source,
         )  # fmt: skip
 
 

@@ -49,7 +49,7 @@ def begin(page: Page, name: str, stove: tuple[str, str], amount: str, wanted_ml:
     start = {"kind": "started", "pan_id": pan, "burner_id": burner, "liquid": liquid}
     ids = {"id": str(uuid4()), "event_id": str(uuid4())}
     batch = send(page, "POST", "/batches", ids | now | {"name": name, "start": start})["id"]
-    for payload in ({"kind": "wanted", "volume_ml": wanted_ml}, {"kind": "chosen", "route": "roux"}):
+    for payload in ({"kind": "wanted", "volume_ml": wanted_ml}, {"kind": "chosen", "route": "all-volume-white_roux"}):
         send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": payload} | now)
     return f"/batches/{batch}"
 

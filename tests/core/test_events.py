@@ -96,7 +96,7 @@ def test_a_wish_beyond_the_one_before_it_is_refused_and_within_it_stands() -> No
 
 
 def test_the_estimate_is_carried_along_and_its_faults_stay_with_it(monkeypatch: pytest.MonkeyPatch) -> None:
-    events = log(started("1.6 l"), wanted(900), ev.Chosen(route="roux"), ev.Salted(salt_g=1))
+    events = log(started("1.6 l"), wanted(900), ev.Chosen(route="all-volume-white_roux"), ev.Salted(salt_g=1))
 
     assert progress(fold(events)) is not None
 

@@ -18,7 +18,7 @@ from spissus_core.messages import Argument, Message, Reason, Shown
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.explanation import left_of_it, parts_of, pot_reasons, reasons
 from spissus_core.planning.pans import compared
-from spissus_core.planning.routes import solve_routes
+from spissus_core.planning.proposing import solve_routes
 
 #: The smallest and the largest value that a printed figure may stand for.
 Interval = tuple[float, float]

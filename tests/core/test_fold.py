@@ -136,7 +136,7 @@ STEPS = st.lists(
             ev.Salted(salt_g=1),
             ev.Added(ingredient="water", volume_ml=50),
             wanted(800),
-            ev.Chosen(route="roux"),
+            ev.Chosen(route="all-volume-white_roux"),
             ev.Tested(of="body", verdict="low"),
             ev.Noted(text="smells right"),
         ]
@@ -289,7 +289,7 @@ def test_what_goes_on_is_for_as_many_as_was_said(wish: dict[str, Any], rest_for:
 
 def test_a_wish_far_out_of_reach_of_what_is_left_is_asked_anew() -> None:
     """A ladle off a pot for eight is no sauce for eight: it keeps no wish that no way leads to."""
-    eight = (START, ev.Wanted(people=8), ev.Chosen(route="corn_starch"))
+    eight = (START, ev.Wanted(people=8), ev.Chosen(route="all-volume-corn_starch_own"))
     plate = told(*eight, drawn("150 ml"))
     assert (plate.wanted, plate.chosen) == (None, None)
     assert next_act(plate).kind == "want"

@@ -19,13 +19,14 @@ from spissus_core.events.judging import SIGNS
 from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.vessels import SHALLOW_MM, Pan
+from spissus_core.pantry.ways import WAYS
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.plan import plan
-from spissus_core.planning.routes import WAYS, solve_routes, suggested
+from spissus_core.planning.proposing import solve_routes, suggested
 from spissus_core.pot import Pot
 
 START = started("1.6 l")
-WAY = (START, wanted(900), ev.Chosen(route="roux"))
+WAY = (START, wanted(900), ev.Chosen(route="all-volume-white_roux"))
 LOW, RIGHT, HIGH = (ev.Tested(of="body", verdict=verdict) for verdict in ("low", "right", "high"))
 
 
@@ -117,7 +118,7 @@ def test_much_more_than_is_needed_is_taken_in_part_and_too_little_is_stretched()
 
 def test_a_pot_that_is_thick_already_is_not_boiled_to_be_let_down_again() -> None:
     thick = (started("900 ml", character="milled", salt={"by": "meter", "percent": 0.4}), wanted(500, body=1))
-    act = next_act(told(*thick, ev.Chosen(route="roux")))
+    act = next_act(told(*thick, ev.Chosen(route="all-volume-white_roux")))
     assert act.kind != "boil" or act.mark.ml > 600
 
 
@@ -237,7 +238,11 @@ def test_too_salty_is_let_down_by_what_the_evidence_says() -> None:
 
 
 def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
-    salty = (started("1.6 l", salt={"by": "meter", "percent": 0.9}), wanted(900), ev.Chosen(route="roux"))
+    salty = (
+        started("1.6 l", salt={"by": "meter", "percent": 0.9}),
+        wanted(900),
+        ev.Chosen(route="all-volume-white_roux"),
+    )
     act = next_act(told(*salty))
     timeline = told(*salty)
     assert timeline.pot is not None
@@ -251,7 +256,11 @@ def test_nothing_is_boiled_past_the_salt_that_is_liked() -> None:
 @pytest.mark.parametrize("percent", [0.5, 0.6, 0.7, 0.8])
 def test_what_is_boiled_to_its_mark_is_not_let_down_again(percent: float) -> None:
     """Nothing is boiled away only to be poured back; nor when the cook comes a little late to the mark."""
-    way = (started("1.6 l", salt={"by": "meter", "percent": percent}), wanted(700), ev.Chosen(route="roux"))
+    way = (
+        started("1.6 l", salt={"by": "meter", "percent": percent}),
+        wanted(700),
+        ev.Chosen(route="all-volume-white_roux"),
+    )
     first = next_act(told(*way))
     mark = first.mark.ml
     # Short of the plan, it is said why.
@@ -362,7 +371,7 @@ def test_two_people_salting_within_two_minutes_are_asked() -> None:
 def test_a_failed_cooling_stays_with_the_pot_until_it_is_answered() -> None:
     happened = [
         (0, START), (0, wanted(900)), (1, ev.Cooling(celsius=80)), (30, ev.Probed(celsius=57)),
-        (200, ev.Probed(celsius=35)), (700, ev.Skimmed(way="chill")), (710, ev.Chosen(route="roux")),
+        (200, ev.Probed(celsius=35)), (700, ev.Skimmed(way="chill")), (710, ev.Chosen(route="all-volume-white_roux")),
         (720, ev.Finished()),
     ]  # fmt: skip
     log = [event(i, kind, minute=m) for i, (m, kind) in enumerate(happened, 1)]
@@ -441,7 +450,7 @@ def test_right_by_one_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_g
 
 def test_what_was_let_down_is_not_boiled_away_again() -> None:
     salty = (started("1.2 l", salt={"by": "meter", "percent": 1.3}), wanted(600, body=2))
-    for way in ("stretch", "take_starch"):
+    for way in ("all-stretch-corn_starch_own", "part-volume-corn_starch_own"):
         timeline = told(*salty, ev.Chosen(route=way))
         act = next_act(timeline)
         happened = [ev.Chosen(route=way)]
@@ -452,7 +461,7 @@ def test_what_was_let_down_is_not_boiled_away_again() -> None:
         # A good splash more than was said.
         happened.append(ev.Added(ingredient="water", volume_ml=1.3 * act.volume_ml))
         assert next_act(told(*salty, *happened)).kind in ("thicken", "test_body")
-    wine = told(*salty, ev.Chosen(route="stretch"), ev.Added(ingredient="red_wine", volume_ml=100))
+    wine = told(*salty, ev.Chosen(route="all-stretch-corn_starch_own"), ev.Added(ingredient="red_wine", volume_ml=100))
     assert not wine.boiled_enough
 
 
@@ -460,7 +469,7 @@ def test_what_was_let_down_is_not_boiled_away_again() -> None:
 
 
 def test_an_alarm_that_was_heard_is_quiet_until_something_is_done_about_it() -> None:
-    log = [event(1, START), event(2, wanted(900)), event(3, ev.Chosen(route="roux"))]
+    log = [event(1, START), event(2, wanted(900)), event(3, ev.Chosen(route="all-volume-white_roux"))]
     due = next_act(fold(log)).look_at
     assert due is not None
     minute = (due - EVENING).total_seconds() / 60.0
@@ -476,21 +485,21 @@ def test_an_alarm_that_was_heard_is_quiet_until_something_is_done_about_it() -> 
 
 
 def test_a_taste_or_a_splash_before_the_fat_is_off_does_not_end_the_boiling() -> None:
-    fatty = (started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="roux"))
+    fatty = (started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route="all-volume-white_roux"))
     stock = ev.Added(ingredient="unsalted_stock", volume_ml=100)
     off = ev.Skimmed(way="separator")
     for early in (ev.Tested(of="salt", verdict="right"), ev.Tested(of="body", verdict="right"), stock):
         act = next_act(told(*fatty, early, off))
         assert act.kind == "boil", early
     # Nor does it before the part for the sauce is taken.
-    pot_for_many = (started("5 l"), wanted(450), ev.Chosen(route="take"))
+    pot_for_many = (started("5 l"), wanted(450), ev.Chosen(route="part-volume-white_roux"))
     assert next_act(told(*pot_for_many, stock)).kind == "take"
 
 
 def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
-    act = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="roux")))
+    act = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="all-volume-white_roux")))
     cream = ev.Added(ingredient="cream_heavy", volume_ml=30)
-    doubted = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="roux"), cream))
+    doubted = next_act(told(START, wanted(900, avoid=("milk",)), ev.Chosen(route="all-volume-white_roux"), cream))
     assert (act.kind, doubted.kind, doubted.doing.kind) == ("boil", "warn", "boil")
     assert doubted.look_at == doubted.doing.look_at is not None
     assert doubted.doing.stage == act.doing.stage == "reduce"
@@ -531,7 +540,11 @@ def test_the_mark_is_the_same_at_every_moment_between_two_entries(
 
 
 def test_past_the_mark_it_says_what_it_was_and_what_is_missing() -> None:
-    entries = [event(1, started("1.6 l", fat_ml=0.0)), event(2, wanted(900)), event(3, ev.Chosen(route="corn_starch"))]
+    entries = [
+        event(1, started("1.6 l", fat_ml=0.0)),
+        event(2, wanted(900)),
+        event(3, ev.Chosen(route="all-volume-corn_starch_own")),
+    ]
     entries.append(event(4, ev.Heated(heat="boil")))
     on_time = next_act(fold(entries, now=EVENING + timedelta(minutes=10)))
     late = fold(entries, now=EVENING + timedelta(minutes=60))
@@ -575,7 +588,7 @@ def test_no_mark_is_told_below_eight_millimetres(width: int, litres: float, empt
     start = started(f"{litres} l").model_copy(update={"pan": pan})
     for share in (0.2, 0.35, 0.6):
         timeline = told(
-            start, ev.Wanted(share=share, salt_percent=1.2, ceiling_percent=2.0), ev.Chosen(route="as_told")
+            start, ev.Wanted(share=share, salt_percent=1.2, ceiling_percent=2.0), ev.Chosen(route="all-told-white_roux")
         )
         act = next_act(timeline)
         if act.kind not in ("boil", "heat"):
@@ -592,7 +605,7 @@ def test_no_dip_is_asked_for_where_it_tells_no_difference() -> None:
     for empty_g in (None, 1200.0):
         pan = Pan.round("wide pan", 320, 130, empty_g=empty_g)
         start = started("32 mm", "dip").model_copy(update={"pan": pan})
-        near = told(start, wanted(2300), ev.Chosen(route="corn_starch"), read("dip", "30.5 mm"))
+        near = told(start, wanted(2300), ev.Chosen(route="all-volume-corn_starch_own"), read("dip", "30.5 mm"))
         act = next_act(near)
         if act.kind == "boil" and act.mark is not None and near.pot is not None:
             assert near.pot.depth_mm - act.mark.reads.dip >= 1.9 or act.measure in ("scale", "jug", "spoon")
@@ -610,7 +623,7 @@ def test_a_sign_that_says_nothing_is_not_asked_for() -> None:
 def test_what_boils_for_nothing_is_taken_off_and_its_mark_does_not_run_away() -> None:
     """Turned on by somebody, on a way that only lets it down: it is taken off, and nothing else is said before."""
     salty = (started("1.8 l", fat_ml="0 ml", salt={"by": "meter", "percent": 1.3}), ev.Heated(heat="boil"))
-    way = (*salty, wanted(800), ev.Chosen(route="stretch"))
+    way = (*salty, wanted(800), ev.Chosen(route="all-stretch-corn_starch_own"))
     act = next_act(told(*way))
     assert act.kind == "take_off"
     (off,) = act.answers(told(*way))
@@ -621,14 +634,14 @@ def test_what_boils_for_nothing_is_taken_off_and_its_mark_does_not_run_away() ->
 def test_what_is_short_is_made_up_before_it_is_bound() -> None:
     """Looked at late: what went too far is stirred in again before spoon and thickener."""
     start = started("1.4 l", fat_ml="0 ml", salt={"by": "taste", "verdict": "nearly"})
-    late = (start, wanted(700), ev.Chosen(route="taste_starch"), read("jug", "640 ml"), taste("right"))
+    late = (start, wanted(700), ev.Chosen(route="all-taste-corn_starch_own"), read("jug", "640 ml"), taste("right"))
     act = next_act(told(*late))
     assert (act.kind, act.why) == ("let_down", "too_little")
 
 
 def test_what_is_short_is_poured_back_before_water_goes_in() -> None:
     start = started("2 l", fat_ml="0 ml", salt={"by": "meter", "percent": 1.2})
-    taken = (start, wanted(600), ev.Chosen(route="take_starch"), ev.Taken(volume_ml="300 ml"))
+    taken = (start, wanted(600), ev.Chosen(route="part-volume-corn_starch_own"), ev.Taken(volume_ml="300 ml"))
     batch = told(*taken, ev.Added(ingredient="water", volume_ml=90), taste("right"))
     act = next_act(batch)
     assert act.kind == "pour_back"

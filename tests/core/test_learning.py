@@ -11,7 +11,7 @@ from makers import BURNER, EVENING, PAN, braise, event, fold, in_words, refused,
 from spissus_core import events as ev
 from spissus_core.estimation.forecast import LONGEST_LOOK_MIN, Progress
 from spissus_core.estimation.path import Path
-from spissus_core.estimation.track import Track
+from spissus_core.estimation.track import INTERVAL, Track
 from spissus_core.estimation.window import ETHANOL_KJ_G, WATER_KJ_G, Window, boiled_by, kj_of, vapour_kj
 from spissus_core.fold import Timeline, progress
 from spissus_core.learning.rates import combined, taught_rate
@@ -44,7 +44,7 @@ def scale(gross: float) -> ev.Read:
 
 def story(*happened: tuple[float, ev.Kind]) -> Timeline:
     """A batch from its start, wish and plan at minute 0, and what happened at the minutes after."""
-    first: list[tuple[float, ev.Kind]] = [(0, START), (0, WISH), (0, ev.Chosen(route="roux"))]
+    first: list[tuple[float, ev.Kind]] = [(0, START), (0, WISH), (0, ev.Chosen(route="all-volume-white_roux"))]
     return fold(event(seq, payload, minute=minute) for seq, (minute, payload) in enumerate([*first, *happened], 1))
 
 
@@ -275,7 +275,11 @@ def test_readings_raise_the_pot_as_well_as_lower_it() -> None:
 
 def test_a_pot_goes_on_boiling_while_nobody_looks_and_ends_dry() -> None:
     def liquid(minutes: float) -> float:
-        log = [event(1, START, minute=0), event(2, WISH, minute=0), event(3, ev.Chosen(route="roux"), minute=0)]
+        log = [
+            event(1, START, minute=0),
+            event(2, WISH, minute=0),
+            event(3, ev.Chosen(route="all-volume-white_roux"), minute=0),
+        ]
         pot = fold(log, EVENING + timedelta(minutes=minutes)).pot
         assert pot is not None
         return pot.contents.liquid_ml
@@ -406,6 +410,21 @@ def test_a_simulated_pot_loses_what_its_power_takes_and_no_more() -> None:
 @pytest.mark.parametrize("celsius", [61.0, 104.0])
 def test_water_boils_between_the_highest_kitchen_and_the_lowest(celsius: float) -> None:
     assert Burner(name="high up", net_kw=1.0, boils_c=celsius).boils_c == celsius
+
+
+@pytest.mark.parametrize("readings", [(), (6,), (5, 10)])
+@pytest.mark.parametrize("minutes", [1.0, 12.0, 240.0])
+def test_the_spread_of_the_heat_spent_is_that_of_draws_from_its_mixture(
+    readings: tuple[int, ...], minutes: float
+) -> None:
+    """Against NumPy: two hundred thousand draws of the power, and of the energy given it."""
+    ahead = known(story(*falling(*readings)))
+    (mean, sd), weights = ahead._ahead(np.array([minutes])), ahead.window.track.weights
+    rng = np.random.default_rng(3)
+    drawn = rng.choice(mean[0], 200_000, p=weights / weights.sum()) + sd[0] * rng.standard_normal(200_000)
+    spent = ahead._spent([minutes])[0]
+    low, best, high = np.quantile(drawn, INTERVAL)
+    assert (spent.low, spent.best, spent.high) == pytest.approx((low, best, high), abs=0.01 * float(drawn.std()))
 
 
 # -- alone with the pot, and what cannot be -----------------------------------------------------------

@@ -24,7 +24,8 @@ NEXT = st.one_of(
             ev.Salted(salt_g=2), ev.Skimmed(way="spoon"), read("scale", 2600), read("dip", "30 mm"),
             read("jug", "1.1 l"), ev.Heated(heat="boil"), ev.Heated(heat="off"), ev.Tested(of="salt", verdict="flat"),
             ev.Thickened(thickener="white_roux", dry_g=10), ev.Metered(percent=0.8), wanted(700), wanted(1000),
-            ev.Chosen(route="roux"), ev.Added(ingredient="butter", mass_g=20), started("1.5 l", fat_ml="30 ml"),
+            ev.Chosen(route="all-volume-white_roux"), ev.Added(ingredient="butter", mass_g=20),
+            started("1.5 l", fat_ml="30 ml"),
         ]
     ),
     st.tuples(st.sampled_from(["strike", "date", "late", "device"]), st.integers(0, 30)),
@@ -58,7 +59,7 @@ def told(log: Sequence[ev.Event], minute: float) -> str:
 @given(st.lists(NEXT, max_size=14))
 def test_going_on_comes_to_the_same_as_from_zero(steps: list[ev.Kind | tuple[str, int]]) -> None:
     log = [event(1, started("1.6 l", fat_ml="60 ml"), minute=0)]
-    for what in [wanted(900), ev.Chosen(route="roux"), *steps]:
+    for what in [wanted(900), ev.Chosen(route="all-volume-white_roux"), *steps]:
         log.append(entry(log, what))
         went_on = told(log, 4.0 * len(log))
         REMEMBERED.forget()
@@ -71,7 +72,7 @@ def test_nor_does_it_matter_in_which_order_they_arrive(chance: random.Random) ->
     log = [
         event(1, started("1.6 l"), minute=0),
         event(2, wanted(900), minute=1),
-        event(3, ev.Chosen(route="roux"), minute=2),
+        event(3, ev.Chosen(route="all-volume-white_roux"), minute=2),
     ]
     log += [event(n, read("scale", 3000 - 20 * n), minute=3 * n) for n in range(4, 10)]
     shuffled = log[1:]
@@ -119,7 +120,7 @@ def test_an_event_that_is_remembered_weighs_little(monkeypatch: pytest.MonkeyPat
     log = [
         event(1, started("1.6 l"), minute=0),
         event(2, wanted(900), minute=1),
-        event(3, ev.Chosen(route="roux"), minute=1),
+        event(3, ev.Chosen(route="all-volume-white_roux"), minute=1),
     ]
     log += [event(n, read("scale", 3000 - n), minute=n) for n in range(4, 204)]
     fold(log[:20])

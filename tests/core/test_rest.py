@@ -172,10 +172,12 @@ def _obeyed(act: Act) -> ev.Kind | None:
 def test_a_pan_that_is_full_is_changed_before_anything_is_poured_in() -> None:
     pan = Pan.round("low pan", 240, 38, empty_g=1200)
     full = started("1.6 l", salt={"by": "meter", "percent": 1.6}).model_copy(update={"pan": pan})
-    act = next_act(told(full, wanted(1500), ev.Chosen(route="stretch")))
+    act = next_act(told(full, wanted(1500), ev.Chosen(route="all-stretch-corn_starch_own")))
     assert act.kind == "bigger_pan"
     assert act.doing.kind == "let_down"
-    roomy = next_act(told(full, wanted(1500), ev.Chosen(route="stretch"), ev.Moved(pan=PAN, burner=BURNER)))
+    roomy = next_act(
+        told(full, wanted(1500), ev.Chosen(route="all-stretch-corn_starch_own"), ev.Moved(pan=PAN, burner=BURNER))
+    )
     assert roomy.kind == "let_down"
 
 

@@ -22,26 +22,22 @@ from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.bench import Bench
+from spissus_core.planning.ceiling import salt_ceiling_ml
 from spissus_core.planning.explanation import notes, reasons
 from spissus_core.planning.journey import journey
 from spissus_core.planning.plan import plan
-from spissus_core.planning.routes import (
-    WAYS,
-    Route,
-    salt_ceiling_ml,
-    solve_route,
-    solve_routes,
-    taste_mark_ml,
-    too_salty_ml,
-    trade,
-)
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.solving import Route, Task, solve_route
 from spissus_core.planning.tone import tone
+from spissus_core.planning.trade import too_salty_ml, trade
 from spissus_core.pot import Pot
 
 
 def test_the_worked_example_of_the_trade() -> None:
     """Common practice, worked by hand: 1.46 L at 0.60 % salt, gelatin-rich."""
-    ways = ("reduction", "roux", "corn_starch", "salt_limit")
+    ways = (
+        "all-body-alone", "all-volume-white_roux", "all-volume-corn_starch_own", "all-salt-white_roux",
+    )  # fmt: skip
     reduction, roux, corn, limit = (solve_route(pot(), wanted(926, body=3), kind) for kind in ways)
     # To a third it coats a spoon at last, and is inedible.
     assert reduction.share_left == pytest.approx(1 / 3, abs=0.02)
@@ -59,7 +55,7 @@ def test_the_worked_example_of_the_trade() -> None:
 
 @given(st.floats(min_value=450, max_value=1400), st.integers(min_value=2, max_value=5))
 def test_a_bound_route_ends_where_it_was_asked_to(volume: float, body: int) -> None:
-    for kind in ("roux", "corn_starch"):
+    for kind in ("all-volume-white_roux", "all-volume-corn_starch_own"):
         route = solve_route(pot(), wanted(volume, body=body, ceiling_percent=5), kind)
         assert route.final.liquid_ml - route.salt_to_add_g * 0.33 == pytest.approx(volume, rel=1e-3)
         if route.thickener:
@@ -70,13 +66,13 @@ def test_a_bound_route_ends_where_it_was_asked_to(volume: float, body: int) -> N
 
 @given(st.floats(min_value=450, max_value=1400))
 def test_salt_is_conserved_along_a_route(volume: float) -> None:
-    route = solve_route(pot(), wanted(volume, salt_percent=1.0, ceiling_percent=5), "roux")
+    route = solve_route(pot(), wanted(volume, salt_percent=1.0, ceiling_percent=5), "all-volume-white_roux")
     assert route.final.salt == pytest.approx(9.0 + route.salt_to_add_g)
     assert route.salt_after.best >= min(1.0, route.salt_before.best) - 1e-6
 
 
 def test_alcohol_in_the_pot_does_not_spoil_the_volume() -> None:
-    route = solve_route(pot(braise().with_masses(ethanol=50.0)), wanted(900), "roux")
+    route = solve_route(pot(braise().with_masses(ethanol=50.0)), wanted(900), "all-volume-white_roux")
     assert route.final.liquid_ml == pytest.approx(900, rel=2e-3)
     assert route.final.ethanol < 5.0
 
@@ -88,7 +84,7 @@ def test_more_than_the_pot_is_refused_at_the_start_and_let_down_later() -> None:
         solve_routes(pot(), ev.Wanted(portions=60, portion_ml=60))
     assert caught.value.field == "portions"
     assert solve_routes(pot(), wanted(3000), agreed=wanted(3000))
-    stretched = solve_route(pot(), wanted(2000), "roux")
+    stretched = solve_route(pot(), wanted(2000), "all-volume-white_roux")
     assert stretched.let_down_ml > 350
     assert stretched.salt_after.best == pytest.approx(0.9)
     assert any("Stir in" in in_words(note) for note in notes(pot(), wanted(2000), stretched))
@@ -96,16 +92,21 @@ def test_more_than_the_pot_is_refused_at_the_start_and_let_down_later() -> None:
 
 def test_a_volume_smaller_than_the_solids_is_refused() -> None:
     with refused(TargetError, "too small"):
-        solve_route(pot(), wanted(40), "roux")
+        solve_route(pot(), wanted(40), "all-volume-white_roux")
     # Taking what is needed still leads there.
-    assert {route.kind for route in solve_routes(pot(), wanted(40)) if route.feasible} & {"take", "take_starch"}
+    assert {route.kind for route in solve_routes(pot(), wanted(40)) if route.feasible} & {
+        "part-volume-white_roux",
+        "part-volume-corn_starch_own",
+    }
 
 
 def test_a_pot_too_salty_already_is_stretched_or_taken_in_part() -> None:
     routes = solve_routes(pot(braise(salt=25.0)), wanted(900))
     able = {route.kind for route in routes if route.feasible}
-    assert able == {"take", "take_starch", "stretch"} | (able & {"salt_limit"})
-    bound = next(route for route in routes if route.kind == "bind")
+    assert able == {"part-volume-white_roux", "part-volume-corn_starch_own", "all-stretch-corn_starch_own"} | (
+        able & {"all-salt-white_roux"}
+    )
+    bound = next(route for route in routes if route.kind == "all-here-white_roux")
     assert "above your ceiling" in in_words(bound.reason)
     assert routes[0].salt_after.best == pytest.approx(0.9, abs=0.01)
 
@@ -113,23 +114,23 @@ def test_a_pot_too_salty_already_is_stretched_or_taken_in_part() -> None:
 def test_unsalted_stock_never_reaches_the_ceiling_by_boiling() -> None:
     assert salt_ceiling_ml(pot(braise(salt=0.0)), wanted()) is None
     routes = {route.kind: route for route in solve_routes(pot(braise(salt=0.0)), wanted(700))}
-    assert routes["reduction"].feasible
-    assert routes["roux"].feasible
-    assert routes["roux"].salt_after.best == pytest.approx(0.9, abs=1e-6)
+    assert routes["all-body-alone"].feasible
+    assert routes["all-volume-white_roux"].feasible
+    assert routes["all-volume-white_roux"].salt_after.best == pytest.approx(0.9, abs=1e-6)
 
 
 def test_time_follows_power_and_what_boils_away() -> None:
-    slow = solve_route(pot(burner=Burner(name="slow", net_kw=0.5)), wanted(900), "roux")
-    fast = solve_route(pot(), wanted(900), "roux")
+    slow = solve_route(pot(burner=Burner(name="slow", net_kw=0.5)), wanted(900), "all-volume-white_roux")
+    fast = solve_route(pot(), wanted(900), "all-volume-white_roux")
     assert slow.minutes.best == pytest.approx(2 * fast.minutes.best)
     assert fast.minutes.low < fast.minutes.best < fast.minutes.high
-    cold = solve_route(potted(started("1.5 l", hot=False)), wanted(900), "roux")
-    warm = solve_route(potted(started("1557 ml")), wanted(900), "roux")
+    cold = solve_route(potted(started("1.5 l", hot=False)), wanted(900), "all-volume-white_roux")
+    warm = solve_route(potted(started("1557 ml")), wanted(900), "all-volume-white_roux")
     assert cold.minutes.best > warm.minutes.best + 5
 
 
 def test_every_figure_has_its_arithmetic() -> None:
-    route = solve_route(pot(), wanted(900, salt_percent=1.2), "roux")
+    route = solve_route(pot(), wanted(900, salt_percent=1.2), "all-volume-white_roux")
     lines = {
         in_words(reason.what): in_words(reason.how) for reason in reasons(pot(), wanted(900, salt_percent=1.2), route)
     }
@@ -147,7 +148,7 @@ def test_the_trade_falls_and_rises() -> None:
     flour = [p.dry_g["white_roux"] for p in points]
     assert flour == sorted(flour)
     at = min(points, key=lambda p: abs(p.volume_ml - 900))
-    route = solve_route(pot(), wanted(at.volume_ml), "roux")
+    route = solve_route(pot(), wanted(at.volume_ml), "all-volume-white_roux")
     assert at.dry_g["white_roux"] == pytest.approx(route.dry_g, abs=1e-3)
     assert at.salt_percent == pytest.approx(route.salt_before.best, abs=0.005)
 
@@ -158,7 +159,9 @@ def test_the_trade_says_where_boiling_stops_and_where_it_gets_too_salty() -> Non
     assert all(p.boil_to_ml <= p.volume_ml for p in points)
     assert [p.tone for p in points] == sorted((p.tone for p in points), reverse=True)
     at = min(points, key=lambda p: abs(p.volume_ml - 900))
-    assert at.boil_to_ml == pytest.approx(solve_route(one, wanted(at.volume_ml), "roux").boil_to_ml, rel=1e-3)
+    assert at.boil_to_ml == pytest.approx(
+        solve_route(one, wanted(at.volume_ml), "all-volume-white_roux").boil_to_ml, rel=1e-3
+    )
     # 9 g of salt make 1.3 % of 692 g, of which a part is thickener.
     salty = too_salty_ml(points, 1.3)
     assert salty is not None
@@ -168,7 +171,7 @@ def test_the_trade_says_where_boiling_stops_and_where_it_gets_too_salty() -> Non
 
 def test_a_shallow_end_is_mentioned() -> None:
     small = pot(braise(400.0, salt=1.0))
-    route = solve_route(small, wanted(250), "roux")
+    route = solve_route(small, wanted(250), "all-volume-white_roux")
     assert any("edge scorches" in in_words(note) for note in notes(small, wanted(250), route))
 
 
@@ -201,7 +204,7 @@ def test_stock_by_its_kind(stock: str, percent: float) -> None:
 # -- the now line --------------------------------------------------------------------------------
 
 START = started("1.6 l", fat_ml="80 ml")
-PLAN = (START, wanted(900), ev.Chosen(route="roux"))
+PLAN = (START, wanted(900), ev.Chosen(route="all-volume-white_roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 
@@ -258,7 +261,7 @@ def test_past_the_mark_unsalted_liquid_comes_back() -> None:
 
 def test_salt_goes_in_by_parts() -> None:
     bland = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
-    way = (bland, wanted(900), ev.Chosen(route="corn_starch"), read("scale", "2340 g"))
+    way = (bland, wanted(900), ev.Chosen(route="all-volume-corn_starch_own"), read("scale", "2340 g"))
     right = ev.Tested(of="body", verdict="right")
     bound = (*way, ev.Thickened(thickener="corn_starch", dry_g=14), right, right)
     # Salt cannot be taken out: how much is missing is tasted first.
@@ -274,7 +277,7 @@ def test_salt_goes_in_by_parts() -> None:
 
 def test_reduction_alone_boils_on_until_the_spoon_says_so() -> None:
     weak = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
-    way = (weak, wanted(500, body=1), ev.Chosen(route="reduction"))
+    way = (weak, wanted(500, body=1), ev.Chosen(route="all-body-alone"))
     stop = next_act(told(*way))
     assert stop.kind == "boil"
     assert stop.mark is not None
@@ -330,7 +333,7 @@ def first_way(salt: float, wish: ev.Wanted, litres: float = 1.5, **liquid: Any) 
 
 def test_a_pot_is_boiled_for_its_taste_to_the_salt_that_is_liked() -> None:
     before, way = first_way(0.6, wanted(450), character="gelatin_rich")
-    assert WAYS[way.kind].stop == "taste"
+    assert way.way.stop == "taste"
     assert way.aside_ml == 0.0
     assert way.salt_before.best == pytest.approx(0.9 - 0.05, abs=0.01)
     assert way.final.strength_percent > 1.35 * before.contents.strength_percent
@@ -361,7 +364,7 @@ def test_a_jus_begins_with_nothing_added() -> None:
 
 def test_what_is_too_salty_already_is_not_boiled() -> None:
     _, way = first_way(1.3, wanted(450))
-    assert WAYS[way.kind].stop != "taste"
+    assert way.way.stop != "taste"
     assert way.salt_before.best < 0.95
 
 
@@ -369,14 +372,14 @@ def test_what_is_too_salty_already_is_not_boiled() -> None:
 @settings(max_examples=30, deadline=None)
 def test_the_mark_for_the_taste_stands_still_while_it_boils(salt: float, character: str, share: float) -> None:
     begun, _ = first_way(salt, wanted(300), character=character)
-    mark = taste_mark_ml(begun, wanted(300))
+    mark = Task(begun, wanted(300)).taste_mark_ml()
     later = begun.boiled_to(boiled_to_volume(begun.contents, max(share * begun.contents.liquid_ml, mark)))
-    assert taste_mark_ml(later, wanted(300)) == pytest.approx(mark, rel=2e-3)
+    assert Task(later, wanted(300)).taste_mark_ml() == pytest.approx(mark, rel=2e-3)
 
 
 def test_unsure_of_its_salt_it_is_tasted_before_it_is_bound() -> None:
     begun = started("1.4 l", salt={"by": "taste", "verdict": "nearly"}, character="thin")
-    steps = [begun, wanted(450), ev.Chosen(route="taste_starch")]
+    steps = [begun, wanted(450), ev.Chosen(route="all-taste-corn_starch_own")]
     mark = next_act(told(*steps)).mark.ml
     at_mark = [
         *steps,

@@ -16,7 +16,7 @@ from spissus_core.phenomena.body import LADDER, STARCHES, body_of
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import reasons
 from spissus_core.planning.plan import plan
-from spissus_core.planning.routes import solve
+from spissus_core.planning.solving import solve
 
 START = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
 
@@ -35,7 +35,7 @@ SCRATCH = school_of(
 
 
 def test_every_row_has_a_source_and_a_term_of_the_ledger() -> None:
-    assert all(row["source"] for name in ("schools", "starches", "ways") for row in rows(name))
+    assert all(row["source"] for name in ("schools", "starches", "stops") for row in rows(name))
     assert all(school.term in STARCHES for school in SCHOOLS.values())
     with refused(ValidationError, "keeps no"):
         School(key="x", label="x", dry="x", term="sawdust", tbsp_g=5)
@@ -62,7 +62,7 @@ def test_starch_is_the_same_by_every_door(key: str, row: str, grams: float) -> N
 
 
 def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
-    way = (START, wanted(1500, body=1), ev.Chosen(route="corn_starch"))
+    way = (START, wanted(1500, body=1), ev.Chosen(route="all-volume-corn_starch_own"))
     bound = told(*way, ev.Added(ingredient="corn_starch", mass_g=15))
     assert bound.thickener_added
     assert next_act(bound).kind == "test_body"
@@ -73,7 +73,7 @@ def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
     "early", [ev.Added(ingredient="flour", mass_g=15), ev.Thickened(thickener="white_roux", dry_g=15)]
 )
 def test_flour_before_there_is_a_way_boils_down_with_the_rest(early: ev.Kind) -> None:
-    way = (wanted(900, body=3), ev.Chosen(route="roux"))
+    way = (wanted(900, body=3), ev.Chosen(route="all-volume-white_roux"))
     batch, without = told(START, early, *way), told(START, *way)
     assert next_act(batch).kind == next_act(without).kind == "boil"
     assert plan(batch).dry_g == pytest.approx(plan(without).dry_g - 15, abs=2)
@@ -81,7 +81,7 @@ def test_flour_before_there_is_a_way_boils_down_with_the_rest(early: ev.Kind) ->
 
 def test_a_spoon_before_there_is_a_way_does_not_end_the_boiling() -> None:
     thin = ev.Tested(of="body", verdict="low")
-    way = (wanted(900, body=3), ev.Chosen(route="roux"))
+    way = (wanted(900, body=3), ev.Chosen(route="all-volume-white_roux"))
     assert next_act(told(START, thin, *way)).kind == "boil"
     assert next_act(told(START, *way, thin)).kind == "boil"
 

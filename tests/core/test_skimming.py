@@ -185,9 +185,9 @@ def test_more_than_there_is_is_refused_beside_its_field() -> None:
 
 def test_fat_comes_off_before_anything_is_drawn_off() -> None:
     start = started("3 l", fat_ml="200 ml")
-    timeline = told(start, wanted(600), ev.Chosen(route="take_starch"))
+    timeline = told(start, wanted(600), ev.Chosen(route="part-volume-corn_starch_own"))
     assert next_act(timeline).kind == "skim"
-    off = told(start, wanted(600), ev.Chosen(route="take_starch"), ev.Skimmed(way="separator"))
+    off = told(start, wanted(600), ev.Chosen(route="part-volume-corn_starch_own"), ev.Skimmed(way="separator"))
     act = next_act(off)
     assert act.kind == "take"
     assert "from under the fat" in in_words(act.said(off))
@@ -202,7 +202,7 @@ def test_as_much_fat_as_it_looks_like(look: str, low: float, high: float, fat_ml
 
 def test_a_closed_film_comes_off_once_more_before_it_is_bound() -> None:
     # A ruler said that there was little, once.
-    steps = (started("1.2 l", fat_ml="25 ml"), wanted(900), ev.Chosen(route="bind_starch"))
+    steps = (started("1.2 l", fat_ml="25 ml"), wanted(900), ev.Chosen(route="all-here-corn_starch_own"))
     assert next_act(told(*steps)).kind == "look_fat"
     assert next_act(told(*steps, ev.FatSeen(look="film"))).kind == "skim"
     after = told(*steps, ev.FatSeen(look="film"), ev.Skimmed(way="separator"))

@@ -23,7 +23,7 @@ from spissus_core.phenomena.heating import FULL_BOIL
 from spissus_core.planning.acts import Mark, next_act
 from spissus_core.planning.acts.boiling import Heat
 from spissus_core.planning.acts.salt import TasteSalt
-from spissus_core.planning.routes import suggested
+from spissus_core.planning.proposing import suggested
 
 METER = {"by": "meter", "percent": 0.6}
 
@@ -64,7 +64,7 @@ def test_fat_under_a_scale_is_weighed_with_the_rest() -> None:
 
 
 def test_two_skimmings_are_not_the_last() -> None:
-    fatty = [started("2 l", fat_ml="400 ml"), wanted(900), ev.Chosen(route="roux")]
+    fatty = [started("2 l", fat_ml="400 ml"), wanted(900), ev.Chosen(route="all-volume-white_roux")]
     once = next_act(told(*fatty, ev.Skimmed(fat_ml=60)))
     assert (once.kind, once.why) == ("skim", "still_fat")
     assert next_act(told(*fatty, ev.Skimmed(fat_ml=60), ev.Skimmed(fat_ml=60))).kind == "skim"
@@ -140,7 +140,7 @@ def test_what_is_alike_is_not_asked_about_and_what_cannot_be_is() -> None:
 
 
 def test_boiled_on_because_it_is_too_thin_is_said_so() -> None:
-    thin = [started("1.6 l"), wanted(900), ev.Chosen(route="reduction"), read("scale", 2200)]
+    thin = [started("1.6 l"), wanted(900), ev.Chosen(route="all-body-alone"), read("scale", 2200)]
     pot = potted(*thin)
     off = Heat(mark=Mark(700.0, pot.reads(pot.contents), "dip"), why="too_thin")
     assert str(off.said(told(*thin))).startswith("bar.boil_on")

@@ -15,7 +15,7 @@ from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.acts.ending import Finish
 from spissus_core.planning.doubts import DOUBTS, concern_line
-from spissus_core.planning.routes import solve_route
+from spissus_core.planning.solving import solve_route
 from spissus_core.planning.spoken import (
     carrier_amount,
     dry_amount,
@@ -24,14 +24,20 @@ from spissus_core.planning.spoken import (
 )
 
 START = started("1.6 l", fat_ml="80 ml")
-PLAN = (START, wanted(900), ev.Chosen(route="roux"))
+PLAN = (START, wanted(900), ev.Chosen(route="all-volume-white_roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
 FINE = ev.Tested(of="body", verdict="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
 FLAT = ev.Tested(of="salt", verdict="flat")
-STARCHED = (*PLAN[:-1], ev.Chosen(route="corn_starch"), *SKIMMED[len(PLAN) :], read("scale", "2390 g"), *AT_MARK[-1:])
+STARCHED = (
+    *PLAN[:-1],
+    ev.Chosen(route="all-volume-corn_starch_own"),
+    *SKIMMED[len(PLAN) :],
+    read("scale", "2390 g"),
+    *AT_MARK[-1:],
+)
 THIN = ev.Tested(of="body", verdict="low")
 THICK = ev.Tested(of="body", verdict="high")
 SALTY = ev.Tested(of="salt", verdict="too_salty")
@@ -83,7 +89,7 @@ def test_the_line_once_the_look_is_due() -> None:
     [
         (started("53 mm", "dip"), "53 mm by dip in: 24 cm pan"),
         (wanted(900), "Wanted: 900 mL, coats the spoon, 0.9 % salt, at most 1.3 %"),
-        (ev.Chosen(route="salt_limit"), "Chosen: to your salt, with roux"),
+        (ev.Chosen(route="all-salt-white_roux"), "Chosen: boil down to your salt, with roux"),
         (ev.Skimmed(way="chill"), "Skimmed: chill and lift"),
         (ev.Skimmed(fat_ml=60), "Skimmed 60 mL of fat"),
         (ev.Skimmed(fat_ml=0), "Left the fat on"),
@@ -118,9 +124,13 @@ def test_amounts_for_the_hand() -> None:
 @pytest.mark.parametrize(
     ("kind", "volume_ml", "line"),
     [
-        ("roux", 900, r"Boil it down to \d\d mm \(855 mL\) and bind it with \d\d g of flour\."),
-        ("bind", 1400, r"Bind it with \d\d g of flour\."),
-        ("take_starch", 400, r"Take \d+ mL of it, boil it down to .* and bind it with [\d.]+ g of corn starch\."),
+        ("all-volume-white_roux", 900, r"Boil it down to \d\d mm \(855 mL\) and bind it with \d\d g of flour\."),
+        ("all-here-white_roux", 1400, r"Bind it with \d\d g of flour\."),
+        (
+            "part-volume-corn_starch_own",
+            400,
+            r"Take \d+ mL of it, boil it down to .* and bind it with [\d.]+ g of corn starch\.",
+        ),
     ],
 )
 def test_the_bar_says_a_way_in_the_order_in_which_it_is_done(kind: str, volume_ml: float, line: str) -> None:
@@ -131,7 +141,7 @@ def test_the_bar_says_a_way_in_the_order_in_which_it_is_done(kind: str, volume_m
 
 def test_a_mark_is_told_in_what_is_measured_with() -> None:
     """A jug is read hot, and with the fat that floats: 900 mL at 20 °C stand at 934 mL."""
-    by_jug = (started("1.6 l"), wanted(900), ev.Chosen(route="roux"), read("jug", "1.4 l"))
+    by_jug = (started("1.6 l"), wanted(900), ev.Chosen(route="all-volume-white_roux"), read("jug", "1.4 l"))
     act = next_act(told(*by_jug))
     assert act.mark is not None
     assert act.reads_by == "jug"
@@ -177,13 +187,16 @@ def test_the_end_says_what_fat_is_left_on_it() -> None:
 def test_a_plan_says_its_mark_without_the_fat_that_will_be_gone() -> None:
     """What is marked before the skim is what is marked after it, within what the spoon leaves; what stays is in it."""
     wish = wanted(700)
-    for way in ("roux", "salt_limit"):
+    for way in ("all-volume-white_roux", "all-salt-white_roux"):
         whole, skimmed = potted(START, wish), potted(START, wish, ev.Skimmed(fat_ml="60 ml"))
         before, after = (solve_route(one, wish, way) for one in (whole, skimmed))
         assert before.mark_mm == pytest.approx(after.mark_mm, abs=0.4)
         assert before.gross_g == pytest.approx(after.gross_g, abs=12.0)
     kept = potted(START, wish, ev.Skimmed(fat_ml=0))
-    assert solve_route(kept, wish, "roux").mark_mm > solve_route(potted(START), wish, "roux").mark_mm + 1.0
+    assert (
+        solve_route(kept, wish, "all-volume-white_roux").mark_mm
+        > solve_route(potted(START), wish, "all-volume-white_roux").mark_mm + 1.0
+    )
 
 
 # -- nothing half added ----------------------------------------------------------------------------

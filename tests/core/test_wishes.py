@@ -22,7 +22,8 @@ from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import because, stretched
 from spissus_core.planning.hurry import hurried
 from spissus_core.planning.plan import skim_way
-from spissus_core.planning.routes import boiling_minutes, solve_route, solve_routes, work_min
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.solving import boiling_minutes, solve_route, work_min
 from spissus_core.planning.spoken import way_line
 
 WIDE = Pan.round("32 cm pan", 320, 80, empty_g=2100)
@@ -85,7 +86,7 @@ def test_anything_typed_is_read_or_refused_with_a_sentence(text: str) -> None:
 
 def test_every_way_to_say_it_comes_to_the_same_volume() -> None:
     one = pot()
-    volume = solve_route(one, wanted(900), "roux")
+    volume = solve_route(one, wanted(900), "all-volume-white_roux")
     boiled = one.boiled_to(one.contents.with_masses(water=one.contents.water - 500.0))
     half_ml = boiled.contents.liquid_ml
     wishes = (
@@ -147,16 +148,16 @@ def test_nothing_that_takes_longer_than_there_is_can_be_taken(minutes: float, li
 
 def test_as_far_as_the_time_goes_stops_where_the_time_is_up() -> None:
     one = pot(braise(1500.0))
-    way = solve_route(one, ev.Wanted(volume_ml=800, minutes=20), "in_time")
+    way = solve_route(one, ev.Wanted(volume_ml=800, minutes=20), "all-time-corn_starch_own")
     assert way.feasible
     assert 800 < way.volume_ml < 1500
     assert work_min(way) == pytest.approx(20.0, abs=1.0)
-    assert "in_time" not in [found.kind for found in solve_routes(one, wanted(800))]
+    assert "all-time-corn_starch_own" not in [found.kind for found in solve_routes(one, wanted(800))]
 
 
 def test_a_wider_pan_or_a_second_one_makes_it_in_time() -> None:
     one, wish = pot(braise(1500.0)), ev.Wanted(volume_ml=800, minutes=30)
-    slow = solve_route(one, wish, "corn_starch")
+    slow = solve_route(one, wish, "all-volume-corn_starch_own")
     assert not slow.feasible
     found = hurried(one, wish, slow, [(PAN, BURNER), (WIDE, STRONG)])
     assert found is not None
@@ -168,7 +169,7 @@ def test_a_wider_pan_or_a_second_one_makes_it_in_time() -> None:
     split = hurried(deep, wish, slow, [(small, STRONG.model_copy(update={"net_kw": 1.2}))])
     assert split is not None
     assert split.split_ml == pytest.approx(750, rel=0.2)
-    assert hurried(one, wish, solve_route(one, wanted(800), "corn_starch"), [(WIDE, STRONG)]) is None
+    assert hurried(one, wish, solve_route(one, wanted(800), "all-volume-corn_starch_own"), [(WIDE, STRONG)]) is None
 
 
 def test_fat_is_taken_off_in_a_way_that_suits_the_hour() -> None:
@@ -179,7 +180,10 @@ def test_fat_is_taken_off_in_a_way_that_suits_the_hour() -> None:
 
 def test_what_will_not_be_ready_in_time_says_so_and_can_be_bound_as_it_is() -> None:
     log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, minutes=40), minute=0.5)]
-    log += [event(3, ev.Chosen(route="corn_starch"), minute=1.0), event(4, ev.Heated(heat="simmer"), minute=2.0)]
+    log += [
+        event(3, ev.Chosen(route="all-volume-corn_starch_own"), minute=1.0),
+        event(4, ev.Heated(heat="simmer"), minute=2.0),
+    ]
     log += [event(5, ev.Heated(heat="boil", share=0.4), minute=20.0)]
     act = next_act(fold(log))
     assert (act.kind, act.why) == ("boil", "no_time")
@@ -192,7 +196,7 @@ def test_what_will_not_be_ready_in_time_says_so_and_can_be_bound_as_it_is() -> N
 def test_what_somebody_must_not_have_is_not_proposed() -> None:
     ways = solve_routes(pot(), ev.Wanted(volume_ml=900, avoid=("gluten",)))
     assert all("gluten" not in (way.thickener.allergens if way.thickener else ()) for way in ways if way.feasible)
-    refused = next(way for way in ways if way.kind == "roux")
+    refused = next(way for way in ways if way.kind == "all-volume-white_roux")
     assert refused.reason is not None
     assert "gluten" in in_words(refused.reason)
 
@@ -204,7 +208,7 @@ def concerned(*happened: ev.Kind) -> Timeline:
 def test_what_somebody_must_not_have_stays_until_it_is_answered() -> None:
     cream, more = (ev.Added(ingredient="cream_heavy", volume_ml=ml) for ml in (50, 30))
     assert next_act(concerned()).kind == "choose"
-    act = next_act(concerned(ev.Chosen(route="corn_starch"), cream))
+    act = next_act(concerned(ev.Chosen(route="all-volume-corn_starch_own"), cream))
     assert act.kind == "warn"
     assert act.concern is not None
     assert (act.concern.kind, act.concern.holds) == ("allergen", ("milk",))

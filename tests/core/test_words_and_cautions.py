@@ -17,7 +17,7 @@ from spissus_core.pantry.ingredients import catalogue, ingredient
 from spissus_core.phenomena.body import body_of
 from spissus_core.phenomena.evaporation import boiled_to_volume, minutes_to_boil_away, minutes_to_heat
 from spissus_core.planning.explanation import body_reason
-from spissus_core.planning.routes import suggested
+from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import (
     alcohol_cautions,
     allergen_cautions,

@@ -76,7 +76,7 @@ def test_against_numpys_joint_gaussian(kinds: tuple[str, ...], slope: float) -> 
 def test_a_meter_at_nine_tenths_in_a_pot_that_began_at_half_a_per_cent() -> None:
     """The trade's own example: 44 % of the weight is gone, ± 6."""
     start = started("1.5 l", salt={"by": "meter", "percent": 0.5})
-    jus = (wanted(400), ev.Chosen(route="jus"))
+    jus = (wanted(400), ev.Chosen(route="all-salt-alone"))
     events = [event(i, one, minute=0) for i, one in enumerate((start, *jus, ev.Heated(heat="boil")))]
     begun = fold(events).pot
     after = fold([*events, event(9, ev.Metered(percent=0.9), minute=25)]).pot
@@ -138,7 +138,7 @@ def _stops_at(power: float, seed: int) -> float:
     jugged = pot.ml * 1.038 * (1.0 + rng.normal(0.0, 0.025))
     start = started(f"{jugged:.0f} ml", salt={"by": "meter", "percent": meter()})
     wish = ev.Wanted(volume_ml=600, body=3, salt_percent=0.9)
-    log = [event(i, one, minute=i / 10) for i, one in enumerate((start, wish, ev.Chosen(route="jus")), 1)]
+    log = [event(i, one, minute=i / 10) for i, one in enumerate((start, wish, ev.Chosen(route="all-salt-alone")), 1)]
     now, minutes = EVENING + timedelta(minutes=1), 1.0
     log.append(event(len(log) + 1, ev.Heated(heat="boil"), minute=minutes))
     for _ in range(30):
@@ -184,7 +184,7 @@ def test_what_cannot_be_both_is_asked() -> None:
 def test_a_meter_changes_no_unit() -> None:
     """Strained into a jug, told in millimetres, metered: the mark is still told in millimetres."""
     start = started("2 l", salt={"by": "meter", "percent": 0.5})
-    begun = [start, wanted(720), ev.Chosen(route="corn_starch"), ev.Heated(heat="boil")]
+    begun = [start, wanted(720), ev.Chosen(route="all-volume-corn_starch_own"), ev.Heated(heat="boil")]
     events = [event(i, one, minute=i) for i, one in enumerate(begun, 1)]
     before = Board(events, EVENING + timedelta(minutes=10)).act
     after = Board([*events, event(9, ev.Metered(percent=0.6), minute=12)], EVENING + timedelta(minutes=12)).act

@@ -39,7 +39,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     act = cook.record(url, WANTED).json()["act"]
     assert act["kind"] == "choose"
     for payload, then in (
-        ({"kind": "chosen", "route": "roux"}, "skim"),
+        ({"kind": "chosen", "route": "all-volume-white_roux"}, "skim"),
         ({"kind": "skimmed", "way": "separator"}, "boil"),
         ({"kind": "read", "measured": {"method": "scale", "value": "2565 g"}}, "look_fat"),
         ({"kind": "fat_seen", "look": "eyes"}, "thicken"),
@@ -76,7 +76,7 @@ def test_the_list_draws_the_pot_and_says_what_comes_next(cook: Caller) -> None:
     line = cook.get("/batches").json()["items"][0]
     assert (line["on_heat"], line["pot"]["stop"], line["next"]) == (False, None, ["say what you want"])
     assert line["pot"]["pan"]["height_mm"] > line["pot"]["depth_mm"] > 0
-    for payload in ({"kind": "wanted", "volume_ml": 900}, {"kind": "chosen", "route": "roux"}):
+    for payload in ({"kind": "wanted", "volume_ml": 900}, {"kind": "chosen", "route": "all-volume-white_roux"}):
         cook.record(url, payload)
     assert cook.get("/batches").json()["items"][0]["next"] == ["take the fat off"]
     cook.record(url, {"kind": "skimmed", "way": "separator"})
@@ -198,7 +198,7 @@ def test_an_agreed_amount_stands_when_the_pot_has_gone_past_it(cook: Caller) -> 
     cook.record(url, {"kind": "read", "measured": {"method": "scale", "value": "2400 g"}})
     routes = cook.send(f"/batches/{url}/routes", WANTED)
     assert routes.status_code == 200
-    roux = next(r for r in routes.json()["routes"] if r["kind"] == "roux")
+    roux = next(r for r in routes.json()["routes"] if r["kind"] == "all-volume-white_roux")
     assert roux["let_down"] is not None
     assert cook.record(url, WANTED | {"body": 2}).status_code == 200
     assert cook.send(f"/batches/{url}/routes", WANTED | {"portions": 20}).status_code == 422
@@ -207,7 +207,7 @@ def test_an_agreed_amount_stands_when_the_pot_has_gone_past_it(cook: Caller) -> 
 def test_a_way_that_leads_nowhere_is_refused_with_its_reason(cook: Caller) -> None:
     url = cook.start()["id"]
     cook.record(url, WANTED)
-    answer = cook.record(url, {"kind": "chosen", "route": "reduction"})
+    answer = cook.record(url, {"kind": "chosen", "route": "all-body-alone"})
     assert answer.status_code == 422
     assert "your ceiling is 1.30\u00a0%" in answer.json()["detail"]
     assert cook.get(f"/batches/{url}").json()["chosen"] is None
@@ -262,7 +262,7 @@ def test_a_failed_cooling_stays_until_it_is_answered(cook: Caller) -> None:
 
 
 def test_choosing_before_wanting(cook: Caller) -> None:
-    answer = cook.record(cook.start()["id"], {"kind": "chosen", "route": "roux"})
+    answer = cook.record(cook.start()["id"], {"kind": "chosen", "route": "all-volume-white_roux"})
     assert answer.status_code == 422
     assert "what sauce you want" in answer.json()["detail"]
 

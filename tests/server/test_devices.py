@@ -45,7 +45,7 @@ def boiling(cook: Caller, ago_min: float = 20.0) -> dict[str, Any]:
     with time_machine.travel(NOW - timedelta(minutes=ago_min)):
         batch = cook.start(fat_ml=0)
         assert cook.record(batch["id"], WANTED).status_code == 200
-        return cook.record(batch["id"], {"kind": "chosen", "route": "roux"}).json()
+        return cook.record(batch["id"], {"kind": "chosen", "route": "all-volume-white_roux"}).json()
 
 
 def falling(batch: dict[str, Any], seconds: range, g_min: float = 26.0) -> list[tuple[datetime, float]]:

@@ -32,7 +32,7 @@ def planned(cook: Caller, name: str = "Shin") -> dict[str, Any]:
     with time_machine.travel(LONG_AGO, tick=False):
         batch = cook.send("/batches", body).json()
     record(cook, batch, 0, WANTED)
-    return record(cook, batch, 0, {"kind": "chosen", "route": "roux"})
+    return record(cook, batch, 0, {"kind": "chosen", "route": "all-volume-white_roux"})
 
 
 def scale(value: float) -> dict[str, Any]:
@@ -202,7 +202,7 @@ def test_higher_up_it_is_sooner_at_the_boil(cook: Caller) -> None:
         }
         batch = cook.send("/batches", body).json()
         record(cook, batch, 0, WANTED)
-        arrive = record(cook, batch, 0, {"kind": "chosen", "route": "roux"})["curve"]["arrive"]["best"]
+        arrive = record(cook, batch, 0, {"kind": "chosen", "route": "all-volume-white_roux"})["curve"]["arrive"]["best"]
         times.append((datetime.fromisoformat(arrive) - LONG_AGO).total_seconds() / 60)
     # 1.6 kg less 10 K to warm at 1 kW: a good minute.
     assert times[0] - times[1] == pytest.approx(1.6 * 4.0 * 10 / 60, rel=0.2)

@@ -50,7 +50,7 @@ def test_there_is_an_example_of_every_kind() -> None:
 def test_an_oven_set_below_the_boil_and_then_turned_up(cook: Caller) -> None:
     batch = cook.start()["id"]
     cook.record(batch, {"kind": "wanted", "volume_ml": 900})
-    cook.record(batch, {"kind": "chosen", "route": "roux"})
+    cook.record(batch, {"kind": "chosen", "route": "all-volume-white_roux"})
     assert cook.record(batch, {"kind": "heated", "heat": "oven", "oven_c": 60}).status_code == 200
     turned_up = cook.record(batch, {"kind": "heated", "heat": "oven", "oven_c": 160})
     assert turned_up.status_code == 200
@@ -172,7 +172,7 @@ def test_a_batch_whose_start_cannot_be_read_keeps_its_log_and_can_be_started_ane
 def test_a_part_that_fails_is_missing_and_pot_and_log_stay(cook: Caller, monkeypatch: pytest.MonkeyPatch) -> None:
     batch = cook.start()["id"]
     cook.record(batch, {"kind": "wanted", "volume_ml": 900})
-    cook.record(batch, {"kind": "chosen", "route": "roux"})
+    cook.record(batch, {"kind": "chosen", "route": "all-volume-white_roux"})
 
     def fail(*_: Any, **__: Any) -> Any:
         raise ZeroDivisionError("nothing there")

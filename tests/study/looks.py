@@ -70,7 +70,7 @@ def _boil(tool: Tool, power: float, seed: int) -> Ended:
     mark_ml = share * pot.ml
     wish = ev.Wanted(volume_ml=mark_ml, body=5, salt_percent=1.5, ceiling_percent=3.0)
     evening.record(wish)
-    evening.record(ev.Chosen(route="corn_starch"))
+    evening.record(ev.Chosen(route="all-volume-corn_starch_own"))
     looks = []
     for _ in range(25):
         act = Board(evening.log, evening.now).act

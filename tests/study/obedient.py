@@ -26,10 +26,11 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
+from spissus_core.pantry.ways import WAYS
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.acts import Act
 from spissus_core.planning.judgement import JUDGEMENT, Judgement
-from spissus_core.planning.routes import solve_routes
+from spissus_core.planning.proposing import solve_routes
 from words import plain
 
 #: A cook who has not finished after so many acts never will.
@@ -440,8 +441,8 @@ class Evening:
         if abs(pot.salt_percent - self.liking) > GOOD_SALT:
             found.append("salty" if pot.salt_percent > self.liking else "flat")
         gap = pot.step - (self.body + 0.5)
-        jus = self.way in ("jus", "taste_alone")
-        if abs(gap) > GOOD_BODY and not jus:
+        bare = self.way in WAYS and WAYS[self.way].school is None and WAYS[self.way].stop != "body"
+        if abs(gap) > GOOD_BODY and not bare:
             found.append("thick" if gap > 0.0 else "thin")
         if pot.ml < GOOD_AMOUNT * self.told_amount:
             found.append("too little")

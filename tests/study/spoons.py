@@ -47,7 +47,7 @@ def _bound(strength: float, seed: int, wrong_at: int | None) -> Bound:
     evening.begin()
     wish = ev.Wanted(volume_ml=0.9 * pot.ml, body=evening.body, salt_percent=pot.salt_percent, ceiling_percent=3.0)
     evening.record(wish)
-    evening.record(ev.Chosen(route="bind_starch"))
+    evening.record(ev.Chosen(route="all-here-corn_starch_own"))
     parts = spoons = 0
     most = pot.step
     for _ in range(30):

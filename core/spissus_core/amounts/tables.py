@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping
 from types import MappingProxyType
 from typing import Any, TypeVar
 
@@ -29,7 +29,11 @@ def span(row: Row, name: str) -> Estimate:
 
 def key_of(name: str) -> WithJsonSchema:
     """The annotation of a key of a list in what is answered: its schema names the rows."""
-    return WithJsonSchema({"type": "string", "enum": [row["key"] for row in rows(name)]})
+    return _named([row["key"] for row in rows(name)])
+
+
+def _named(keys: Iterable[str]) -> WithJsonSchema:
+    return WithJsonSchema({"type": "string", "enum": list(keys)})
 
 
 def one_of(name: str, *, outlives: bool = False) -> tuple[Any, ...]:
@@ -38,11 +42,15 @@ def one_of(name: str, *, outlives: bool = False) -> tuple[Any, ...]:
     One that ``outlives`` its row is judged at the door only: what it stands for is kept beside it, or nothing is
     worked out from it. Any other cannot be read any more once its row has gone.
     """
-    keys = frozenset(row["key"] for row in rows(name))
+    return among([row["key"] for row in rows(name)], outlives=outlives)
+
+
+def among(keys: Collection[str], *, outlives: bool = False) -> tuple[Any, ...]:
+    """The same for keys that are composed of several lists."""
 
     def known(key: str, info: ValidationInfo) -> str:
         if key not in keys and not (outlives and on_the_shelf(info)):
             raise QuantityError("key", say("amounts.none_of", text=key, known=", ".join(sorted(keys))))
         return key
 
-    return AfterValidator(known), key_of(name)
+    return AfterValidator(known), _named(keys)

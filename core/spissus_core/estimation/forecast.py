@@ -8,6 +8,7 @@ Sources: energy balance; spreads from common practice.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -15,7 +16,7 @@ from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
+from scipy.special import ndtr, ndtri
 
 from ..amounts.estimate import Estimate
 from ..ledger.contents import Contents
@@ -33,8 +34,9 @@ LEAST_LOOK_MIN, LONGEST_LOOK_MIN = 1.0, 12.0
 FIRST_LOOK_SHARE = 0.25
 
 #: The forecast asks so many moments, closer together at first by this power, until this many times as long as a low
-#: rate would take, minutes at the least; a spread is read off so many levels. Numerical choices.
-_MOMENTS, _CLOSER, _LONGER, _AT_LEAST_MIN, _LEVELS = 90, 1.5, 1.5, 5.0, 40
+#: rate would take, minutes at the least; a spread is found in so many steps, where it is no flatter than that.
+#: Numerical choices.
+_MOMENTS, _CLOSER, _LONGER, _AT_LEAST_MIN, _STEPS, _FLAT = 90, 1.5, 1.5, 5.0, 5, 1e-6
 
 #: A cook alone is told the look after readings at so many levels, and this share of it: a reading that comes late
 #: surprises, and what surprises is looked at sooner. Numerical choices.
@@ -111,14 +113,17 @@ class Progress:
 
     def _spent(self, minutes: Sequence[float]) -> list[Estimate]:
         """Heat gone into vapour after so many minutes, kJ."""
-        mean, sd = self._ahead(np.asarray(minutes, dtype=float))
-        low, high = mean.min(axis=1) - 4.0 * sd, mean.max(axis=1) + 4.0 * sd
-        levels = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, _LEVELS)
-        below = ndtr((levels[:, :, None] - mean[:, None, :]) / sd[:, None, None]) @ self.window.track.weights
-        return [
-            Estimate(*(float(np.interp(q, chance, level)) for q in INTERVAL))
-            for chance, level in zip(below, levels, strict=True)
-        ]
+        (mean, sd), weights = self._ahead(np.asarray(minutes, dtype=float)), self.window.track.weights
+        middle = mean @ weights
+        spread = np.sqrt((mean - middle[:, None]) ** 2 @ weights + sd**2)
+        # From the Gaussian of the same mean and spread by Newton's steps, none longer than the spread.
+        energy = middle[:, None] + spread[:, None] * ndtri(INTERVAL)
+        for _ in range(_STEPS):
+            z = (energy[:, :, None] - mean[:, None, :]) / sd[:, None, None]
+            off = ndtr(z) @ weights - np.asarray(INTERVAL)
+            slope = np.exp(-0.5 * z**2) @ weights / (math.sqrt(2.0 * math.pi) * sd[:, None])
+            energy -= np.clip(off / np.maximum(slope, _FLAT / spread[:, None]), -spread[:, None], spread[:, None])
+        return [Estimate(float(low), float(best), float(high)) for low, best, high in energy]
 
     def minute(self, at: datetime) -> float:
         """Minutes from the window's time on."""

@@ -48,7 +48,8 @@ for _module in iter_modules(__path__):
     import_module(f"{__name__}.{_module.name}")
 
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
-#: ingredients and schools whole, the third knows of a meter whether it was asked about.
+#: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
+#: they are composed of.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

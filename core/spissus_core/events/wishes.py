@@ -10,14 +10,14 @@ from pydantic import Field, PrivateAttr, ValidationInfo, model_validator
 
 from ..amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
 from ..amounts.quantities import LONGEST_AMOUNT, show_mass, show_minutes, show_percent, show_plain, show_volume
-from ..amounts.rows import rows
-from ..amounts.tables import one_of
+from ..amounts.tables import among
 from ..errors import QuantityError, SpissusError, TargetError
 from ..estimation.window import boiled_by, steam_kj
 from ..intake.wish import read_amount_wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..messages import Message, Shown, Term, clauses, say, several
 from ..pantry.guests import AVOIDED_WORDS, DISHES, USUAL_DISH, Avoided, DishKey, helpings_ml
+from ..pantry.ways import EARLIER, WAYS
 from ..phenomena.body import LADDER
 from ..phenomena.fat import USUAL_REST_G_PER_100_ML
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
@@ -335,16 +335,17 @@ _SPOKEN: Mapping[str, Callable[[Wanted], Shown | Message]] = {
 }
 
 
-#: A way that is offered, by its key: rows of ``data/ways.csv``.
-RouteKind = Annotated[str, *one_of("ways")]
-
-WAY_LABELS = {row["key"]: row["label"] for row in rows("ways")}
+#: A way that is offered, by its key.
+RouteKind = Annotated[str, *among(WAYS)]
 
 
 class Chosen(Kind):
     """The way the cook takes."""
 
     looks = True
+    versions = (1, 4)
+    # Ways had names of their own before they were composed.
+    upcasts = {3: lambda said: said | {"route": EARLIER.get(str(said.get("route")), said.get("route"))}}
 
     kind: Literal["chosen"] = "chosen"
     route: RouteKind
@@ -361,4 +362,4 @@ class Chosen(Kind):
 
     def said(self) -> Message:
         """Which way."""
-        return say("events.chosen", way=Term(WAY_LABELS[self.route]) if self.route in WAY_LABELS else self.route)
+        return say("events.chosen", way=Term(WAYS[self.route].label))

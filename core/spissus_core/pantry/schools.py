@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import cached_property
-from typing import Annotated, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ..amounts.fields import Celsius
 from ..amounts.quantities import ML_PER_TBSP
 from ..amounts.rows import Row
 from ..amounts.tables import one_of, table
@@ -33,14 +32,18 @@ class School(BaseModel):
     solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold water to
     one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings nothing.
     ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its strength varies;
-    ``first_share`` what goes in first. It wants ``wait_low_min`` to ``wait_high_min`` minutes before it is judged,
-    ``boil_min`` of boiling, and never more than ``most_c`` °C.
+    ``first_share`` what goes in first. It takes ``make_min`` to make and ``boil_min`` of boiling, and wants
+    ``wait_low_min`` to ``wait_high_min`` minutes before it is judged. What binds with it holds for as long as it is
+    kept hot, or is ready sooner: its ``sort``. Of those that are ``offered`` ways are made, called by its ``words``.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
 
     key: _Word
     label: _Word
+    words: _Word = ""
+    sort: Literal["lasting", "quick"] = "quick"
+    offered: bool = False
     dry: _Word
     term: _Word
     strength: Annotated[float, Field(gt=0, le=20)] = 1.0
@@ -54,10 +57,9 @@ class School(BaseModel):
     first_share: Annotated[float, Field(gt=0, le=1)] = 0.6
     wait_low_min: _Minutes = 0.0
     wait_high_min: _Minutes = 0.0
+    make_min: _Minutes = 0.0
     boil_min: _Minutes = 0.0
-    most_c: Celsius | None = None
     allergens: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
-    rules_out: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
     how: Annotated[str, Field(max_length=500)] = ""
     source: Annotated[str, Field(max_length=500)] = ""
 
@@ -76,6 +78,11 @@ class School(BaseModel):
     def liquid_ml(self) -> float:
         """Liquid that a gram is stirred into, water or the sauce's own, mL."""
         return (self.water_parts + self.own_parts) * ML_PER_TBSP / self.tbsp_g
+
+    @property
+    def work_min(self) -> float:
+        """What making it and cooking it takes, min."""
+        return self.make_min + self.boil_min
 
     @cached_property
     def per_gram(self) -> Contents:
@@ -100,8 +107,7 @@ class School(BaseModel):
 
 def school_of(row: Row) -> School:
     """A row of the list as a school."""
-    words = {"allergens", "rules_out"}
-    return School.model_validate({k: tuple(v.split()) if k in words else v for k, v in row.items() if v})
+    return School.model_validate({k: tuple(v.split()) if k == "allergens" else v for k, v in row.items() if v})
 
 
 #: Spoon weights are the catalogue's (USDA household weights).

@@ -20,11 +20,13 @@ from ..events import State
 from ..events.assumed import NO_BOILING, Boiling
 from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
-from ..pantry.schools import SCHOOLS, School
+from ..pantry.schools import School
+from ..pantry.ways import USUAL_BINDER, WAYS, Way
 from ..pot import Pot
+from .ceiling import bound_at_salt_ml, volume_at_salt_ml
 from .judgement import JUDGEMENT, Judgement
 from .plan import plan, settled
-from .routes import WAYS, Route, Way, bound_at_salt_ml, solve, volume_at_salt_ml
+from .solving import Route, solve
 
 T = TypeVar("T")
 
@@ -66,7 +68,7 @@ class Bench:
     @cached_property
     def route(self) -> Route:
         """The chosen way, worked out from the pot as it is; only to be asked for where one was chosen."""
-        route = self.planned or plan(self.timeline)
+        route = self.planned or plan(self.timeline, self.judgement)
         assert route is not None
         return route
 
@@ -119,7 +121,7 @@ class Bench:
         if self.timeline.stop_ml is not None:
             return self.timeline.stop_ml
         seen = self.timeline.seen if isinstance(self.timeline, Timeline) else self.timeline
-        if seen.pot is None or plan(seen) is None:
+        if seen.pot is None or plan(seen, self.judgement) is None:
             return self.mark_ml
         return Bench(seen, judgement=self.judgement).mark_ml
 
@@ -167,8 +169,8 @@ class Bench:
 
     @property
     def school(self) -> School:
-        """What binds it: the school of the way, and starch where boiling alone was not enough."""
-        return self.way.school or SCHOOLS["corn_starch_own"]
+        """What binds it: the school of the way, and what is usual where boiling alone was not enough."""
+        return self.way.school or USUAL_BINDER
 
     # -- salt -----------------------------------------------------------------------------------------
 

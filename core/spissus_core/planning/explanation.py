@@ -29,7 +29,7 @@ from ..phenomena.heating import FULL_BOIL
 from ..phenomena.strength import strength_of
 from ..pot import Pot
 from .judgement import JUDGEMENT
-from .routes import WAYS, Route
+from .solving import Route
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -45,16 +45,16 @@ MUCH_MORE = 1.25
 def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
     """What a route costs, or what to mind, beyond its figures."""
     out = []
-    if route.kind in ("reduction", "salt_limit", "jus"):
+    stop = route.way.stop
+    if stop in ("body", "salt"):
         short = wanted.amount_ml - route.volume_ml
         if short > WORTH_SAYING_SHARE * wanted.amount_ml:
             out.append(say("explanation.less_than_asked", volume=show_volume(short)))
-    if route.kind != "reduction" and route.thickener is None:
+    if stop != "body" and route.thickener is None:
         thicker = route.body.step.index > wanted.body
         word = Term(route.body.step.on_the_spoon)
         out.append(say("explanation.ends_thicker", body=word) if thicker else say("explanation.no_thickener"))
-    told = route.kind in WAYS and WAYS[route.kind].stop == "told"
-    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible and not told:
+    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible and stop != "told":
         out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))
     if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
         out.append(say("explanation.taste_half_way"))
@@ -69,9 +69,9 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
 
 def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
     """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
-    if WAYS[route.kind].stop == "told":
+    if route.way.stop == "told":
         return _as_told(pot, wanted, route)
-    if WAYS[route.kind].stop == "taste" and route.final.strength_percent > STRONGER * pot.contents.strength_percent:
+    if route.way.stop == "taste" and route.final.strength_percent > STRONGER * pot.contents.strength_percent:
         return _for_its_taste(pot, route)
     salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
     boils = route.steam_g > 0.0
@@ -91,9 +91,9 @@ def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
         if salty:
             return say("because.saltier", volume=show_volume(route.let_down_ml))
         return say("because.too_little", volume=show_volume(route.let_down_ml))
-    if route.kind == "jus":
+    if route.way.stop == "salt" and route.way.school is None:
         return say("because.jus")
-    if WAYS[route.kind].stop == "time" and boils:
+    if route.way.stop == "time" and boils:
         return say("because.in_time", time=show_minutes(route.minutes.best))
     if not boils and route.volume_ml > MUCH_MORE * wanted.amount_ml:
         return say("because.makes_more", volume=show_volume(route.volume_ml))

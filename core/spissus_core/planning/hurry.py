@@ -11,7 +11,8 @@ from ..ledger.water import HOT_EXPANSION
 from ..measuring.vessels import SHALLOW_MM, Pan
 from ..phenomena.heating import FULL_BOIL, Burner, power
 from ..pot import Beside, Pot
-from .routes import TIME_SLACK_MIN, Route, solve_route, work_min
+from .judgement import JUDGEMENT
+from .solving import Route, solve_route, work_min
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,9 +33,13 @@ def hurried(pot: Pot, wanted: Wanted, route: Route, choices: Sequence[tuple[Pan,
     """The quickest way of the same kind in another pan, or in two, where it takes too long in this one.
 
     None where time is not what bars it, or where no pan is quick enough. One pan is better than two that save less
-    than :data:`WORTH_TWO_MIN`.
+    than is worth washing a second one.
     """
-    if route.feasible or wanted.time_there_is is None or work_min(route) <= wanted.time_there_is + TIME_SLACK_MIN:
+    if (
+        route.feasible
+        or wanted.time_there_is is None
+        or work_min(route) <= wanted.time_there_is + JUDGEMENT.time_slack_min
+    ):
         return None
     wish = wanted.of(pot)
     found = []
@@ -46,11 +51,8 @@ def hurried(pot: Pot, wanted: Wanted, route: Route, choices: Sequence[tuple[Pan,
                 continue
             if quick.feasible and (quick.mark_mm >= SHALLOW_MM or quick.steam_g <= 0.0):
                 found.append(Hurried(quick, place, split_ml, work_min(quick)))
-    return min(found, key=lambda one: one.takes_min + (WORTH_TWO_MIN if one.split_ml else 0.0), default=None)
+    return min(found, key=lambda one: one.takes_min + (JUDGEMENT.worth_two_min if one.split_ml else 0.0), default=None)
 
-
-#: A second pan is one more to watch and to wash: it has to save more than this, min. Modelling choice.
-WORTH_TWO_MIN = 3.0
 
 #: Less than this share in either pan is no split. Modelling choice.
 LEAST_SPLIT = 0.2

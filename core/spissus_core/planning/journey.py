@@ -11,7 +11,7 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..phenomena.fat import WAYS
 from ..pot import Pot
 from .plan import plan, skim_way
-from .routes import Route
+from .solving import Route
 from .tone import tone
 
 

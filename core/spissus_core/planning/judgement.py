@@ -1,4 +1,4 @@
-"""By what a good cook's judgement is weighed here: one frozen table, passed to whatever weighs.
+"""By what a good cook's judgement is weighed here: one frozen table, passed to whatever weighs acts or ways.
 
 Each figure has its meaning, its unit and its source. Where the source is the study, it was found by turning it on the
 evenings of an obedient cook; ``./spissus study judgement`` turns them all. A guard holds what no evening of the study
@@ -19,7 +19,62 @@ def _figure(value: Any, unit: str, source: Source, *, guard: bool = False) -> An
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Judgement:
-    """The figures by which acts are weighed."""
+    """The figures by which acts and ways are weighed."""
+
+    # -- ways: how much of the pot --------------------------------------------------------------------
+
+    #: Less than both of these is not worth setting aside.
+    least_aside_ml: float = _figure(60.0, "mL", "modelling choice")
+    least_aside_share: float = _figure(0.1, "share of the pot", "modelling choice")
+    #: What is taken for a sauce may boil down to this share, for flavour, where the salt allows it.
+    taken_boils_to: float = _figure(0.65, "share", "modelling choice")
+    #: At least this share of a sauce is pot: what is let down further is water.
+    least_taken: float = _figure(0.25, "share", "modelling choice", guard=True)
+    #: What boils down in less is past its mark before anyone looks; longer no part is boiled for its flavour.
+    least_boil_min: float = _figure(6.0, "min", "modelling choice")
+    most_flavour_min: float = _figure(25.0, "min", "modelling choice")
+
+    # -- ways: boiled for the taste -------------------------------------------------------------------
+
+    #: Own solids at which a sauce is rich: where cooks like a braising sauce.
+    rich_percent: float = _figure(11.0, "g in 100 g", "common practice")
+    #: So much of the salt that is liked is kept for what comes later.
+    salt_kept: float = _figure(0.05, "points of salt", "common practice")
+    #: Boiled down to its mark a pot may come to so many times what is wanted before only a part of it is taken.
+    most_meals: float = _figure(4.0, "times the amount", "common practice")
+    #: Longer than this nobody boils where no time was told.
+    most_boiling_min: float = _figure(40.0, "min", "common practice")
+    #: Less than this is not worth boiling away: it is there.
+    least_boiled: float = _figure(0.08, "share of the pot", "modelling choice")
+    #: Up to so many helpings it is bound with what is quick; for a large table with what holds.
+    most_quickly_bound: int = _figure(8, "helpings", "common practice")
+
+    # -- ways: put in order ---------------------------------------------------------------------------
+
+    #: Minutes of work of measuring off what is set aside, and of stirring in.
+    aside_min: float = _figure(2.0, "min", "modelling choice")
+    stir_min: float = _figure(1.0, "min", "modelling choice")
+    #: What a sauce that is not quite what was wanted costs beside its minutes of work: a step too thin; a tenth of the
+    #: amount too much, or too little; a tenth of its taste let down; as pale as all its salt is missing; a tenth of a
+    #: point too salty.
+    too_thin: float = _figure(25.0, "min", "modelling choice")
+    too_much: float = _figure(3.0, "min", "modelling choice")
+    too_little: float = _figure(40.0, "min", "modelling choice")
+    let_down: float = _figure(2.5, "min", "modelling choice")
+    pale: float = _figure(20.0, "min", "modelling choice")
+    salty: float = _figure(20.0, "min", "modelling choice")
+    #: Over the time there is by less than this nobody minds; and a second pan, which is one more to watch and to
+    #: wash, has to save more.
+    time_slack_min: float = _figure(1.0, "min", "modelling choice", guard=True)
+    worth_two_min: float = _figure(3.0, "min", "modelling choice", guard=True)
+    #: A sauce is what was wanted where its salt is this close, its amount at least this share, and its body no further
+    #: below the aim.
+    salt_slack: float = _figure(0.1, "points of salt", "modelling choice")
+    amount_slack: float = _figure(0.95, "share of the amount", "modelling choice", guard=True)
+    most_below_aim: float = _figure(0.1, "share of the viscosity", "modelling choice", guard=True)
+    #: Marks, and amounts, that differ by less are one to whoever chooses.
+    marks_alike: float = _figure(0.15, "share", "modelling choice")
+    amounts_alike: float = _figure(0.02, "share", "modelling choice", guard=True)
 
     # -- boiling --------------------------------------------------------------------------------------
 

@@ -13,24 +13,25 @@ from ..measuring.measurement import Method, error_ml
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.fat import SkimWay
 from ..pot import Pot
-from .judgement import JUDGEMENT
-from .routes import Route, solve_route, solve_routes
+from .judgement import JUDGEMENT, Judgement
+from .proposing import solve_routes
+from .solving import Route, solve_route
 
 
-def plan(timeline: State) -> Route | None:
+def plan(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     """The chosen way, worked out afresh from the pot as it is; None before there is one.
 
     Once thickener is in, or body is settled, no more boiling is planned.
     """
     if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
         return None
-    return _solved(timeline.pot, timeline.wanted, timeline.chosen.route, settled(timeline))
+    return _solved(timeline.pot, timeline.wanted, timeline.chosen.route, settled(timeline), judgement)
 
 
 # A batch that is open is folded again at every entry, through the same pots.
 @lru_cache(maxsize=1024)
-def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool) -> Route:
-    return solve_route(pot, wanted, kind, here=here)
+def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool, judgement: Judgement) -> Route:
+    return solve_route(pot, wanted, kind, here=here, judgement=judgement)
 
 
 def settled(timeline: State) -> bool:
@@ -38,13 +39,13 @@ def settled(timeline: State) -> bool:
     return timeline.thickener_added or timeline.boiled_enough or timeline.finished is not None
 
 
-def best_way(timeline: State) -> Route | None:
+def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     """The way to propose, in the time that is left; None where there is none."""
     pot, wanted = timeline.pot, timeline.wanted
     if pot is None or wanted is None:
         return None
     try:
-        best = solve_routes(pot, in_the_time_left(timeline, wanted))[0]
+        best = solve_routes(pot, in_the_time_left(timeline, wanted), judgement=judgement)[0]
     except SpissusError:
         return None
     return best if best.feasible else None

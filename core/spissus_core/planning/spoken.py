@@ -28,7 +28,7 @@ from ..pantry.schools import School
 from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
-from .routes import WAYS, Route
+from .solving import Route
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +118,7 @@ def way_line(pot: Pot, wanted: Wanted, route: Route) -> Message:
     if not steps:
         return say("bar.way_ready")
     way = say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
-    past = WAYS[route.kind].stop == "told" and route.salt_before.best > wanted.ceiling_percent
+    past = route.way.stop == "told" and route.salt_before.best > wanted.ceiling_percent
     return sentences(say("bar.way_past", salt=show_percent(route.salt_before.best)) if past else None, way)
 
 

@@ -144,6 +144,8 @@ export function useBatch(id: string) {
 
 /** How often a pot that nobody looks at is asked for, ms: long before its six hours ahead are over. */
 const ASIDE_MS = 30 * 60_000
+/** A pot that nobody looks at is asked for at leisure, and draws nothing. */
+const aside = { staleTime: Infinity, refetchInterval: ASIDE_MS, notifyOnChangeProps: [] as [] }
 /** More pots than a kitchen has on its heat; those there, and then the newest, are kept. */
 const MOST_KEPT = 12
 /** How long what is looked at goes first, ms. */
@@ -165,8 +167,33 @@ export function useOpenKept() {
   useQuery({ ...theLists, enabled: !first })
   useQuery({ ...theKitchen, enabled: !first })
   useQueries({
-    queries: open.map(({ id }) => ({ ...theBatch(id), enabled: !first, staleTime: Infinity, refetchInterval: ASIDE_MS, notifyOnChangeProps: [] })),
+    queries: open.map(({ id }) => ({ ...theBatch(id), ...aside, enabled: !first })),
   })
+  useQueries({
+    queries: open.map(({ id, on_heat }) => ({ ...theHoursAhead(id), ...aside, enabled: !first && on_heat })),
+  })
+}
+
+/** Asked for anew so often, ms: what is learned of the stove moves it. */
+const ALONE_MS = 60_000
+
+const theHoursAhead = (id: string) =>
+  queryOptions<Schemas['AloneOut'], Problem>({
+    queryKey: ['alone', id],
+    queryFn: () => answer(client.GET('/api/v1/batches/{batch_id}/alone', { params: { path: { batch_id: id } } })),
+    refetchInterval: ALONE_MS,
+    retry: false,
+  })
+
+/** What is needed of a heated pot once nobody can be asked any more; asked for while somebody can, and after every entry. */
+export function useHoursAhead({ id, last_seq, act }: Batch): Schemas['AloneOut'] | undefined {
+  const heated = act.doing === 'boil'
+  const { data, refetch } = useQuery({ ...theHoursAhead(id), enabled: heated })
+  const stale = heated && data !== undefined && data.last_seq !== last_seq
+  useEffect(() => {
+    if (stale) void refetch()
+  }, [stale, last_seq, refetch])
+  return data
 }
 
 /** What the page at this address shows is asked for at once, while the page is still being read. */
@@ -244,7 +271,6 @@ export function useStartPreview(start: StartedIn | null, anyPan: boolean, unsure
   })
 }
 
-/** Ways from the pot as it is (`seq`) to a wish. The last answer stays in sight while dragging. */
 /** The ways to a wish. While it is dragged one question is out at a time, the newest next, and every answer is shown. */
 export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
   const [asked, setAsked] = useState({ seq, wanted })
@@ -265,6 +291,18 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
   const newer = asked.seq !== seq || JSON.stringify(asked.wanted) !== JSON.stringify(wanted)
   if (newer && !query.isFetching) setAsked({ seq, wanted })
   return { ...query, isPlaceholderData: newer || query.isPlaceholderData }
+}
+
+/** The arithmetic of a way, once somebody wants to see it. */
+export function useReasons(batchId: string, seq: number, wanted: Wanted, kind: Route['kind']) {
+  return useQuery<Schemas['ReasonOut'][], Problem>({
+    queryKey: ['reasons', batchId, seq, wanted, kind],
+    queryFn: () =>
+      answer(client.POST('/api/v1/batches/{batch_id}/routes/{kind}/reasons', { params: { path: { batch_id: batchId, kind } }, body: wanted })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  })
 }
 
 /** What a sentence says of the strained liquid. */

@@ -9,7 +9,7 @@ const WRITTEN_MS = 1000
 /** The page does not wait longer for what was kept, ms. */
 const PATIENCE_MS = 1000
 /** The answers that a page cannot do without, by the first part of their key. */
-const KEPT = ['session', 'lists', 'kitchen', 'batches', 'batch']
+const KEPT = ['session', 'lists', 'kitchen', 'batches', 'batch', 'alone']
 
 /** Where they lie in the browser's own database. */
 const PLACE = 'answers'

@@ -406,6 +406,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{batch_id}/alone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page needs to know of a heated pot before it has nobody to ask any more */
+        get: operations["batches_api_alone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches/{batch_id}/events": {
         parameters: {
             query?: never;
@@ -434,6 +451,23 @@ export interface paths {
         put?: never;
         /** Ways to a sauce; nothing is saved */
         post: operations["batches_api_routes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{batch_id}/routes/{kind}/reasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The arithmetic of one of the ways; nothing is saved */
+        post: operations["batches_api_reasons"];
         delete?: never;
         options?: never;
         head?: never;
@@ -942,8 +976,6 @@ export interface components {
             abv: number;
             /** Allergens */
             allergens: string[];
-            /** Source */
-            source: string;
         };
         /**
          * Label
@@ -1058,7 +1090,6 @@ export interface components {
             everyday: string;
             /** Does */
             does: string;
-            viscosity: components["schemas"]["RangeOut"];
             /** Low */
             low: number;
             /** Position */
@@ -1179,8 +1210,6 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             solids: components["schemas"]["ShownOut"] | null;
             kept: components["schemas"]["ShownOut"] | null;
-            /** Measured By */
-            measured_by: ("jug" | "dip" | "scale" | "eye") | "list";
             liquid_error: components["schemas"]["ShownOut"];
             salt: components["schemas"]["RangeOut"];
             body: components["schemas"]["BodyOut"];
@@ -2049,8 +2078,8 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch") | null;
-            plan: components["schemas"]["RouteOut"] | null;
+            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone") | null;
+            plan: components["schemas"]["PlanOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Concerns */
             concerns: components["schemas"]["SaidOut"][];
@@ -2117,8 +2146,7 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description The liquid over time, and when boiling on would bring it to the mark; ``ahead`` is the course from there on, and
-         *     ``looks`` when to look after a reading, for a page that has nobody to ask; ``most_ml_min`` is more than any such
+         * @description The liquid over time, and when boiling on would bring it to the mark; ``most_ml_min`` is more than any such
          *     stove takes in a minute, and two readings that are ``no_chance_ml`` apart are so by no chance.
          */
         CurveOut: {
@@ -2137,10 +2165,6 @@ export interface components {
             rate: components["schemas"]["SaidOut"] | null;
             /** Course */
             course: components["schemas"]["CoursePoint"][];
-            /** Ahead */
-            ahead: components["schemas"]["CoursePoint"][];
-            /** Looks */
-            looks: components["schemas"]["LookOut"][];
             /** Most Ml Min */
             most_ml_min: number;
             /** No Chance Ml */
@@ -2248,21 +2272,6 @@ export interface components {
             by: string | null;
         };
         /**
-         * LookOut
-         * @description The look that follows a reading of so much liquid, taken ``at`` the earliest: so many minutes after it.
-         */
-        LookOut: {
-            /** Liquid Ml */
-            liquid_ml: number;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Minutes */
-            minutes: number;
-        };
-        /**
          * MissingOut
          * @description A part of a batch that could not be worked out, and why; everything else stands.
          */
@@ -2275,32 +2284,15 @@ export interface components {
             why: components["schemas"]["SaidOut"];
         };
         /**
-         * ReadsOut
-         * @description What a dip, a jug (hot, the fat with it) and a scale show; null where the pan was never weighed.
+         * PlanOut
+         * @description The way that was chosen, with the arithmetic of its figures.
          */
-        ReadsOut: {
-            dip: components["schemas"]["ShownOut"];
-            jug: components["schemas"]["ShownOut"];
-            scale: components["schemas"]["ShownOut"] | null;
-        };
-        /**
-         * RouteOut
-         * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
-         *
-         *     ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
-         *     ``to_amount`` says that all of the pot boils down to the amount that is wanted, ``too_salty`` that its sauce would
-         *     be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
-         *
-         *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
-         *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
-         *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
-         */
-        RouteOut: {
+        PlanOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -2326,8 +2318,6 @@ export interface components {
             let_down: components["schemas"]["ShownOut"] | null;
             volume: components["schemas"]["ShownOut"];
             boil_to: components["schemas"]["ShownOut"];
-            /** Share Left */
-            share_left: number;
             leave: components["schemas"]["SaidOut"] | null;
             mark: components["schemas"]["ShownOut"] | null;
             gross: components["schemas"]["ShownOut"] | null;
@@ -2362,6 +2352,15 @@ export interface components {
             notes: components["schemas"]["SaidOut"][];
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
+        };
+        /**
+         * ReadsOut
+         * @description What a dip, a jug (hot, the fat with it) and a scale show; null where the pan was never weighed.
+         */
+        ReadsOut: {
+            dip: components["schemas"]["ShownOut"];
+            jug: components["schemas"]["ShownOut"];
+            scale: components["schemas"]["ShownOut"] | null;
         };
         /**
          * ServedOut
@@ -2408,7 +2407,6 @@ export interface components {
             share: number;
             takes: components["schemas"]["ShownOut"];
             leaves: components["schemas"]["ShownOut"];
-            leaves_at_most: components["schemas"]["ShownOut"];
             lost: components["schemas"]["ShownOut"];
             minutes: components["schemas"]["RangeOut"];
             /** Time */
@@ -2525,6 +2523,34 @@ export interface components {
             start: components["schemas"]["StartedIn"];
         };
         /**
+         * AloneOut
+         * @description What a page goes by that has nobody to ask any more, as of the batch's entry ``last_seq``: the course of the pot
+         *     in the hours ``ahead``, and when to look after a reading. Nothing of either where it is not heated.
+         */
+        AloneOut: {
+            /** Last Seq */
+            last_seq: number;
+            /** Ahead */
+            ahead: components["schemas"]["CoursePoint"][];
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+        };
+        /**
+         * LookOut
+         * @description The look that follows a reading of so much liquid, taken ``at`` the earliest: so many minutes after it.
+         */
+        LookOut: {
+            /** Liquid Ml */
+            liquid_ml: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * AddedIn
          * @description An ingredient of the catalogue poured or stirred in, by weight or by volume.
          *
@@ -2581,7 +2607,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "reduction" | "roux" | "corn_starch" | "bind" | "bind_starch" | "take" | "take_starch" | "stretch" | "salt_limit" | "jus" | "in_time" | "as_told" | "as_told_starch" | "taste" | "taste_starch" | "taste_alone" | "part_taste" | "part_taste_starch";
+            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
         };
         /**
          * Cooling
@@ -3165,6 +3191,82 @@ export interface components {
              * @default []
              */
             avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
+        };
+        /**
+         * RouteOut
+         * @description A way. ``recommended`` is the one to propose, ``because`` why it would be taken, ``reason`` why it cannot be.
+         *
+         *     ``flag`` is its name in two or three words, ``said`` what it asks for, and ``takes`` how long until it is done;
+         *     ``to_amount`` says that all of the pot boils down to the amount that is wanted, ``too_salty`` that its sauce would
+         *     be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
+         *
+         *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
+         *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+         *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
+         */
+        RouteOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            /** Label */
+            label: string;
+            /** Flag */
+            flag: string;
+            said: components["schemas"]["SaidOut"];
+            takes: components["schemas"]["ShownOut"];
+            /** To Amount */
+            to_amount: boolean;
+            /** Too Salty */
+            too_salty: boolean;
+            beside: components["schemas"]["ShownOut"] | null;
+            /** Feasible */
+            feasible: boolean;
+            /** Recommended */
+            recommended: boolean;
+            because: components["schemas"]["SaidOut"] | null;
+            reason: components["schemas"]["SaidOut"] | null;
+            /** First */
+            first: {
+                [key: string]: unknown;
+            }[];
+            take: components["schemas"]["ShownOut"] | null;
+            let_down: components["schemas"]["ShownOut"] | null;
+            volume: components["schemas"]["ShownOut"];
+            boil_to: components["schemas"]["ShownOut"];
+            leave: components["schemas"]["SaidOut"] | null;
+            mark: components["schemas"]["ShownOut"] | null;
+            gross: components["schemas"]["ShownOut"] | null;
+            minutes: components["schemas"]["RangeOut"];
+            /** School */
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
+            /** Thickener */
+            thickener: string | null;
+            /** Dry Name */
+            dry_name: string | null;
+            dry: components["schemas"]["ShownOut"] | null;
+            dry_also: components["schemas"]["ShownOut"] | null;
+            dry_low: components["schemas"]["ShownOut"] | null;
+            dry_high: components["schemas"]["ShownOut"] | null;
+            carrier: components["schemas"]["ShownOut"] | null;
+            carrier_also: components["schemas"]["ShownOut"] | null;
+            /** Carrier Name */
+            carrier_name: string | null;
+            /** How */
+            how: string | null;
+            /** Allergens */
+            allergens: string[];
+            salt_before: components["schemas"]["RangeOut"];
+            salt_after: components["schemas"]["RangeOut"];
+            salt_to_add: components["schemas"]["ShownOut"] | null;
+            salt_to_add_also: components["schemas"]["ShownOut"] | null;
+            salt_first: components["schemas"]["ShownOut"] | null;
+            /** Portions */
+            portions: number | null;
+            body: components["schemas"]["BodyOut"];
+            /** Notes */
+            notes: components["schemas"]["SaidOut"][];
         };
         /**
          * RoutesOut
@@ -6496,6 +6598,82 @@ export interface operations {
             };
         };
     };
+    batches_api_alone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AloneOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     batches_api_append: {
         parameters: {
             query?: never;
@@ -6634,6 +6812,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoutesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_reasons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReasonOut"][];
                 };
             };
             /** @description Bad Request */

@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react'
-import type { Route } from '../api/hooks'
+import type { Schemas } from '../api/hooks'
 import { Words } from './units'
 import { Unfold } from '../ui/Unfold'
 
-type Reason = Route['reasons'][number]
+type Reason = Schemas['ReasonOut']
 
 interface Props {
   label: string

@@ -43,12 +43,13 @@ describe('what is looked up without the server', () => {
 
   it('is looked at by the rule that the answer carried, and sooner where it was sooner there', () => {
     const look = (ml: number, minute: number, minutes: number) => ({ liquid_ml: ml, at: new Date(minute * 60_000).toISOString(), minutes })
-    const curve = { course, looks: [look(900, 4, 6), look(700, 10, 2)], stop: shown(600) } as unknown as Parameters<typeof lookAfter>[0]
-    expect(lookAfter(curve, 800, 20 * 60_000)).toBe(24 * 60_000)
-    expect(lookAfter(curve, 950, 20 * 60_000)).toBe(26 * 60_000)
-    expect(lookAfter(curve, 800, 3.5 * 60_000)).toBe(5.5 * 60_000)
-    expect(lookAfter(curve, 605, 20 * 60_000)).toBe(20.5 * 60_000)
-    expect(lookAfter({ ...curve, looks: [] }, 800, 0)).toBeNull()
+    const looks = [look(900, 4, 6), look(700, 10, 2)]
+    const curve = { course, stop: shown(600) } as unknown as Parameters<typeof lookAfter>[0]
+    expect(lookAfter(curve, looks, 800, 20 * 60_000)).toBe(24 * 60_000)
+    expect(lookAfter(curve, looks, 950, 20 * 60_000)).toBe(26 * 60_000)
+    expect(lookAfter(curve, looks, 800, 3.5 * 60_000)).toBe(5.5 * 60_000)
+    expect(lookAfter(curve, looks, 605, 20 * 60_000)).toBe(20.5 * 60_000)
+    expect(lookAfter(curve, [], 800, 0)).toBeNull()
   })
 
   it('is when the pot comes down to a mark', () => {

@@ -1,4 +1,4 @@
-import type { Batch, Session } from '../api/hooks'
+import type { Batch, Schemas, Session } from '../api/hooks'
 
 type Course = Batch['curve']['course']
 type Table = Batch['pot']['table']
@@ -41,11 +41,11 @@ export function lookedUp(table: Table, units: Session['units'], by: ReadBy, figu
   return ml === null || depthMm === null ? null : { ml, depthMm }
 }
 
-type Look = Batch['curve']['looks'][number]
+type Look = Schemas['LookOut']
 
 /** When to look after a reading of so much liquid that nobody has answered yet, ms: by the server's own rule, which the
  * answer before it carried; sooner where it was there sooner than the stove was thought able to bring it. */
-export function lookAfter({ course, looks, stop }: Batch['curve'], ml: number, at: number): number | null {
+export function lookAfter({ course, stop }: Pick<Batch['curve'], 'course' | 'stop'>, looks: readonly Look[], ml: number, at: number): number | null {
   const began = course[0] && Date.parse(course[0].at)
   if (began === undefined || stop === null || looks.length === 0) return null
   const end: Look = { liquid_ml: stop.value, at: looks[looks.length - 1]?.at ?? '', minutes: 0 }

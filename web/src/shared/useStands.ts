@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import { ownerOf, useLists, useSession, type Batch, type Schemas } from '../api/hooks'
+import { ownerOf, useHoursAhead, useLists, useSession, type Batch, type Schemas } from '../api/hooks'
 import { belongs, onOutbox, waiting, type Waiting } from '../api/outbox'
 import { comesTo, lookAfter, lookedUp, standsAt, type ReadBy } from './course'
 import { useNow } from './useNow'
@@ -43,9 +43,11 @@ export function useStands(batch: Batch): Stands {
   const list = useSyncExternalStore(onOutbox, waiting).filter((one) => one.batchId === batch.id && one.state === 'waits' && mine(one))
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
+  const alone = useHoursAhead(batch)
   const done = list.filter(({ payload }) => !BESIDE.includes(payload.kind)).at(-1)
   if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, look: null, there: false, pending: done !== undefined }
-  const course = [...curve.course, ...curve.ahead]
+  const drawn = curve.course.at(-1)?.at ?? ''
+  const course = [...curve.course, ...(alone?.ahead ?? []).filter((point) => Date.parse(point.at) > Date.parse(drawn))]
   // It counts while nothing else was done since.
   const last = kept.find(({ id }) => id === done?.id)
   const then = last ? comesTo(course, last.ml) : null
@@ -58,7 +60,7 @@ export function useStands(batch: Batch): Stands {
     kept,
     waiting: list.length,
     arrives: last && mark !== null && !there ? mark + late : null,
-    look: last && !there ? lookAfter(curve, last.ml, last.at) : null,
+    look: last && !there ? lookAfter(curve, alone?.looks ?? [], last.ml, last.at) : null,
     there,
     pending: done !== undefined && !last,
   }

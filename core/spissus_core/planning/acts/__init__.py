@@ -14,7 +14,7 @@ from ...estimation.forecast import Progress
 from ...events import State
 from ..bench import Bench
 from ..judgement import JUDGEMENT, Judgement
-from ..routes import Route
+from ..solving import Route
 from .base import ACTS, Act, Answer, LetDown, Mark, Rank
 from .ending import Alone
 

@@ -15,7 +15,8 @@ from ..bench import Bench
 from ..doubts import DOUBTS, concern_line
 from ..explanation import because
 from ..plan import best_way
-from ..routes import WAYS, Route, suggested
+from ..proposing import suggested
+from ..solving import Route
 from .base import Act, Answer, Rank
 
 
@@ -84,7 +85,7 @@ class Choose(Act):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where none was chosen."""
-        return cls(route=best_way(bench.timeline)) if bench.timeline.chosen is None else None
+        return cls(route=best_way(bench.timeline, bench.judgement)) if bench.timeline.chosen is None else None
 
     def said(self, timeline: State) -> Message:
         """The way, and why it is the first."""
@@ -93,7 +94,7 @@ class Choose(Act):
         if self.route is None:
             return say("bar.no_way")
         why = because(timeline.pot, timeline.wanted, self.route)
-        return say("bar.choose", way=Term(WAYS[self.route.kind].label), because=why)
+        return say("bar.choose", way=Term(self.route.way.label), because=why)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is taken, or another; without one, the wish has to change."""

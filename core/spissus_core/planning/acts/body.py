@@ -20,7 +20,7 @@ from ...pantry.schools import School
 from ...phenomena.body import LADDER, flour_equivalent_g
 from ...pot import Pot
 from ..bench import Bench
-from ..routes import solve
+from ..solving import solve
 from ..spoken import carrier_amount, dry_amount
 from .base import Act, Answer, LetDown, Rank
 
@@ -84,7 +84,7 @@ def _matter(bench: Bench) -> _Matter | None:
 def _dose(bench: Bench) -> _Dose:
     """As much as is probably missing, and not so much that it is probably too thick."""
     school, now, aim, weighs = bench.school, bench.pot.contents, bench.wanted.body, bench.judgement
-    planned = solve(bench.pot, bench.wanted, "here", school, kind=bench.route.kind).dry_g
+    planned = solve(bench.pot, bench.wanted, "here", school).dry_g
     first = not bench.timeline.thickener_added
     believed = bench.belief
     risk = weighs.risks[min(len(bench.timeline.binders), len(weighs.risks) - 1)]

@@ -16,11 +16,12 @@ from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
 from ...measuring.vessels import SHALLOW_MM
 from ...messages import Argument, Message, Until, say, sentences
+from ...pantry.ways import QUICKEST
 from ...phenomena.evaporation import boiled_to_volume
 from ...phenomena.heating import FULL_BOIL
 from ..bench import Bench
 from ..plan import finer_method
-from ..routes import binding_min, solve_route
+from ..solving import binding_min, solve_route
 from ..spoken import by_means
 from .base import Act, Answer, Finer, Mark, Rank
 
@@ -200,21 +201,17 @@ class Boil(Act):
         """A reading; too late for the table, or never turned on, what else may be done."""
         reading, window = Answer(say("answers.reading"), asks="reading"), timeline.heating
         if self.why == "no_time":
-            bind = Answer(say("answers.bind_it"), ev.Chosen(route=QUICKEST))
+            bind = Answer(say("answers.bind_it"), ev.Chosen(route=QUICKEST.key))
             return [reading, bind] if _can_bind(timeline) else [reading]
         if window is None or not window.assumed:
             return [reading]
         return [reading, Answer(say("answers.it_is_not_on"), ev.Heated(heat="off", never_on=True))]
 
 
-#: What is quickest where there is no time left to boil: bound as it is.
-QUICKEST = "bind_starch"
-
-
 def _can_bind(timeline: State) -> bool:
     """Whether it can be bound as it is, with what is in the pot."""
     pot, wanted = timeline.pot, timeline.wanted
-    return pot is not None and wanted is not None and solve_route(pot, wanted, QUICKEST).feasible
+    return pot is not None and wanted is not None and solve_route(pot, wanted, QUICKEST.key).feasible
 
 
 def _late_min(bench: Bench, outlook: Outlook) -> float:

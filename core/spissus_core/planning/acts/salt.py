@@ -13,7 +13,7 @@ from ...events import Stage, State
 from ...events.state import Taste
 from ...messages import Message, say, sentences
 from ..bench import Bench
-from ..routes import bound_salt_percent
+from ..ceiling import bound_salt_percent
 from ..spoken import salt_amount
 from .base import Act, Answer, LetDown, Rank
 

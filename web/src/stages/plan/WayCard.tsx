@@ -1,12 +1,15 @@
 import type { ReactNode } from 'react'
-import type { Route } from '../../api/hooks'
+import { useReasons, type Route, type Wanted } from '../../api/hooks'
 import { useSay, Words } from '../../shared/units'
 import { Reasons } from '../../shared/Figure'
 import { Choice } from '../../ui/Choice'
 import { Unfold } from '../../ui/Unfold'
+import { useBench } from '../useBench'
 
 interface Props {
   route: Route
+  /** What it leads to. */
+  wanted: Wanted
   /** The same way with another thickener, or with none; itself among them. */
   binders: readonly Route[]
   onPick: (kind: Route['kind']) => void
@@ -15,7 +18,7 @@ interface Props {
 }
 
 /** The way in hand: what to do, what binds it, what comes of it, how long; its arithmetic unfolds. */
-export function WayCard({ route, binders, onPick, chosen }: Props) {
+export function WayCard({ route, wanted, binders, onPick, chosen }: Props) {
   const say = useSay()
   return (
     <section aria-label="The way in hand" className="border-t-[3px] border-ink pt-2">
@@ -93,12 +96,20 @@ export function WayCard({ route, binders, onPick, chosen }: Props) {
             summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}
           >
             {route.leave && <p className="mb-1.5"><Words of={route.leave} /></p>}
-            <Reasons reasons={route.reasons} />
+            <Why kind={route.kind} wanted={wanted} />
           </Unfold>
         )}
       </div>
     </section>
   )
+}
+
+/** The arithmetic of a way: asked for once it is wanted. */
+function Why({ kind, wanted }: { kind: Route['kind']; wanted: Wanted }) {
+  const { batch } = useBench()
+  const { data, error } = useReasons(batch.id, batch.last_seq, wanted, kind)
+  if (data) return <Reasons reasons={data} />
+  return <p role="status">{error ? error.message : 'It is being worked out.'}</p>
 }
 
 interface PartProps {

@@ -1,0 +1,76 @@
+"""Ways to a sauce: how much of the pot it is made of, times where boiling stops, times what binds it.
+
+A way is composed of rows: of ``data/stops.csv``, which says what a stop is called and what goes with it, and of
+``data/schools.csv``. One more row of either is all that a new way costs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Literal, cast, get_args
+
+from ..amounts.rows import Row, rows
+from .schools import SCHOOLS, School
+
+#: How much of the pot makes the sauce.
+Part = Literal["all", "part"]
+
+#: Where a way stops: at the wanted body, volume or salt, with what is in the pot, let down to the salt and to
+#: the volume, whichever is more, as far down as the time goes, where the cook said, or where it tastes of enough.
+Stop = Literal["body", "volume", "salt", "here", "stretch", "time", "told", "taste"]
+
+#: What a way with nothing added is called in its key, and to a cook.
+ALONE, NOTHING_ADDED = "alone", "nothing added"
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way that is offered: of how much of the pot, where it stops, and the school it binds with, if any.
+
+    ``flag`` is its name where there is room for two or three words.
+    """
+
+    key: str
+    label: str
+    flag: str
+    part: bool
+    stop: Stop
+    school: School | None
+
+
+def _binders(stop: Row) -> Iterator[School | None]:
+    """What a stop is bound with, the lasting ones first, and nothing last where it may be left alone."""
+    for school in SCHOOLS.values():
+        if school.offered and stop["binders"] in ("every", school.sort):
+            yield school
+    if stop["alone"]:
+        yield None
+
+
+def _ways() -> Iterator[Way]:
+    for stop in rows("stops"):
+        for part in get_args(Part):
+            if not stop[part]:
+                continue
+            for school in _binders(stop):
+                key = f"{part}-{stop['key']}-{school.key if school else ALONE}"
+                label = f"{stop[part]}, {school.words if school else NOTHING_ADDED}"
+                yield Way(key, label, stop[f"{part}_flag"], part == "part", cast(Stop, stop["key"]), school)
+
+
+#: The ways that are offered, by their keys.
+WAYS: Mapping[str, Way] = MappingProxyType({way.key: way for way in _ways()})
+
+#: What ways were called before they were composed, by the names of then.
+EARLIER: Mapping[str, str] = MappingProxyType({row["key"]: row["way"] for row in rows("earlier_ways")})
+
+#: What binds where nothing was told: the first of the quick ones, which can be added to as it boils (common practice).
+USUAL_BINDER = next(school for school in SCHOOLS.values() if school.offered and school.sort == "quick")
+
+#: What is left to do where there is no time to boil: all of it is bound as it is, by what is quickest.
+QUICKEST = min(
+    (way for way in WAYS.values() if way.stop == "here" and not way.part and way.school is not None),
+    key=lambda way: way.school.work_min if way.school else 0.0,
+)

@@ -1,0 +1,566 @@
+"""A way, solved: from what is in the pot to the sauce it makes.
+
+Volume, body and salt cannot be chosen one by one. A way says *how much of the pot* becomes the sauce, *where to
+stop* boiling or letting down (at a body, a volume, a salt content, or here) and *how to bind*; what is left open
+follows. The dose of a thickener is one root of ``body_of(pot + dose) = aim``, whatever the school. A way can be
+taken where it ends at a salt that can be eaten, at the body, and, where it is to, at the amount.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from functools import cache, cached_property, partial
+from typing import NamedTuple
+
+from scipy.optimize import brentq
+
+from ..amounts.estimate import Estimate
+from ..amounts.quantities import show_minutes, show_percent, show_volume
+from ..errors import TargetError
+from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
+from ..events import Wanted, fat_left_ml
+from ..events.wishes import LEAST_SAUCE_ML
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
+from ..ledger.contents import Contents
+from ..ledger.water import HOT_EXPANSION
+from ..measuring.vessels import SHALLOW_MM
+from ..messages import Message, Term, say, several
+from ..pantry.guests import AVOIDED_WORDS
+from ..pantry.schools import School
+from ..pantry.ways import WAYS, Stop, Way
+from ..phenomena import body as bd
+from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
+from ..phenomena.heating import FULL_BOIL, HeatSetting
+from ..phenomena.seasoning import salt_to_add_g
+from ..pot import Pot
+from .ceiling import LEAST_WATER_SHARE, volume_at_salt_ml
+from .judgement import JUDGEMENT, Judgement
+
+#: What is past a ceiling by less than this share of it is at it.
+ROUNDING = 1e-3
+
+#: No pot is let down to less salt than this, %. Modelling choice.
+LEAST_SALT_PERCENT = 0.02
+
+#: The thinnest that is called a sauce: this step of the ladder.
+THINNEST_STEP = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Route:
+    """One way to the sauce; ``kind`` is its key among :data:`.WAYS`.
+
+    ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` the liquid (20 °C, floating fat left out) at which to
+    stop boiling, ``mark_mm`` and ``gross_g`` the same on a skewer and a scale, with the ``fat_ml`` that floats by
+    then; ``let_down_ml`` unsalted liquid to stir in where the pot has gone past it, and ``steam_g`` what boils away.
+    ``dry_g`` is the thickener without its carrier. ``final`` is the sauce with ``salt_to_add_g`` in it;
+    ``salt_before`` what it would hold unsalted.
+    """
+
+    kind: str
+    feasible: bool
+    reason: Message | None
+    aside_ml: float
+    boil_to_ml: float
+    share_left: float
+    let_down_ml: float
+    steam_g: float
+    fat_ml: float
+    mark_mm: float
+    gross_g: float | None
+    minutes: Estimate
+    thickener: School | None
+    dry_g: float
+    final: Contents
+    body: bd.Body
+    salt_before: Estimate
+    salt_to_add_g: float
+    salt_after: Estimate
+
+    @property
+    def way(self) -> Way:
+        """The way that this is."""
+        return WAYS[self.kind]
+
+    @property
+    def volume_ml(self) -> float:
+        """The finished sauce, mL at 20 °C."""
+        return self.final.liquid_ml
+
+    @property
+    def dry_range_g(self) -> Estimate:
+        """The thickener with the spread of its strength, g."""
+        spread = self.thickener.spread if self.thickener else 0.0
+        return Estimate(self.dry_g * (1 - spread), self.dry_g, self.dry_g * (1 + spread))
+
+
+def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False, judgement: Judgement = JUDGEMENT) -> Route:
+    """One of the ways that are offered, from the pot as it is now.
+
+    With ``here`` no more is boiled away: the thickener is worked out for the water that is in the
+    pot. That is how a sauce is finished once part of its thickener is in.
+
+    Raises
+    ------
+    TargetError : no way is called so, or no such sauce can be had of this pot.
+    """
+    way = WAYS.get(kind)
+    if way is None:
+        raise TargetError("route", say("routes.not_offered", kind=kind))
+    return Task(pot, wanted.of(pot), judgement).route(way, here=here)
+
+
+def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None) -> Route:
+    """Where boiling stops at one of :data:`.Stop`, and what binds it then, of all that is in the pot.
+
+    Raises
+    ------
+    TargetError : no such sauce can be had of this pot.
+    """
+    return Task(pot, wanted, JUDGEMENT).solved(None, stop, school)
+
+
+class Found(NamedTuple):
+    """What a stop comes to: the water that is left when it is bound, g, and the dry thickener it takes, g."""
+
+    water: float
+    dry: float
+
+
+@dataclass(frozen=True)
+class Task:
+    """A pot and what it is to be: everything that its ways share is worked out once."""
+
+    pot: Pot
+    wanted: Wanted
+    judgement: Judgement = JUDGEMENT
+
+    # -- a way ----------------------------------------------------------------------------------------
+
+    def route(self, way: Way, *, here: bool = False) -> Route:
+        """A way from the pot, or from the part of it that makes the sauce, and whether it may be taken."""
+        route = self._of_a_part(way) if way.part and not here and self.pot.kept is None else None
+        route = route or self.solved(way, "here" if here else way.stop, way.school)
+        barred = self._why_not_tonight(route) if route.feasible else None
+        return route if barred is None else replace(route, feasible=False, reason=barred)
+
+    def _of_a_part(self, way: Way) -> Route | None:
+        """The way from the part that makes the sauce; None where too little would be left to set aside."""
+        weighs, there_ml, amount = self.judgement, self.pot.contents.liquid_ml, self.wanted.amount_ml
+        taken = min(self._for_taste_ml(way.school) if way.stop == "taste" else self.to_take_ml, there_ml)
+        if there_ml - taken < max(weighs.least_aside_ml, weighs.least_aside_share * there_ml):
+            return None
+        # Of what is too salty so much less was taken: it is let down to its salt, and comes to what it comes to.
+        salty = way.stop == "volume" and taken < (1.0 - ROUNDING) * amount
+        route = self._taking(taken).solved(way, "stretch" if salty else way.stop, way.school)
+        if way.stop != "taste" and route.steam_g > 0.0 and taken <= (1.0 + ROUNDING) * amount:
+            # Nothing is meant to boil: so much less is taken as the thickener brings.
+            taken *= amount / (amount + route.steam_g * ML_G["water"])
+            route = self._taking(taken).solved(way, "here", way.school)
+        return replace(route, aside_ml=there_ml - taken)
+
+    def _taking(self, taken_ml: float) -> Task:
+        return replace(self, pot=self.pot.part(taken_ml / self.pot.contents.liquid_ml))
+
+    def solved(self, way: Way | None, stop: Stop, school: School | None) -> Route:
+        """All of the pot to a stop; None for a way that is none of those offered.
+
+        Raises
+        ------
+        TargetError : no such sauce can be had of this pot.
+        """
+        water, dry = _STOPS[stop](self, school)
+        if water <= 0.0:
+            raise _too_small()
+        route = self._made(way.key if way else "", water, dry, school if dry > 0.0 else None)
+        reason = self._why_not(way, stop, route)
+        return replace(route, feasible=reason is None, reason=reason)
+
+    def _made(self, kind: str, water: float, dry: float, thickener: School | None) -> Route:
+        pot, wanted, now, weighs = self.pot, self.wanted, self.pot.contents, self.judgement
+        more_water = max(water - now.water, 0.0)
+        if more_water * ML_G["water"] < max(weighs.least_liquid_ml, weighs.least_liquid_share * now.liquid_ml):
+            water, more_water = min(water, now.water), 0.0
+        boiled = pot.traded(boiled_to_water(now, water)) if not more_water else now
+        at_stop = boiled + Contents(water=more_water)
+        bound = at_stop + thickener.added(dry) if thickener else at_stop
+        salt = salt_to_add_g(bound.salt, bound.liquid_g, wanted.salt_percent)
+        final = bound + Contents(salt=salt)
+        # Fat that is to come off first stands in no mark.
+        fat_ml = fat_left_ml(pot, wanted)
+        skimmed = boiled.with_masses(fat_free=fat_ml / ML_G["fat_free"])
+        return Route(
+            kind=kind,
+            feasible=True,
+            reason=None,
+            aside_ml=0.0,
+            boil_to_ml=boiled.liquid_ml,
+            share_left=boiled.liquid_ml / now.liquid_ml,
+            let_down_ml=more_water * ML_G["water"],
+            steam_g=now.mass_g - boiled.mass_g,
+            fat_ml=fat_ml,
+            mark_mm=pot.mark_mm(boiled.liquid_ml, fat_ml),
+            gross_g=pot.gross_of(skimmed),
+            minutes=boiling_minutes(pot, boiled),
+            thickener=thickener,
+            dry_g=dry,
+            final=final,
+            body=bd.body_of(final, pot.strength),
+            salt_before=_salt_range(pot, bound),
+            salt_to_add_g=salt,
+            salt_after=_salt_range(pot, final),
+        )
+
+    # -- whether it can be taken ----------------------------------------------------------------------
+
+    def _why_not(self, way: Way | None, stop: Stop, route: Route) -> Message | None:
+        """Why a way cannot be taken; None where it can."""
+        wanted, weighs = self.wanted, self.judgement
+        if stop == "told":
+            # What was told is done; what it passes is said.
+            return None
+        if route.salt_before.best > wanted.ceiling_percent * (1 + ROUNDING):
+            return self._too_salty(stop, route.salt_before.best)
+        if stop == "stretch" and route.let_down_ml <= 0.0:
+            return say("routes.nothing_to_stretch", liking=show_percent(wanted.salt_percent))
+        short = route.volume_ml < weighs.amount_slack * wanted.amount_ml
+        if way is not None and short and stop in ("here", "taste"):
+            return say("routes.only_so_much", volume=show_volume(route.volume_ml))
+        jus = way is not None and way.school is None
+        if jus and (stop == "salt" or (stop == "taste" and wanted.body <= THINNEST_STEP)):
+            # Nothing is meant to bind it: it has the body that it has.
+            if route.body.viscosity < bd.LADDER[THINNEST_STEP].low:
+                return say("routes.like_water")
+            return say("routes.only_left", volume=show_volume(route.volume_ml)) if short else None
+        return self._too_thin(route)
+
+    def _too_salty(self, stop: Stop, salt: float) -> Message:
+        ceiling = self.wanted.ceiling_percent
+        if stop == "here":
+            return say("routes.above_ceiling", salt=show_percent(salt), ceiling=show_percent(ceiling))
+        least = show_volume(volume_at_salt_ml(self.pot.contents, ceiling))
+        return say("routes.would_be_above", salt=show_percent(salt), ceiling=show_percent(ceiling), volume=least)
+
+    def _too_thin(self, route: Route) -> Message | None:
+        if route.body.viscosity >= (1.0 - self.judgement.most_below_aim) * self.wanted.aim_mpas:
+            return None
+        body = Term(bd.LADDER[self.wanted.body].on_the_spoon)
+        if route.thickener is None:
+            return say("routes.boiling_does_not", body=body)
+        return say("routes.no_amount_does", dry=Term(route.thickener.dry), body=body)
+
+    def _why_not_tonight(self, route: Route) -> Message | None:
+        """Why a way that makes the sauce is not one for this table, or for tonight; None where it is."""
+        brings = route.thickener.allergens if route.thickener is not None else ()
+        barred = [Term(AVOIDED_WORDS[key]) for key in brings if key in self.wanted.avoid]
+        if barred:
+            return say("routes.brings", what=several("both", *barred))
+        there_is, takes = self.wanted.time_there_is, work_min(route, self.judgement)
+        if there_is is not None and takes > there_is + self.judgement.time_slack_min:
+            return say("routes.takes_too_long", time=show_minutes(takes), left=show_minutes(max(there_is, 0.0)))
+        return None
+
+    # -- how much of the pot --------------------------------------------------------------------------
+
+    @cached_property
+    def to_take_ml(self) -> float:
+        """The part of the pot that makes the sauce, mL: what boils down or is let down to it at the wanted salt."""
+        pot, wanted, weighs = self.pot, self.wanted, self.judgement
+        salt = max(0.5 * (pot.salt_percent.best + pot.salt_percent.low), 1e-3)
+        by_salt = max(wanted.salt_percent / salt, weighs.least_taken)
+        minutes = weighs.most_flavour_min
+        if wanted.time_there_is is not None:
+            # A part comes to the boil sooner than the pot does: this is on the safe side.
+            slowest = max((way.school.work_min for way in WAYS.values() if way.school is not None), default=0.0)
+            minutes = min(minutes, wanted.time_there_is - slowest - weighs.aside_min)
+        most_ml = (min(1.0 / weighs.taken_boils_to, by_salt) - 1.0) * wanted.amount_ml
+        to_boil_ml = min(most_ml, ml_of(steam_kj(pot, minutes)))
+        strength = power_of(pot, FULL_BOIL)
+        boils = strength is not None and kj_of(to_boil_ml) >= weighs.least_boil_min * strength.kj_min
+        # Half as far as it was to go is not worth the time.
+        boils = boils and to_boil_ml >= 0.5 * most_ml
+        return wanted.amount_ml * min(by_salt, 1.0 + to_boil_ml / wanted.amount_ml if boils else 1.0)
+
+    def _for_taste_ml(self, school: School | None) -> float:
+        """The part of the pot that boils down to the wanted amount where it tastes of enough, mL."""
+        water, dry = _tasting_of_enough(self, school, LEAST_SAUCE_ML)
+        brings_ml = school.added(dry).liquid_ml if school is not None and dry > 0.0 else 0.0
+        made = boiled_to_water(self.pot.contents, water).liquid_ml + brings_ml
+        return self.wanted.amount_ml * self.pot.contents.liquid_ml / max(made, 1.0)
+
+    # -- where to stop --------------------------------------------------------------------------------
+
+    @cached_property
+    def water_for_body(self) -> float:
+        """Water at which boiling alone reaches the wanted body, g."""
+        contents, aim = self.pot.contents, self.wanted.aim_mpas
+
+        def excess(share: float) -> float:
+            boiled = boiled_to_water(contents, contents.water * share)
+            return math.log(bd.viscosity_mpas(boiled, self.pot.strength) / aim)
+
+        if excess(1.0) >= 0.0:
+            return contents.water
+        if excess(LEAST_WATER_SHARE) <= 0.0:
+            return contents.water * LEAST_WATER_SHARE
+        return contents.water * float(brentq(excess, LEAST_WATER_SHARE, 1.0, xtol=1e-5))
+
+    def water_in_time(self, school: School | None) -> float:
+        """Water that is left when the time there is is up, with what binding takes of it, g; none where nobody told
+        one."""
+        there_is = self.wanted.time_there_is
+        if there_is is None:
+            return 0.0
+        return boiled_by(self.pot.contents, steam_kj(self.pot, there_is - binding_min(school))).water
+
+    def taste_mark_ml(self, brings_g: float = 0.0) -> float:
+        """Liquid at which a pot tastes of enough, mL: the first of the salt that is liked, its strength, and its body.
+
+        Salt and strength are those of the bound sauce, to which the thickener brings ``brings_g`` g. Boiling takes
+        water alone, so that the mark is the same at every moment of the boil.
+        """
+        now, weighs = self.pot.contents, self.judgement
+        liked = max(self.wanted.salt_percent - weighs.salt_kept, LEAST_SALT_PERCENT)
+        sauce_g = 100.0 * max(now.salt / liked, now.own_g / weighs.rich_percent)
+        first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
+        return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), now.liquid_ml)
+
+    def dose_g(self, sauce: Sauce) -> float:
+        """Dry thickener that brings a sauce to the wanted body, g.
+
+        Raises
+        ------
+        TargetError : its solids leave no room for water.
+        """
+        return dose_g(sauce, self.wanted.aim_mpas, self.pot.contents.mass_g, self.pot.strength)
+
+
+# -- stops ----------------------------------------------------------------------------------------
+
+#: The sauce before it is salted, by the grams of dry thickener in it.
+Sauce = Callable[[float], Contents]
+
+#: Water that a sauce has room for, g, by the grams of dry thickener in it.
+Room = Callable[[float], float]
+
+
+def _at_body(task: Task, school: School | None) -> Found:
+    """As far down as the body needs; what binds by itself needs no thickener."""
+    if school is not None:
+        raise TargetError("route", say("routes.nothing_to_solve"))
+    return Found(task.water_for_body, 0.0)
+
+
+def _here(task: Task, school: School | None) -> Found:
+    """As it is."""
+    return Found(task.pot.contents.water, 0.0 if school is None else task.dose_g(as_it_is(task.pot.contents, school)))
+
+
+def _as_told(task: Task, school: School | None) -> Found:
+    """Boiled down as far as was said, and bound then: what the thickener brings comes on top."""
+    now = task.pot.contents
+    told = boiled_to_volume(now, min(max(task.wanted.amount_ml, least_told_ml(task.pot)), now.liquid_ml))
+    return Found(told.water, 0.0 if school is None else task.dose_g(as_it_is(told, school)))
+
+
+def _for_taste(task: Task, school: School | None) -> Found:
+    """Down to where it tastes of enough, but to no less than was wanted, nor later than it is wanted."""
+    return _tasting_of_enough(task, school, task.wanted.amount_ml)
+
+
+def _tasting_of_enough(task: Task, school: School | None, least_sauce_ml: float) -> Found:
+    """Where a sauce of at least so much tastes of enough, and the thickener that is missing then."""
+    now, dry = task.pot.contents, 0.0
+    soonest = min(task.water_in_time(school), now.water)
+    for _ in range(1 if school is None else _ROUNDS):
+        # What the thickener brings makes room in the salt, and is part of the amount.
+        brings = school.added(dry) if school is not None and dry > 0.0 else Contents()
+        least_ml = max(task.taste_mark_ml(brings.liquid_g), least_sauce_ml - brings.liquid_ml)
+        water = max(boiled_to_volume(now, min(least_ml, now.liquid_ml)).water, soonest)
+        if school is None:
+            break
+        before, dry = dry, task.dose_g(as_it_is(boiled_to_water(now, water), school))
+        if abs(dry - before) <= _SETTLED * dry:
+            break
+    return Found(water, dry)
+
+
+#: Mark and dose have found each other where a dose moves by less than this share, after so many rounds at most.
+#: Numerical choice.
+_SETTLED, _ROUNDS = 2e-3, 4
+
+
+def _to_volume(task: Task, school: School | None) -> Found:
+    """To the wanted volume, thickener and all."""
+    return _filled(task, school, partial(room_for_volume, amount_ml=task.wanted.amount_ml))
+
+
+def _to_salt(task: Task, school: School | None) -> Found:
+    """To the wanted salt, by boiling alone."""
+    least = LEAST_WATER_SHARE * task.pot.contents.water
+    return _filled(task, school, lambda fixed, bare: _room_for_salt(fixed, bare, task.wanted, least))
+
+
+def _stretched(task: Task, school: School | None) -> Found:
+    """Let down to the wanted salt, and to the volume, whichever is more."""
+    least = task.pot.contents.water
+    return _filled(
+        task,
+        school,
+        lambda fixed, bare: _most(
+            _room_for_salt(fixed, bare, task.wanted, least), room_for_volume(fixed, bare, task.wanted.amount_ml)
+        ),
+    )
+
+
+def _in_time(task: Task, school: School | None) -> Found:
+    """As far down as the time goes, but never past the salt that is liked, nor past the amount."""
+    now_g = task.pot.contents.water
+    in_time = min(task.water_in_time(school), now_g)
+    slurry_g = school.water_g if school else 0.0
+    return _filled(
+        task,
+        school,
+        lambda fixed, bare: _most(
+            lambda dry: in_time + dry * slurry_g,
+            _room_for_salt(fixed, bare, task.wanted, LEAST_WATER_SHARE * now_g),
+            room_for_volume(fixed, bare, task.wanted.amount_ml),
+        ),
+    )
+
+
+#: How each stop is solved. Every school goes through all of them.
+_STOPS: Mapping[Stop, Callable[[Task, School | None], Found]] = {
+    "body": _at_body, "volume": _to_volume, "salt": _to_salt, "here": _here, "stretch": _stretched, "time": _in_time,
+    "told": _as_told, "taste": _for_taste,
+}  # fmt: skip
+
+
+def _filled(task: Task, school: School | None, room: Callable[[Contents, Contents], Room]) -> Found:
+    """A sauce that water fills to the room there is for it, bound."""
+    sauce = filled(task.pot.contents, school, room)
+    dry = 0.0 if school is None else task.dose_g(sauce)
+    return Found(sauce(dry).water - (dry * school.water_g if school else 0.0), dry)
+
+
+def as_it_is(now: Contents, school: School) -> Sauce:
+    """What is in the pot, with so much thickener stirred in."""
+    return lambda dry: now.mixed(school.per_gram, dry)
+
+
+def filled(now: Contents, school: School | None, room: Callable[[Contents, Contents], Room]) -> Sauce:
+    """What is in the pot, with so much thickener and as much water as there is ``room`` for beside them.
+
+    Where alcohol boils off, how much of it is left is worked out from the water without the thickener: a few
+    grams of flour move it by a thousandth of the volume's.
+    """
+    bare = (school.per_gram if school else Contents()).with_masses(water=0.0)
+    fixed = now.with_masses(water=0.0)
+    for _ in range(2 if now.ethanol or now.acetic else 0):
+        left = boiled_to_water(now, min(max(room(fixed, bare)(0.0), LEAST_WATER_SHARE * now.water), now.water))
+        fixed = left.with_masses(water=0.0)
+    water = room(fixed, bare)
+    return lambda dry: fixed.mixed(bare, dry).with_masses(water=max(water(dry), 0.0))
+
+
+def room_for_volume(fixed: Contents, bare: Contents, amount_ml: float) -> Room:
+    """Water, g, that fills a volume beside everything else and so many grams of thickener."""
+    room_ml, per_dry_ml = amount_ml - fixed.liquid_ml, bare.liquid_ml
+    return lambda dry: (room_ml - dry * per_dry_ml) / ML_G["water"]
+
+
+def _room_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: float) -> Room:
+    """Water, g, at which the sauce stands at the wanted salt; never less than ``least``."""
+    share = max(wanted.salt_percent, LEAST_SALT_PERCENT) / 100.0
+    at_none = fixed.salt / share - fixed.liquid_g
+    per_dry = bare.salt / share - bare.liquid_g
+    return lambda dry: max(at_none + dry * per_dry, least)
+
+
+def _most(*rooms: Room) -> Room:
+    return lambda dry: max(room(dry) for room in rooms)
+
+
+#: A first guess at a dose, as a share of the pot, and how exactly it is found, g.
+_FIRST_GUESS, _DOSE_G = 0.02, 1e-6
+
+
+def dose_g(sauce: Sauce, aim: float, pot_g: float, strength: bd.Strength) -> float:
+    """Dry thickener that brings a sauce to ``aim`` mPa·s, g; none where it is there already.
+
+    Raises
+    ------
+    TargetError : its solids leave no room for water.
+    """
+
+    wanted_percent = bd.as_flour_percent(aim)
+
+    @cache
+    def missing(dry: float) -> float:
+        # In flour, of which a dose is nearly a straight line; the root is the same.
+        return wanted_percent - bd.as_flour_percent(bd.viscosity_mpas(sauce(dry), strength))
+
+    if sauce(0.0).water <= 0.0:
+        raise _too_small()
+    if missing(0.0) <= 0.0:
+        return 0.0
+    enough, most = _FIRST_GUESS * pot_g, pot_g
+    while missing(enough) > 0.0:
+        if enough >= most:
+            return enough
+        enough = min(2.0 * enough, most)
+    return float(brentq(missing, 0.0, enough, xtol=_DOSE_G, rtol=1e-9))
+
+
+def _too_small() -> TargetError:
+    return TargetError("volume_ml", say("routes.too_small"))
+
+
+def least_told_ml(pot: Pot) -> float:
+    """As far as a pot is boiled down because somebody said so, mL: no drier, and no shallower than an edge that
+    scorches."""
+    now = pot.contents
+    dry = now.liquid_ml - (1.0 - LEAST_WATER_SHARE) * now.water * ML_G["water"]
+    shallow = max(pot.pan.volume_ml(SHALLOW_MM) / HOT_EXPANSION / pot.share - now.fat_ml, 0.0)
+    return min(max(dry, shallow), now.liquid_ml)
+
+
+# -- what it takes, and what is known of it -------------------------------------------------------
+
+
+def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL) -> Estimate:
+    """Time to boil a pot down to ``boiled``, and to bring it to the boil first, min.
+
+    By the same power, learned rate, cover and warm-up as the forecast of a boiling pot (:mod:`..estimation.window`).
+    """
+    heat_kj = vapour_kj(pot.contents, boiled)
+    strength = power_of(pot, setting)
+    if heat_kj <= 0.0 or strength is None:
+        return Estimate.exact(0.0)
+    return Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat_kj + warming_kj(pot))
+
+
+def binding_min(school: School | None) -> float:
+    """What making and cooking a thickener takes, min."""
+    return school.work_min if school is not None else 0.0
+
+
+def work_min(route: Route, judgement: Judgement = JUDGEMENT) -> float:
+    """What a way takes from now until it is on the table, by the best estimate, min."""
+    return (
+        (route.minutes.best if route.steam_g > 0.0 else 0.0)
+        + binding_min(route.thickener)
+        + (judgement.aside_min if route.aside_ml > 0.0 else 0.0)
+        + (judgement.stir_min if route.let_down_ml > 0.0 else 0.0)
+    )
+
+
+def _salt_range(pot: Pot, contents: Contents) -> Estimate:
+    """Salt of what the pot comes to, %: down to a mark its grams count, of a pot that is left as it is its share."""
+    boiled = contents.liquid_g < pot.contents.liquid_g
+    known = pot.salt_g if boiled else pot.salt_percent.scaled(pot.contents.liquid_g / 100.0)
+    salt, scale = contents.salt, 100.0 / contents.liquid_g
+    low = max(salt - (known.best - known.low), 0.0)
+    return Estimate(low * scale, salt * scale, (salt + (known.high - known.best)) * scale)

@@ -1,0 +1,71 @@
+"""What each finished volume costs: salt against thickener, from a fifth of the pot to all of it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache, partial
+
+import numpy as np
+
+from ..errors import TargetError
+from ..events import Wanted
+from ..ledger.contents import Contents
+from ..pantry.ways import WAYS
+from ..phenomena.body import LADDER, Strength
+from ..phenomena.evaporation import boiled_to_water
+from ..pot import Pot
+from .solving import dose_g, filled, room_for_volume
+from .tone import tone
+
+#: The trade is drawn from this share of the pot on. Modelling choice.
+LEAST_DRAWN = 0.2
+
+
+@dataclass(frozen=True, slots=True)
+class TradePoint:
+    """What one finished volume costs for the body wanted: salt, %, and dry thickener by school, g.
+
+    ``boil_to_ml`` is the liquid at which boiling stops for it, and ``tone`` how dark it is drawn then.
+    """
+
+    volume_ml: float
+    boil_to_ml: float
+    tone: float
+    salt_percent: float
+    dry_g: Mapping[str, float]
+
+
+def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
+    """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
+
+    The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.
+    """
+    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points)
+
+
+@lru_cache(maxsize=64)
+def _trade(now: Contents, strength: Strength, aim: float, points: int) -> tuple[TradePoint, ...]:
+    schools = {way.school.key: way.school for way in WAYS.values() if way.school is not None}
+    first = next(iter(schools.values()))
+    out = []
+    for i in range(points):
+        volume = now.liquid_ml * (LEAST_DRAWN + (1.0 - LEAST_DRAWN) * i / (points - 1))
+        room = partial(room_for_volume, amount_ml=volume)
+        sauces = {key: filled(now, school, room) for key, school in schools.items()}
+        try:
+            dry = {key: dose_g(sauce, aim, now.mass_g, strength) for key, sauce in sauces.items()}
+        except TargetError:
+            continue
+        bound = sauces[first.key](dry[first.key])
+        stops = boiled_to_water(now, min(bound.water - dry[first.key] * first.water_g, now.water))
+        out.append(TradePoint(volume, stops.liquid_ml, tone(stops), bound.salt_percent, dry))
+    return tuple(out)
+
+
+def too_salty_ml(points: Sequence[TradePoint], ceiling_percent: float) -> float | None:
+    """The liquid below which its sauce would be past the ceiling, mL, between the points of a trade; None for none."""
+    if not points or points[0].salt_percent <= ceiling_percent:
+        return None
+    falling = points[::-1]
+    return float(np.interp(ceiling_percent, [p.salt_percent for p in falling], [p.boil_to_ml for p in falling]))
