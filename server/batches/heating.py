@@ -227,8 +227,8 @@ COURSE_STEPS = 16
 
 def _to_the_mark(ahead: Progress, outlook: Outlook, now: datetime | None) -> list[datetime]:
     """From the last look until it is surely past the mark, and to the present."""
-    step = (_end(outlook, now) - ahead.last) / COURSE_STEPS
-    return [ahead.last + step * i for i in range(COURSE_STEPS + 1)]
+    whole = _end(outlook, now) - ahead.last
+    return [ahead.last + whole * i / COURSE_STEPS for i in range(COURSE_STEPS + 1)]
 
 
 def _end(outlook: Outlook, now: datetime | None) -> datetime:

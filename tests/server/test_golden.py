@@ -32,13 +32,17 @@ def test_every_kind_of_every_version_is_read_back() -> None:
             told = ev.upcast({"kind": kind, **payload}, int(version))
             read = ev.recorded({"kind": kind, **payload}, int(version))
             assert not isinstance(read, ev.Unread), (version, kind)
-            assert _kept(read.model_dump(mode="json"), told) == told, (version, kind)
+            assert _kept(read.model_dump(mode="json"), told) == _kept(told, told), (version, kind)
+
+
+#: Fields that nobody ever read, and that are kept no longer.
+GONE = {"most_c", "rules_out"}
 
 
 def _kept(now: Any, was: Any) -> Any:
     """What is there now of what was recorded; fields that have joined it since left out, however deep."""
     if isinstance(was, dict):
-        return {name: _kept(now.get(name), value) for name, value in was.items()}
+        return {name: _kept(now.get(name), value) for name, value in was.items() if name not in GONE}
     return now
 
 

@@ -69,8 +69,12 @@ ROWS: dict[str, Row] = {
     "GET /batches": Row("member"),
     "POST /batches": Row("cook", body="batch", ids=("pan",)),
     "GET /batches/{batch_id}": Row("member", "/batches/{batch}", ids=("batch",)),
+    "GET /batches/{batch_id}/alone": Row("member", "/batches/{batch}/alone", ids=("batch",)),
     "POST /batches/{batch_id}/events": Row("cook", "/batches/{batch}/events", "event", ("batch",)),
     "POST /batches/{batch_id}/routes": Row("member", "/batches/{batch}/routes", {"volume_ml": 900}, ("batch",)),
+    "POST /batches/{batch_id}/routes/{kind}/reasons": Row(
+        "member", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)
+    ),
     "POST /batches/{batch_id}/pans": Row("member", "/batches/{batch}/pans", {}, ("batch",)),
     "GET /batches/{batch_id}/skewer.{kind}": Row(
         "member", "/batches/{batch}/skewer.svg?units=metric", ids=("batch",)

@@ -41,7 +41,7 @@ def entry(cook: Caller, batch_id: str, event: Event) -> dict[str, Any]:
 def test_there_is_an_example_of_every_kind() -> None:
     assert set(RECORDED) == set(ev.KINDS)
     for kind in RECORDED:
-        assert not isinstance(ev.recorded(recorded(kind)), ev.Unread), kind
+        assert not isinstance(ev.recorded(recorded(kind), 1), ev.Unread), kind
 
 
 # -- the ways in that made a batch unreadable --------------------------------------------------------
