@@ -135,6 +135,14 @@ def drawn(count: int, seed: int) -> list[Mutant]:
     return list(islice(found, count))
 
 
+def last_survivors() -> list[Mutant]:
+    """Those that were not noticed last and can still be made, wherever they stand now."""
+    last = set(json.loads(FOUND.read_text(encoding="utf-8"))["survivors"])
+    files = {CORE / name.partition(":")[0] for name in last}
+    every = (made(*place) for place in places() if place[0] in files)
+    return [mutant for mutant in every if mutant is not None and mutant.name in last]
+
+
 def covering() -> tuple[dict[tuple[str, int], set[str]], dict[str, float]]:
     """Which test files run each line of the core, and how long each file takes, s."""
     with tempfile.TemporaryDirectory() as scratch:
@@ -214,10 +222,7 @@ def main() -> None:
     asked.add_argument("--workers", type=int, default=os.cpu_count() or 1)
     asked.add_argument("--survivors", action="store_true", help="only those that were not noticed last")
     how = asked.parse_args()
-    sample = drawn(how.count, how.seed)
-    if how.survivors:
-        last = set(json.loads(FOUND.read_text(encoding="utf-8"))["survivors"])
-        sample = [mutant for mutant in sample if mutant.name in last]
+    sample = last_survivors() if how.survivors else drawn(how.count, how.seed)
     print(f"{len(sample)} mutants", flush=True)
     lines, took = covering()
 
