@@ -318,7 +318,7 @@ def test_a_forgotten_entry_is_added_later_with_its_time(page: Page, site: Site) 
     expect(entry).to_contain_text(local[11:16])
 
 
-@pytest.mark.parametrize(("by", "gap_ms"), [("mouse", 150), ("touch", 350), ("mouse", 600)])
+@pytest.mark.parametrize(("by", "gap_ms"), [("mouse", 150), ("touch", 500)])
 def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_ms: int) -> None:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", has_touch=by == "touch")
     context.set_default_timeout(PATIENCE_S * 1000)
@@ -326,7 +326,8 @@ def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_
     page.add_init_script("window.taps = []; addEventListener('pointerdown', e => taps.push(e.timeStamp), true)")
     enter_demo(page, site)
     start(page, site, f"Tapped twice by {by} {gap_ms}")
-    acts = []
+    acts: list[str] = []
+    tapped = {"want", "choose", "skim", "thicken"}
     for _ in range(12):
         act = of_batch(page, page.url)["act"]
         label = next((one["label"] for one in act["answers"] if one["payload"]), None)
@@ -334,7 +335,7 @@ def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_
             take_reading(page, "Scale", f"{of_batch(page, page.url)['plan']['gross']['value']:.0f}")
             expect(said(page)).not_to_contain_text("Look in")
             continue
-        if label is None or act["kind"] == "finish":
+        if label is None or tapped <= set(acts):
             break
         acts.append(act["kind"])
         button = now_line(page).get_by_role("button", name=label, exact=True).or_(
@@ -356,7 +357,7 @@ def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_
         # Where a slow machine let more time pass between the two, the second one was an answer.
         if second - first < 800:
             assert kinds in ([kinds[-1]], ["wanted", "chosen"]), act["kind"]
-    assert {"want", "choose", "skim", "thicken"} <= set(acts), acts
+    assert tapped <= set(acts), acts
     context.close()
 
 

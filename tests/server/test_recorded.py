@@ -283,7 +283,7 @@ def mutated(payload: Any, chance: random.Random) -> Any:
 @pytest.mark.sets_aside
 def test_no_stored_row_of_any_shape_makes_a_batch_unreadable(cook: Caller) -> None:
     chance = random.Random(8)
-    per_batch, batches = 100, 100
+    per_batch, batches = 100, 35
     ids = [cook.start(name=f"batch {i}")["id"] for i in range(batches)]
     times = [datetime.now(UTC) - timedelta(minutes=m) for m in (0, 1, 30)]
     times += [datetime(1, 1, 1, tzinfo=UTC), datetime(9999, 12, 31, tzinfo=UTC), datetime(1970, 1, 1, tzinfo=UTC)]
