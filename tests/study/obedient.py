@@ -16,6 +16,8 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict, dataclass, field, replace
 from datetime import UTC, datetime, timedelta
+from importlib import import_module
+from itertools import chain, repeat
 from multiprocessing import get_context
 from pathlib import Path
 from typing import Any
@@ -183,7 +185,7 @@ class Evening:
     pot: TruePot = field(init=False)
     pan: Pan = field(init=False)
     log: list[ev.Event] = field(default_factory=list)
-    acts: list[tuple[Act, str]] = field(default_factory=list)
+    acts: list[tuple[Act | None, str]] = field(default_factory=list)
     said: list[str] = field(default_factory=list)
     spoons: int = 0
     tastes: int = 0
@@ -516,7 +518,7 @@ def main() -> None:
     parser.add_argument("--worst", type=int, default=0, help="tell so many evenings that went wrong")
     asked = parser.parse_args()
     found = {}
-    for name in ("erring", "perfect"):
+    for name in ("erring", "perfect", "plain erring", "plain perfect"):
         with get_context("spawn").Pool() as pool:
             told = pool.starmap(told_of, [(asked.seed, i, name) for i in range(asked.count)], chunksize=10)
         result = came_of([one for one, _ in told])
@@ -554,11 +556,14 @@ def _how_much(act: Act) -> str:
 
 
 def told_of(seed: int, i: int, name: str, judgement: Judgement = JUDGEMENT) -> tuple[Told, str]:
-    """An evening, and its story."""
-    evening = Evening(seed * 100_000 + i, ERRING if name == "erring" else PERFECT, judgement).run()
+    """An evening of one who obeys, or of the plain cook who is to be beaten; and its story."""
+    cook, senses = Evening, ERRING if name.endswith("erring") else PERFECT
+    if name.startswith("plain"):
+        cook = import_module("tests.study.plain").Plain
+    evening = cook(seed * 100_000 + i, senses, judgement).run()
     text = f"--- {evening.seed}: {evening.verdict}, {evening.kind}\n" + "\n".join(
-        f"    {act.kind} {act.why or ''} {_how_much(act)} | {state} | {said}"
-        for (act, state), said in zip(evening.acts, [*evening.said, ""], strict=False)
+        f"    {act.kind} {act.why or ''} {_how_much(act)} | {state} | {said}" if act else f"    {state}"
+        for (act, state), said in zip(evening.acts, chain(evening.said, repeat("")), strict=False)
     )
     told = Told(
         verdict=evening.verdict, strong=evening.strong, multiple=evening.multiple, minutes=evening.minutes,
