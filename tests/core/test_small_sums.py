@@ -6,22 +6,25 @@ import math
 from dataclasses import replace
 
 import pytest
-from makers import BURNER, PAN, braise, pot, potted, read, started, told, wanted
+from makers import BURNER, EVENING, PAN, braise, in_words, pot, potted, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.estimation.path import Path
 from spissus_core.estimation.track import Track
-from spissus_core.estimation.window import power_of, steam_kj, warming_kj
+from spissus_core.estimation.window import Window, power_of, steam_kj, warming_kj
 from spissus_core.events.fat import usual_ice_g
 from spissus_core.intake.how_much import grams_of
 from spissus_core.intake.lines import read_line
 from spissus_core.intake.liquid import StrainedLiquid
+from spissus_core.learning.rates import taught_rate
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import Measured
 from spissus_core.measuring.vessels import Pan
 from spissus_core.phenomena.alcohol import acetic_left
-from spissus_core.phenomena.heating import FULL_BOIL
+from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting
+from spissus_core.phenomena.seasoning import CONTRADICTS_SD, SAUCE, tasted
 from spissus_core.planning.acts import Mark, next_act
 from spissus_core.planning.acts.boiling import Heat
+from spissus_core.planning.acts.ending import Finish
 from spissus_core.planning.acts.salt import TasteSalt
 from spissus_core.planning.proposing import suggested
 
@@ -158,3 +161,52 @@ def test_what_is_found_of_the_salt_before_it_is_tasted_once_more(grams: float, f
     )
     said = TasteSalt(why="once_more").said(timeline)
     assert found in str(said)
+
+
+def test_a_taste_that_contradicts_moves_as_far_as_it_weighs_and_is_trusted_less_the_further_it_is_off() -> None:
+    """By hand: the ledger says half a point under the liking to 0.05, the tongue 0.25 or more over it to 0.12."""
+    low, _ = SAUCE.ends["salty"]
+    sure, said = 1.0 / 0.05**2, 1.0 / 0.12**2
+    off = (low + 0.5) / math.hypot(0.05, 0.12)
+    mean, error = tasted(-0.5, 0.05, "salty")
+    assert off > CONTRADICTS_SD
+    assert mean == pytest.approx((-0.5 * sure + low * said) / (sure + said), rel=1e-6)
+    assert error == pytest.approx((sure + said) ** -0.5 * off / CONTRADICTS_SD, rel=1e-6)
+    assert tasted(-0.8, 0.05, "salty")[1] > error
+
+
+def test_a_part_that_is_poured_as_it_comes_takes_its_share_of_the_fat() -> None:
+    whole = potted(started("2 l", fat_ml="100 ml"))
+    part = ev.Parted(volume_ml=0.25 * whole.contents.liquid_ml, purpose="plate")
+    assert part.on_pot(whole).contents.fat_ml == pytest.approx(0.75 * whole.contents.fat_ml, rel=1e-6)
+
+
+def test_an_amount_of_two_parts_is_as_sure_as_both() -> None:
+    one, two = read_line("1 cup of stock")[0].amount, read_line("1 cup plus 1 cup of stock")[0].amount
+    assert one is not None
+    assert two is not None
+    assert two.value == pytest.approx(2.0 * one.value)
+    # Errors of two cups that know nothing of each other.
+    assert two.spread == pytest.approx(one.spread / math.sqrt(2.0), rel=1e-6)
+
+
+def test_a_liking_that_was_learned_is_part_of_how_a_sauce_stands() -> None:
+    salted = potted(started("1 l", salt={"by": "meter", "percent": 1.15}, fat_ml=0))
+    timeline = told(started("1 l", salt={"by": "meter", "percent": 1.15}, fat_ml=0), wanted(950))
+    assert "saltier" in in_words(Finish(volume_ml=950.0).said(timeline))
+    likes_more = timeline.but(liking_percent=0.25)
+    assert "saltier" not in in_words(Finish(volume_ml=950.0).said(likes_more))
+    assert salted.salt_percent.best == pytest.approx(1.15, abs=0.01)
+
+
+def test_a_stove_teaches_its_full_power_whatever_lies_on_the_pan() -> None:
+    """A simmer has a rate of its own: no share of the full heat is taken out of it."""
+    track = Track.begun(30.0, 0.1, 0.0)
+    for heat, share, full in (("boil", 0.5, 2.0), ("simmer", 0.5, 1.0)):
+        setting = HeatSetting(heat=heat, share=share)  # type: ignore[arg-type]
+        begun = Window.begun(pot(), setting, EVENING)
+        assert begun is not None
+        window = begun.but(track=replace(track, readings=9))
+        taught = taught_rate(told(started("1 l")).but(heating=window, timed=None))
+        assert taught is not None
+        assert taught.net_kw == pytest.approx(full * track.power_range.best / 60.0, rel=1e-6)
