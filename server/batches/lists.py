@@ -10,6 +10,7 @@ from kitchens.services import member_of
 from ninja import Router
 from ninja.security import SessionAuth
 from shared.shapes import Shape, ShownOut
+from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem, show_temperature, show_volume
 from spissus_core.amounts.rows import rows
 from spissus_core.events import Sign
@@ -17,6 +18,7 @@ from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Strain
 from spissus_core.intake.doings import Use
 from spissus_core.intake.lines import MOST_LINES
+from spissus_core.intake.liquid import Character
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.measurement import METHOD_WORDS, READ_IN, Method
 from spissus_core.pantry.guests import DISHES, Avoided, DishKey
@@ -85,6 +87,14 @@ class SieveOut(Shape):
 
     key: Strain
     cooked: str
+    hint: str
+
+
+class LiquidOut(Shape):
+    """A kind of strained liquid, for want of the list of what went in."""
+
+    key: Character
+    label: str
     hint: str
 
 
@@ -181,7 +191,7 @@ class MeasureOut(Shape):
 
 
 class ListsOut(Shape):
-    """What the page offers to choose from."""
+    """What the page offers to choose from; ``beside`` are the kinds of entry from which nothing follows for the pot."""
 
     schools: list[SchoolOut]
     salts: list[SaltOut]
@@ -190,6 +200,7 @@ class ListsOut(Shape):
     signs: list[SignOut]
     covers: list[CoverOut]
     sieves: list[SieveOut]
+    liquids: list[LiquidOut]
     cooling_places: list[PlaceOut]
     uses: list[UseOut]
     spoon: list[SpoonOut]
@@ -206,6 +217,7 @@ class ListsOut(Shape):
     steam_g_min_per_kw: float
     ways_to_measure: list[MeasureOut]
     most_lines: int
+    beside: list[str]
 
 
 @router.get("/lists", response=ListsOut)
@@ -223,6 +235,7 @@ def lists(request: HttpRequest) -> ListsOut:
         signs=[SignOut(key=r["key"], label=word(r["label"])) for r in rows("signs")],
         covers=[CoverOut(key=r["key"], label=word(r["label"]), cooked=word(r["cooked"])) for r in rows("covers")],
         sieves=[SieveOut(key=r["key"], cooked=word(r["cooked"]), hint=word(r["hint"])) for r in rows("sieves")],
+        liquids=[LiquidOut(key=r["key"], label=word(r["label"]), hint=word(r["hint"])) for r in rows("liquids")],
         cooling_places=[
             PlaceOut(key=r["key"], label=word(r["label"]), celsius=ShownOut.of(show_temperature(float(r["celsius"]))))
             for r in rows("cooling_places")
@@ -257,4 +270,5 @@ def lists(request: HttpRequest) -> ListsOut:
             for method, label in METHOD_WORDS.items()
         ],
         most_lines=MOST_LINES,
+        beside=sorted(name for name, kind in ev.KINDS.items() if kind.beside),
     )

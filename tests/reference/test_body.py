@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import pytest
 from spissus_core.amounts.quantities import parse
-from spissus_core.intake.liquid import CHARACTERS
+from spissus_core.intake.liquid import LIQUIDS
 from spissus_core.ledger.contents import Contents, from_composition
 from spissus_core.pantry.ingredients import catalogue
 from spissus_core.pantry.schools import SCHOOLS
@@ -51,7 +51,7 @@ def test_sucrose_solutions(percent: float, ratio: float) -> None:
 
 
 def test_a_glaze_is_rich_stock_reduced_to_a_tenth() -> None:
-    stock = from_composition(1000, CHARACTERS["gelatin_rich"].per_100_g)
+    stock = from_composition(1000, LIQUIDS["gelatin_rich"])
     glaze = boiled_to_volume(stock, stock.liquid_ml / 10)
     assert bd.body_of(stock).step.word == "broth"
     assert bd.body_of(glaze).step.index >= 2

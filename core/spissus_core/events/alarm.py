@@ -20,6 +20,7 @@ class Hushed(Kind):
 
     undoable = False
     versions = (2,)
+    beside = True
 
     kind: Literal["hushed"] = "hushed"
     due: AwareDatetime

@@ -77,8 +77,9 @@ class Kind(BaseModel):
     input of the API and the schema come from :data:`KINDS`.
 
     ``stage`` is where it belongs on the way, if anywhere; ``looks`` whether somebody stood at the pot, so
-    that the next look counts from here; ``undoable`` whether it may be taken back; ``server_writes`` the fields that
-    are filled when it is recorded, never by a page. ``versions`` are those in which it was recorded anew; ``upcasts``
+    that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether nothing follows
+    from it for the pot; ``server_writes`` the fields that are filled when it is recorded, never by a page.
+    ``versions`` are those in which it was recorded anew; ``upcasts``
     put what was said in one version into the words of the next, by that version, where more changed than fields that
     came to it.
     """
@@ -88,6 +89,7 @@ class Kind(BaseModel):
     stage: ClassVar[Stage | None] = None
     looks: ClassVar[bool] = False
     undoable: ClassVar[bool] = True
+    beside: ClassVar[bool] = False
     server_writes: ClassVar[tuple[str, ...]] = ()
     versions: ClassVar[tuple[int, ...]] = (1,)
     upcasts: ClassVar[Mapping[int, Upcast]] = {}

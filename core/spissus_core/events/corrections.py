@@ -18,6 +18,8 @@ from .state import State
 class Dated(Kind):
     """When another event happened after all: its clock was wrong, or it was recorded later."""
 
+    beside = True
+
     kind: Literal["dated"] = "dated"
     event: UUID
     at: AwareDatetime

@@ -202,6 +202,8 @@ def _calm_g(pot: Pot) -> float:
 class Seen(Kind):
     """A sign beside the numbers, and what it says of them."""
 
+    beside = True
+
     kind: Literal["seen"] = "seen"
     sign: Sign
 
@@ -249,6 +251,8 @@ def _fried(pot: Pot) -> Contents:
 
 class Noted(Kind):
     """A remark."""
+
+    beside = True
 
     kind: Literal["noted"] = "noted"
     text: Remark

@@ -6,14 +6,14 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from types import MappingProxyType
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, ValidationInfo, model_validator
 
 from ..amounts.estimate import Z80, Estimate
 from ..amounts.fields import DepthMm, MassG, VolumeMl, on_the_shelf
 from ..amounts.quantities import show_number, show_percent, show_volume
+from ..amounts.tables import one_of, table
 from ..errors import MeasurementError, QuantityError
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, from_composition
 from ..measuring.jugs import jug_of
@@ -26,36 +26,13 @@ from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_s
 from .braise import Braise
 from .estimated import Estimated, estimate
 
-Character = Literal["thin", "gelatin_rich", "milled"]
+#: A kind of strained liquid, by its key: rows of ``data/liquids.csv``.
+Character = Annotated[str, *one_of("liquids")]
 
-
-@dataclass(frozen=True, slots=True)
-class Composition:
-    """What a kind of strained liquid holds besides water, salt and fat, g per 100 g."""
-
-    label: str
-    hint: str
-    per_100_g: Mapping[str, float]
-
-
-#: Modelling choice, for want of the full list of what went in: lean cuts in thin stock; cheek, shin,
-#: neck or tail, with wine; and a liquid with tomato or vegetables milled into it.
-CHARACTERS: Mapping[Character, Composition] = MappingProxyType(
-    {
-        "thin": Composition(
-            "thin stock", "lean meat, water or light stock; sets softly or not at all when cold",
-            {"gelatin": 0.8, "sugar": 0.6, "acid": 0.1, "pulp": 0.05, "other": 1.0},
-        ),
-        "gelatin_rich": Composition(
-            "gelatin-rich", "shin, cheek, neck or tail, often with wine or cider; sets firm when cold",
-            {"gelatin": 2.3, "sugar": 1.5, "acid": 0.34, "pulp": 0.2, "other": 1.5},
-        ),
-        "milled": Composition(
-            "with tomato or milled vegetables", "soft vegetables pressed or milled in; cloudy",
-            {"gelatin": 1.2, "sugar": 3.0, "acid": 0.45, "pulp": 0.6, "other": 1.8},
-        ),
-    }
-)  # fmt: skip
+#: What each kind holds besides water, salt and fat, g per 100 g, for want of the full list of what went in.
+LIQUIDS: Mapping[str, Mapping[str, float]] = table(
+    "liquids", lambda row: {name: float(row[name]) for name in ("gelatin", "sugar", "acid", "pulp", "other")}
+)
 
 
 #: A pan holds this share more than its measurements say, for rounding. Modelling choice.
@@ -147,7 +124,7 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     if known.measured is None or isinstance(known.salt, SaltByList):
         raise QuantityError("lines", say("intake.nothing_counts"))
     salt = starting_salt_percent(known.salt)
-    per_100_g = {**CHARACTERS[known.character].per_100_g, "salt": salt.best}
+    per_100_g = {**LIQUIDS[known.character], "salt": salt.best}
     density = from_composition(100.0, per_100_g).density_g_ml
     liquid_ml, fat_ml = _measured_parts(pan, known.measured, known, density, None)
     contents = _with_fat(pan, from_composition(liquid_ml, per_100_g), fat_ml)

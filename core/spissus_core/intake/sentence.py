@@ -30,7 +30,7 @@ class ReadSentence:
     verdict: Literal["flat", "nearly", "right", "salty", "too_salty"] | None = None
     percent: float | None = None
     stock: Literal["salted", "reduced_salt", "low_salt", "unsalted"] | None = None
-    character: Literal["thin", "gelatin_rich", "milled"] | None = None
+    character: str | None = None
     unread: tuple[str, ...] = ()
 
 
@@ -219,7 +219,7 @@ def _clause(said: ReadSentence, clause: str, pan_ml: float | None) -> ReadSenten
         out = _taste(out, low)
     for character, pattern in _CHARACTERS:
         if re.search(pattern, low):
-            out = replace(out, character=out.character or character)  # type: ignore[arg-type]
+            out = replace(out, character=out.character or character)
     if out.value is None:
         if share := _of_pot(low):
             # Of which pot, nobody has said.

@@ -106,7 +106,7 @@ export function useLists(): Schemas['ListsOut'] {
 /** Whether the lists are there, or cannot be had just now. */
 export const useListed = (): boolean => !useQuery(theLists).isLoading
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0 }
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], liquids: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0, beside: [] }
 
 export function useLarder() {
   return useQuery({ queryKey: keys.larder, queryFn: () => answer(client.GET('/api/v1/larder')) })

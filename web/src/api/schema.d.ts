@@ -3468,8 +3468,23 @@ export interface components {
             share: number;
         };
         /**
+         * LiquidOut
+         * @description A kind of strained liquid, for want of the list of what went in.
+         */
+        LiquidOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "thin" | "gelatin_rich" | "milled";
+            /** Label */
+            label: string;
+            /** Hint */
+            hint: string;
+        };
+        /**
          * ListsOut
-         * @description What the page offers to choose from.
+         * @description What the page offers to choose from; ``beside`` are the kinds of entry from which nothing follows for the pot.
          */
         ListsOut: {
             /** Schools */
@@ -3486,6 +3501,8 @@ export interface components {
             covers: components["schemas"]["CoverOut"][];
             /** Sieves */
             sieves: components["schemas"]["SieveOut"][];
+            /** Liquids */
+            liquids: components["schemas"]["LiquidOut"][];
             /** Cooling Places */
             cooling_places: components["schemas"]["PlaceOut"][];
             /** Uses */
@@ -3518,6 +3535,8 @@ export interface components {
             ways_to_measure: components["schemas"]["MeasureOut"][];
             /** Most Lines */
             most_lines: number;
+            /** Beside */
+            beside: string[];
         };
         /**
          * MeasureOut

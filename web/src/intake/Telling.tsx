@@ -200,11 +200,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
           label="What it is like"
           value={draft.character}
           assumed={assumed(draft, 'character')}
-          options={[
-            { value: 'thin', label: 'thin stock', hint: 'Lean meat. Hardly sets when cold.' },
-            { value: 'gelatin_rich', label: 'sets when cold', hint: 'Cheek, shin, neck, tail: rich in gelatin.' },
-            { value: 'milled', label: 'tomato or milled vegetables', hint: 'Soft vegetables in it. Cloudy.' },
-          ]}
+          options={lists.liquids.map(({ key, label, hint }) => ({ value: key, label, hint }))}
           onPick={(character) => change({ character })}
         />
       ),

@@ -21,7 +21,7 @@ export interface Draft {
   verdict: 'flat' | 'nearly' | 'right' | 'salty' | 'too_salty'
   percent: string
   stock: 'salted' | 'reduced_salt' | 'low_salt' | 'unsalted'
-  character: 'thin' | 'gelatin_rich' | 'milled'
+  character: NonNullable<StartedIn['liquid']['character']>
   /** Meat or vegetables still in the pan, by weight. */
   solids: string
   lines: Line[]

@@ -32,11 +32,9 @@ export interface Stands {
   pending: boolean
 }
 
-/** Entries from which nothing follows. */
-const BESIDE: readonly string[] = ['hushed', 'noted', 'seen', 'dated']
-
 export function useStands(batch: Batch): Stands {
   const now = useNow()
+  const { beside } = useLists()
   const { data: session } = useSession()
   // What somebody else did here waits until they are back, and is not this cook's.
   const mine = (one: Waiting) => session?.signed_in === true && belongs(one, ownerOf(session))
@@ -44,7 +42,7 @@ export function useStands(batch: Batch): Stands {
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
   const alone = useHoursAhead(batch)
-  const done = list.filter(({ payload }) => !BESIDE.includes(payload.kind)).at(-1)
+  const done = list.filter(({ payload }) => !beside.includes(payload.kind)).at(-1)
   if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, look: null, there: false, pending: done !== undefined }
   const drawn = curve.course.at(-1)?.at ?? ''
   const course = [...curve.course, ...(alone?.ahead ?? []).filter((point) => Date.parse(point.at) > Date.parse(drawn))]
