@@ -187,7 +187,7 @@ def route_out(
     first = None if salt is None else salt_amount(JUDGEMENT.first_salt * salt_g, "table")
     return RouteOut(
         kind=route.kind,
-        label=word(route.way.label),
+        label=word(route.label),
         flag=word(route.way.flag),
         said=SaidOut.of(way_line(pot, wanted, route)),
         takes=ShownOut.of(show_minutes(work_min(route))),

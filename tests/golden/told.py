@@ -84,12 +84,20 @@ def _list(text: str) -> Iterator[str]:
 class _Heard(Evening):
     """An evening of the obedient cook, and what the bar said."""
 
+    heard: tuple[str, ...] = ()
+
     def obey(self, act: Act, board: Board) -> None:
         lines = [act.said(board.timeline)]
         if act.look_at is not None:
             lines.append(act.overdue(board.timeline))
-        self.heard = [*getattr(self, "heard", []), *_shown(*lines)]
+        self.heard = (*self.heard, *_shown(*lines))
         super().obey(act, board)
+
+
+def _heard(seed: int) -> list[str]:
+    evening = _Heard(seed, ERRING)
+    evening.run()
+    return list(evening.heard)
 
 
 def _read(text: str) -> str:
@@ -111,8 +119,8 @@ def told() -> dict[str, list[str]]:
     wishes = [ev.Wanted.model_validate({**wanted(900).model_dump(), "volume_ml": None, **told}) for told in AMOUNTS]
     found["amounts"] = _shown(*(wish.of(pot).amount_said for wish in wishes))
     found["lines"] = (_read(one.text) for one in cases())
-    found |= {f"evening {seed}": iter(_Heard(seed, ERRING).run().heard) for seed in EVENINGS}  # type: ignore[attr-defined]
-    return {name: list(dict.fromkeys(lines)) for name, lines in found.items()}
+    said = {name: list(dict.fromkeys(lines)) for name, lines in found.items()}
+    return said | {f"evening {seed}": _heard(seed) for seed in EVENINGS}
 
 
 if __name__ == "__main__":

@@ -29,11 +29,13 @@ ALONE, NOTHING_ADDED = "alone", "nothing added"
 class Way:
     """A way that is offered: of how much of the pot, where it stops, and the school it binds with, if any.
 
-    ``flag`` is its name where there is room for two or three words.
+    ``bare`` is its name where it turns out to need nothing added, and ``flag`` where there is room for two or three
+    words.
     """
 
     key: str
     label: str
+    bare: str
     flag: str
     part: bool
     stop: Stop
@@ -56,8 +58,9 @@ def _ways() -> Iterator[Way]:
                 continue
             for school in _binders(stop):
                 key = f"{part}-{stop['key']}-{school.key if school else ALONE}"
-                label = f"{stop[part]}, {school.words if school else NOTHING_ADDED}"
-                yield Way(key, label, stop[f"{part}_flag"], part == "part", cast(Stop, stop["key"]), school)
+                bare = f"{stop['bare'] or stop[part]}, {NOTHING_ADDED}"
+                label = f"{stop[part]}, {school.words}" if school else bare
+                yield Way(key, label, bare, stop[f"{part}_flag"], part == "part", cast(Stop, stop["key"]), school)
 
 
 #: The ways that are offered, by their keys.

@@ -382,7 +382,9 @@ def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
         Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)
     ]  # fmt: skip
     if c.fat_free >= LEAST_FAT_G:
-        floats = say("batch.fat_how", fat=show_volume(c.fat_ml), depth=show_length(pot.fat_mm))
+        film = round(pot.fat_mm) < 1
+        key = "batch.film_how" if film else "batch.fat_how"
+        floats = say(key, fat=show_volume(c.fat_ml), depth=show_length(1.0 if film else pot.fat_mm))
         found.append(Reason(say("explanation.fat"), floats))
     return tuple(found)
 

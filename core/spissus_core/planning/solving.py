@@ -85,6 +85,11 @@ class Route:
         return WAYS[self.kind]
 
     @property
+    def label(self) -> str:
+        """What it is called: with what binds it, where anything has to."""
+        return self.way.label if self.thickener is not None else self.way.bare
+
+    @property
     def volume_ml(self) -> float:
         """The finished sauce, mL at 20 °C."""
         return self.final.liquid_ml

@@ -94,7 +94,7 @@ class Choose(Act):
         if self.route is None:
             return say("bar.no_way")
         why = because(timeline.pot, timeline.wanted, self.route)
-        return say("bar.choose", way=Term(self.route.way.label), because=why)
+        return say("bar.choose", way=Term(self.route.label), because=why)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is taken, or another; without one, the wish has to change."""
