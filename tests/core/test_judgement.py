@@ -153,12 +153,14 @@ def test_too_thin_twice_asks_for_more_and_teaches_that_the_flour_is_weak() -> No
     assert again.pot.contents.starch["wheat"] == pytest.approx(16 + first.dry_g)
 
 
-def test_one_right_where_the_ledger_agrees_is_enough_and_where_it_does_not_it_is_asked_again() -> None:
+def test_right_is_asked_again_while_the_ledger_doubts_it_and_three_times_ends_it() -> None:
     agreed = told(*WAY, read("scale", "2360 g"), flour(27), RIGHT)
     assert next_act(agreed).kind != "thicken"
     doubted = next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT))
     assert (doubted.kind, doubted.why) == ("test_body", "once_more")
-    assert next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT, RIGHT)).kind not in ("test_body", "let_down")
+    assert next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT, RIGHT)).kind == "test_body"
+    thrice = next_act(told(*WAY, read("scale", "2360 g"), flour(60), RIGHT, RIGHT, RIGHT))
+    assert thrice.kind not in ("test_body", "let_down")
 
 
 def test_too_thick_is_let_down_by_the_gap_and_tasted_at_once() -> None:
@@ -192,7 +194,7 @@ def test_a_body_that_was_not_foreseen_is_learned_apart_from_the_thickener() -> N
 
 # -- the tongue -----------------------------------------------------------------------------------
 
-BOUND = (*WAY, read("scale", "2360 g"), flour(27), RIGHT, RIGHT, read("scale", "2410 g"))
+BOUND = (*WAY, read("scale", "2360 g"), flour(27), RIGHT, RIGHT, RIGHT, read("scale", "2410 g"))
 
 
 def taste(verdict: str) -> ev.Tested:
@@ -315,7 +317,7 @@ def test_what_simmers_under_its_lid_loses_steam_too() -> None:
 def test_advice_is_never_smaller_than_it_can_be_measured() -> None:
     for happened in (
         (flour(26), LOW, LOW),
-        (flour(27), RIGHT, RIGHT, taste("flat"), taste("flat")),
+        (flour(27), RIGHT, RIGHT, RIGHT, taste("flat"), taste("flat")),
         (flour(28), HIGH, HIGH),
     ):
         act = next_act(told(*WAY, read("scale", "2360 g"), *happened))
@@ -443,7 +445,8 @@ def test_right_by_one_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_g
     bound = (*WAY, read("scale", "2360 g"), flour(14))
     act = next_act(told(*bound, RIGHT))
     assert (act.kind, act.why) == ("test_body", "once_more")
-    assert next_act(told(*bound, RIGHT, RIGHT)).kind not in ("test_body", "thicken")
+    assert next_act(told(*bound, RIGHT, RIGHT)).kind == "test_body"
+    assert next_act(told(*bound, RIGHT, RIGHT, RIGHT)).kind not in ("test_body", "thicken")
     act = next_act(told(*bound, LOW, RIGHT))
     assert (act.kind, act.why) == ("thicken", "leans")
 

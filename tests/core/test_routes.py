@@ -238,7 +238,7 @@ def test_the_now_line_leads_through_the_whole_work() -> None:
     thin = next_act(told(*some, ev.Tested(of="body", verdict="low")))
     assert (thin.kind, thin.first, thin.why) == ("thicken", False, "too_thin")
     bound = (*some, ev.Thickened(thickener="white_roux", dry_g=thin.dry_g), ev.Tested(of="body", verdict="right"))
-    again = (*bound, ev.Tested(of="body", verdict="right"))
+    again = (*bound, *[ev.Tested(of="body", verdict="right")] * 2)
     assert next_act(told(*again)).kind in ("measure", "salt", "test_salt")
     ready = (*again, read("scale", told(*again).pot.gross_g), ev.Tested(of="salt", verdict="right"))
     assert next_act(told(*ready, ev.Tested(of="salt", verdict="right"))).kind == "finish"
@@ -263,7 +263,7 @@ def test_salt_goes_in_by_parts() -> None:
     bland = started("1.6 l", salt={"by": "stock", "stock": "unsalted"})
     way = (bland, wanted(900), ev.Chosen(route="all-volume-corn_starch_own"), read("scale", "2340 g"))
     right = ev.Tested(of="body", verdict="right")
-    bound = (*way, ev.Thickened(thickener="corn_starch", dry_g=14), right, right)
+    bound = (*way, ev.Thickened(thickener="corn_starch", dry_g=14), right, right, right)
     # Salt cannot be taken out: how much is missing is tasted first.
     assert next_act(told(*bound)).kind == "test_salt"
     tasted = (*bound, ev.Tested(of="salt", verdict="flat"))

@@ -41,7 +41,7 @@ STARCHED = (
 THIN = ev.Tested(of="body", verdict="low")
 THICK = ev.Tested(of="body", verdict="high")
 SALTY = ev.Tested(of="salt", verdict="too_salty")
-RIGHT = (*BOUND, FINE, FINE, read("scale", "2385 g"))
+RIGHT = (*BOUND, FINE, FINE, FINE, read("scale", "2385 g"))
 
 
 def said(timeline: Timeline) -> tuple[str, str]:

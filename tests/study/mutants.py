@@ -3,7 +3,7 @@
 ``./spissus study mutants [--count=300] [--seed=9]``. Mutants are made by Cosmic Ray's operators: a sign turned, times
 for over, a comparison turned; and by one of our own, a number a quarter off. Of all there are a seeded sample is
 tried. Only the test files that run the changed line are run, the quickest first. What was found stands in
-``mutants.json``; ``--survivors`` tries only those again.
+``mutants.json``; ``--survivors`` tries only those again, and counts those that are noticed now.
 """
 
 from __future__ import annotations
@@ -240,12 +240,16 @@ def main() -> None:
     survivors = [mutant for mutant, found in results if not found]
     share = 1.0 - len(survivors) / len(results)
     print(f"{len(results) - len(survivors)} of {len(results)} noticed: {100 * share:.1f} %")
+    told = {"seed": how.seed, "tried": len(results), "noticed": len(results) - len(survivors)}
     if how.survivors:
-        return
-    told = {
-        "seed": how.seed, "tried": len(results), "noticed": len(results) - len(survivors),
-        "survivors": sorted(mutant.name for mutant in survivors),
-    }  # fmt: skip
+        # Of the sample that they were left of; what cannot be made any more was never tried.
+        last = json.loads(FOUND.read_text(encoding="utf-8"))
+        gone = len(last["survivors"]) - len(results)
+        told = {
+            "seed": last["seed"], "tried": last["tried"] - gone,
+            "noticed": last["noticed"] + len(results) - len(survivors),
+        }  # fmt: skip
+    told["survivors"] = sorted(mutant.name for mutant in survivors)
     FOUND.write_text(json.dumps(told, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
 
 

@@ -107,8 +107,12 @@ class Judgement:
 
     # -- body -----------------------------------------------------------------------------------------
 
-    #: A body of which this is sure is not asked for again; one of which that much is sure may be it already.
-    sure: float = _figure(0.85, "chance", "study")
+    #: A body of which this is sure is not asked for again, by one spoon that calls it right and by two in a row; one of
+    #: which that much is sure may be it already.
+    sure: float = _figure(0.9, "chance", "study")
+    agreed: float = _figure(0.85, "chance", "study")
+    #: One spoon that says otherwise than those before it is asked again where it is right with this chance all the same.
+    dissent: float = _figure(0.75, "chance", "study")
     may_be: float = _figure(0.3, "chance", "study")
     #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
     risks: tuple[float, ...] = _figure((0.15, 0.4, 0.5), "chance", "study")
@@ -124,7 +128,7 @@ class Judgement:
     #: A sauce that is right by one spoon, and so far too thin by everything else, gets a little more.
     leans: float = _figure(0.15, "steps of the ladder", "study")
     #: The spoon is asked so often at one content; then the ledger decides.
-    most_spoons: int = _figure(3, "spoonfuls", "study")
+    most_spoons: int = _figure(5, "spoonfuls", "study")
     #: After so many in all nobody is asked for another: it is as it is.
     most_spoons_in_all: int = _figure(20, "spoonfuls", "modelling choice", guard=True)
     #: Thickener to prepare for what is worked out.

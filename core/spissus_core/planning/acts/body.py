@@ -58,9 +58,10 @@ def _matter(bench: Bench) -> _Matter | None:
         small = bench.once(_dose).dry_g < weighs.least_first * usual
         return _Matter("spoon", "may_be_thick") if small else _Matter("thicken")
     agreed = len(said) >= 2 and said[-1] == said[-2]
-    if agreed and said[-1] == "right":
-        return None
     more = len(said) < weighs.most_spoons
+    thrice = said[-3:] == ("right",) * 3
+    if thrice or (agreed and said[-1] == "right" and (chances.right >= weighs.agreed or not more)):
+        return None
     if said == ("high",):
         # What thins it takes its taste away for good.
         return _Matter("spoon", "once_more")
@@ -74,7 +75,7 @@ def _matter(bench: Bench) -> _Matter | None:
             return _Matter("spoon", "once_more")
         # Right at last, and thin by all the rest: a little more does less harm than none.
         return _Matter("thicken", "leans")
-    if not agreed and more and chances.right >= weighs.sure:
+    if not agreed and more and chances.right >= weighs.dissent:
         return _Matter("spoon", "once_more")
     if not more and not agreed and chances.right > max(chances.low, chances.high):
         return None
