@@ -107,12 +107,12 @@ class Judgement:
 
     # -- body -----------------------------------------------------------------------------------------
 
-    #: A body of which this is sure is not asked for again, by one spoon that calls it right and by two in a row; one of
-    #: which that much is sure may be it already.
+    #: A body of which this is sure is not asked for again, by one spoon that calls it right and by two in a row.
     sure: float = _figure(0.9, "chance", "study")
     agreed: float = _figure(0.85, "chance", "study")
-    #: One spoon that says otherwise than those before it is asked again where it is right with this chance all the same.
+    #: One spoon that says otherwise than those before it is asked again, where all together this is sure.
     dissent: float = _figure(0.75, "chance", "study")
+    #: A body of which this much is sure may be it already.
     may_be: float = _figure(0.3, "chance", "study")
     #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
     risks: tuple[float, ...] = _figure((0.15, 0.4, 0.5), "chance", "study")
