@@ -54,6 +54,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         ({"kind": "tested", "of": "body", "verdict": "low"}, "thicken"),
         ({"kind": "thickened", "thickener": "white_roux", "dry_g": "16 g"}, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
+        ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
         ({"kind": "tested", "of": "body", "verdict": "right"}, "measure"),
         ({"kind": "read", "measured": {"method": "scale", "value": "2610 g"}}, "test_salt"),
         ({"kind": "tested", "of": "salt", "verdict": "right"}, "finish"),
@@ -65,7 +66,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         assert answer.json()["act"]["kind"] == then
     finished = cook.get(f"/batches/{url}").json()
     assert finished["served"]["volume"]["metric"] == "880\u00a0mL"
-    assert len(finished["log"]) == 15
+    assert len(finished["log"]) == 16
     line = cook.get("/batches").json()["items"][0]
     assert line["finished"]
     assert line["volume"]["value"] == 880
