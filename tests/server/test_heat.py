@@ -60,6 +60,32 @@ def _width(batch: dict[str, Any]) -> float:
     return (high - low).total_seconds()
 
 
+def test_a_page_is_told_the_hours_ahead_while_it_is_heated_and_no_longer(cook: Caller) -> None:
+    batch = planned(cook)
+    with time_machine.travel(LONG_AGO, tick=False):
+        alone = cook.get(f"/batches/{batch['id']}/alone").json()
+    assert alone["last_seq"] == batch["last_seq"]
+    drawn = [datetime.fromisoformat(point["at"]) for point in (*batch["curve"]["course"], *alone["ahead"])]
+    assert drawn == sorted(drawn)
+    assert (drawn[-1] - LONG_AGO).total_seconds() >= 6 * 3600 - 1
+    levels = [look["liquid_ml"] for look in alone["looks"]]
+    assert levels == sorted(levels, reverse=True)
+    assert all(look["minutes"] >= 0.9 for look in alone["looks"])
+    record(cook, batch, 1, {"kind": "heated", "heat": "off"})
+    off = cook.get(f"/batches/{batch['id']}/alone").json()
+    assert off == {"last_seq": batch["last_seq"] + 1, "ahead": [], "looks": []}
+
+
+def test_the_arithmetic_of_a_way_is_that_of_the_plan(cook: Caller) -> None:
+    batch = planned(cook)
+    url = f"/batches/{batch['id']}/routes/{batch['chosen']}/reasons"
+    with time_machine.travel(LONG_AGO, tick=False):
+        asked = cook.send(url, {k: v for k, v in WANTED.items() if k != "kind"})
+    assert asked.status_code == 200, asked.content
+    assert {one["key"] for one in asked.json()} == {one["key"] for one in batch["plan"]["reasons"]}
+    assert cook.send(f"/batches/{batch['id']}/routes/stirred/reasons", {"volume_ml": 900}).status_code == 422
+
+
 def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
     batch = planned(cook)
     off = record(cook, batch, 3, {"kind": "heated", "heat": "off"})
