@@ -374,7 +374,6 @@ if __name__ == "__main__":
     core()
     reader()
     devices_core()
-    os.environ |= {"SPISSUS_STREAMS": "1000"}
-    with served("spissus_bench") as running:
+    with served("spissus_bench", SPISSUS_STREAMS="1000") as running:
         first_load.measure(running)
         over_http(running)

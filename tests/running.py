@@ -152,9 +152,10 @@ def end_group(leader: subprocess.Popen[bytes], by: signal.Signals) -> None:
 
 
 @contextmanager
-def served(name: str) -> Iterator[Site]:
-    """A running site, stopped at the end."""
+def served(name: str, **settings: str) -> Iterator[Site]:
+    """A running site with these settings, stopped at the end."""
     site = Site(name)
+    site.env |= settings
     try:
         site.tell_anew()
         site.start()

@@ -79,9 +79,8 @@ class Kind(BaseModel):
     ``stage`` is where it belongs on the way, if anywhere; ``looks`` whether somebody stood at the pot, so
     that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether nothing follows
     from it for the pot; ``server_writes`` the fields that are filled when it is recorded, never by a page.
-    ``versions`` are those in which it was recorded anew; ``upcasts``
-    put what was said in one version into the words of the next, by that version, where more changed than fields that
-    came to it.
+    ``versions`` are those in which it was recorded anew; ``upcasts`` put what was said in one version into the words
+    of the next, by that version, where more changed than fields that came to it.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")

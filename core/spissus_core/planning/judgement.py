@@ -110,6 +110,8 @@ class Judgement:
     #: A body of which this is sure is not asked for again, by one spoon that calls it right and by two in a row.
     sure: float = _figure(0.9, "chance", "study")
     agreed: float = _figure(0.85, "chance", "study")
+    #: So many in a row that call it right end it, whatever the ledger says.
+    most_rights: int = _figure(3, "spoonfuls", "modelling choice")
     #: One spoon that says otherwise than those before it is asked again, where all together this is sure.
     dissent: float = _figure(0.75, "chance", "study")
     #: A body of which this much is sure may be it already.

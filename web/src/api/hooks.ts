@@ -193,7 +193,8 @@ export function useHoursAhead({ id, last_seq, act }: Batch): Schemas['AloneOut']
   useEffect(() => {
     if (stale) void refetch()
   }, [stale, last_seq, refetch])
-  return data
+  // What was true of the pot before its last entry is not told as of now.
+  return stale ? undefined : data
 }
 
 /** What the page at this address shows is asked for at once, while the page is still being read. */
@@ -293,12 +294,13 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
   return { ...query, isPlaceholderData: newer || query.isPlaceholderData }
 }
 
-/** The arithmetic of a way, once somebody wants to see it. */
-export function useReasons(batchId: string, seq: number, wanted: Wanted, kind: Route['kind']) {
+/** The arithmetic of a way, once somebody wants to see it, and the wish stands still. */
+export function useReasons(batchId: string, seq: number, wanted: Wanted, kind: Route['kind'], settled: boolean) {
   return useQuery<Schemas['ReasonOut'][], Problem>({
     queryKey: ['reasons', batchId, seq, wanted, kind],
     queryFn: () =>
       answer(client.POST('/api/v1/batches/{batch_id}/routes/{kind}/reasons', { params: { path: { batch_id: batchId, kind } }, body: wanted })),
+    enabled: settled,
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,

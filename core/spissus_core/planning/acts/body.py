@@ -12,6 +12,7 @@ from scipy.optimize import brentq
 
 from ... import events as ev
 from ...amounts.quantities import show_number
+from ...estimation.spoon import belief
 from ...events import Stage, State
 from ...events.state import Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
@@ -59,8 +60,8 @@ def _matter(bench: Bench) -> _Matter | None:
         return _Matter("spoon", "may_be_thick") if small else _Matter("thicken")
     agreed = len(said) >= 2 and said[-1] == said[-2]
     more = len(said) < weighs.most_spoons
-    thrice = said[-3:] == ("right",) * 3
-    if thrice or (agreed and said[-1] == "right" and (chances.right >= weighs.agreed or not more)):
+    often = said[-weighs.most_rights :] == ("right",) * weighs.most_rights
+    if often or (agreed and said[-1] == "right" and (chances.right >= weighs.agreed or not more)):
         return None
     if said == ("high",):
         # What thins it takes its taste away for good.
@@ -152,9 +153,12 @@ class Spoon(Act):
         """The question to it, and why it is asked."""
         asked, pot = _asked(timeline), timeline.pot
         if self.why == "once_more" and pot is not None:
+            wanted = timeline.wanted
+            if timeline.body_tested[-2:] == ("right", "right") and wanted is not None:
+                thin = belief(timeline.spoons).gap(pot.contents, wanted.body) < 0.0
+                return say("bar.right_twice_thin" if thin else "bar.right_twice_thick", asked=asked)
             if timeline.body_tested[-1:] == ("right",):
                 return say("bar.right_once_more", asked=asked)
-            wanted = timeline.wanted
             if wanted is not None and pot.body.step.index == wanted.body:
                 return say("bar.once_more", body=Term(pot.body.step.on_the_spoon), asked=asked)
             return say("bar.one_spoon_may_be_wrong", asked=asked)

@@ -102,7 +102,7 @@ export default function PlanPanel() {
               onMakes={drag}
             />
           )}
-          <WayCard route={inHand} wanted={wanted} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} />
+          <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} />
         </div>
       )}
       {data && able.length === 0 && <p className="text-lg font-medium text-heat">No way leads there from this pot. Ask for another amount, body or salt.</p>}

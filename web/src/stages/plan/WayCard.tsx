@@ -8,8 +8,9 @@ import { useBench } from '../useBench'
 
 interface Props {
   route: Route
-  /** What it leads to. */
+  /** What it leads to, and whether that stands still. */
   wanted: Wanted
+  settled: boolean
   /** The same way with another thickener, or with none; itself among them. */
   binders: readonly Route[]
   onPick: (kind: Route['kind']) => void
@@ -18,7 +19,7 @@ interface Props {
 }
 
 /** The way in hand: what to do, what binds it, what comes of it, how long; its arithmetic unfolds. */
-export function WayCard({ route, wanted, binders, onPick, chosen }: Props) {
+export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Props) {
   const say = useSay()
   return (
     <section aria-label="The way in hand" className="border-t-[3px] border-ink pt-2">
@@ -96,7 +97,7 @@ export function WayCard({ route, wanted, binders, onPick, chosen }: Props) {
             summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}
           >
             {route.leave && <p className="mb-1.5"><Words of={route.leave} /></p>}
-            <Why kind={route.kind} wanted={wanted} />
+            <Why kind={route.kind} wanted={wanted} settled={settled} />
           </Unfold>
         )}
       </div>
@@ -105,10 +106,10 @@ export function WayCard({ route, wanted, binders, onPick, chosen }: Props) {
 }
 
 /** The arithmetic of a way: asked for once it is wanted. */
-function Why({ kind, wanted }: { kind: Route['kind']; wanted: Wanted }) {
+function Why({ kind, wanted, settled }: { kind: Route['kind']; wanted: Wanted; settled: boolean }) {
   const { batch } = useBench()
-  const { data, error } = useReasons(batch.id, batch.last_seq, wanted, kind)
-  if (data) return <Reasons reasons={data} />
+  const { data, error, isPlaceholderData } = useReasons(batch.id, batch.last_seq, wanted, kind, settled)
+  if (data && !error) return <div className={settled && !isPlaceholderData ? '' : 'opacity-45'}><Reasons reasons={data} /></div>
   return <p role="status">{error ? error.message : 'It is being worked out.'}</p>
 }
 
