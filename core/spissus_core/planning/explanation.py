@@ -54,7 +54,9 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
         thicker = route.body.step.index > wanted.body
         word = Term(route.body.step.on_the_spoon)
         out.append(say("explanation.ends_thicker", body=word) if thicker else say("explanation.no_thickener"))
-    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE) and route.feasible and stop != "told":
+    # What no tongue notices is not worth a note.
+    noticed = route.salt_before.best > wanted.salt_percent * (1.0 + JUDGEMENT.least_salt_share)
+    if noticed and route.feasible and stop != "told":
         out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))
     if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
         out.append(say("explanation.taste_half_way"))
