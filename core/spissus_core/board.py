@@ -64,7 +64,7 @@ class Board:
     @cached_property
     def taught(self) -> LearnedRate | None:
         """What the finished batch taught of its pan on its burner."""
-        if self.timeline.finished is None:
+        if not self.timeline.finished:
             return None
         return self.part("forecast", lambda: taught_rate(self.timeline), None)
 
@@ -82,10 +82,10 @@ class Board:
     @cached_property
     def strained(self) -> Strained | None:
         """What the start comes to; None without one."""
-        started = self.timeline.started
-        if started is None:
+        start = self.timeline.start
+        if start is None:
             return None
-        return self.part("start", lambda: strained_liquid(started.pan, started.liquid), None)
+        return self.part("start", lambda: strained_liquid(start.pan, start.liquid), None)
 
     @cached_property
     def ribbon(self) -> tuple[Stretch, ...]:

@@ -57,7 +57,7 @@ class Timeline(State):
     seen: State
 
     @property
-    def start(self) -> Pot | None:
+    def first_pot(self) -> Pot | None:
         """The pot as it was first measured."""
         return next((m.pot for m in self.moments if m.pot is not None), None)
 
@@ -106,7 +106,7 @@ def fold(
     if len(done) > 1 and not left_out and not any(map(_failed, done[shared:])):
         REMEMBERED.keep(starts, stop_of, Remembered(first, ordered, struck, done))
     seen, begun, _ = done[-1] if done else first
-    state = _by(seen, now) if now is not None and begun and seen.finished is None else seen
+    state = _by(seen, now) if now is not None and begun and not seen.finished else seen
     moments = tuple(folded.moment for folded in done if folded.moment is not None)
     return Timeline(moments=moments, seen=seen, **vars(state))
 
@@ -140,7 +140,7 @@ def step(
 def _failed(folded: Folded) -> bool:
     """Whether something failed that may not fail the next time: that is tried again."""
     problem = folded.moment.problem if folded.moment else None
-    return isinstance(problem, SetAsideError) or folded.state.not_estimated is not None
+    return isinstance(problem, SetAsideError) or folded.state.stove.fault is not None
 
 
 def _by(state: State, at: datetime) -> State:
@@ -148,32 +148,33 @@ def _by(state: State, at: datetime) -> State:
     try:
         return state.by(at)
     except Exception as error:  # whatever it is, the pot and the log must stay
-        return state.but(heating=None, not_estimated=error)
+        return state.but(stove=state.stove.but(window=None, fault=error))
 
 
 def _after(before: State, after: State, event: ev.Event, stop_of: StopOf | None) -> State:
     """The batch after an event, the estimate moved on, doubts added; what fails there stays there."""
     happened = event.payload
-    last = event.at if happened.looks else before.last_look
+    last = event.at if happened.looks else before.stove.last_look
     after = rings_again(after, event)
     try:
-        after = after.but(heating=happened.heating(before, after, event.at), last_look=last)
+        window = happened.heating(before, after, event.at)
+        after = after.but(stove=after.stove.but(window=window, last_look=last))
         after = as_planned(before, after, event, stop_of)
     except Exception as error:  # whatever it is, the pot and the log must stay
-        after = after.but(heating=None, last_look=last, not_estimated=error)
+        after = after.but(stove=after.stove.but(window=None, last_look=last, fault=error))
     try:
         return doubted(before, after, event)
     except Exception as error:  # whatever it is, the pot and the log must stay
-        return after.but(not_estimated=after.not_estimated or error)
+        return after.but(stove=after.stove.but(fault=after.stove.fault or error))
 
 
 def progress(state: State) -> Progress | None:
     """What is known of the heating that is under way; None where nothing heats, or nothing is planned yet."""
-    if state.not_estimated is not None:
-        raise state.not_estimated
-    if state.heating is None or state.pot is None or state.last_look is None:
+    if state.stove.fault is not None:
+        raise state.stove.fault
+    if state.stove.window is None or state.pot is None or state.stove.last_look is None:
         return None
-    return Progress(state.heating, state.pot.contents, state.last_look)
+    return Progress(state.stove.window, state.pot.contents, state.stove.last_look)
 
 
 def struck_ids(log: Iterable[ev.Event]) -> frozenset[UUID]:
@@ -215,7 +216,7 @@ def _weighed(event: ev.Event, meant: ev.Meant) -> ev.Event:
 
 
 class _First(TypedDict):
-    started: ev.Started | None
+    start: ev.Started | None
     pot: Pot | None
 
 
@@ -226,12 +227,12 @@ def _first_pot(starts: Sequence[ev.Event], left_out: dict[UUID, SpissusError]) -
             continue
         assert isinstance(event.payload, ev.Started)
         try:
-            return {"started": event.payload, "pot": event.payload.begin()}
+            return {"start": event.payload, "pot": event.payload.begin()}
         except SpissusError as error:
             left_out[event.id] = error
         except Exception as error:  # whatever it is, it must not take the batch with it
             left_out[event.id] = unworkable(error)
-    return {"started": None, "pot": None}
+    return {"start": None, "pot": None}
 
 
 def unworkable(error: Exception) -> SetAsideError:

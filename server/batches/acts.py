@@ -89,7 +89,7 @@ def act_out(act: Act, timeline: Timeline) -> ActOut:
 
 def concerns_out(timeline: Timeline) -> list[SaidOut]:
     """What makes the pot doubtful, until it is answered."""
-    return [SaidOut.of(concern_line(concern, timeline)) for concern in timeline.concerns]
+    return [SaidOut.of(concern_line(concern, timeline)) for concern in timeline.table.concerns]
 
 
 def rest_out(timeline: Timeline) -> SaidOut | None:

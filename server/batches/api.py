@@ -157,11 +157,11 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.Routes
     """Ways to a sauce; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
-    wish = data.said_again(board.timeline.wanted)
-    solved = solve_routes(pot, wish, agreed=board.timeline.wanted)
+    wish = data.said_again(board.timeline.asked.wanted)
+    solved = solve_routes(pot, wish, agreed=board.timeline.asked.wanted)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
-    chosen = None if board.timeline.chosen is None else board.timeline.chosen.route
+    chosen = board.timeline.asked.way
     return ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen)
 
 
@@ -170,7 +170,7 @@ def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.W
     """The arithmetic of one of the ways; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
-    wish = data.said_again(board.timeline.wanted).of(pot)
+    wish = data.said_again(board.timeline.asked.wanted).of(pot)
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     return ways.reasons_out(pot, wish, ways.in_time(pot, wish, solve_route(pot, wish, kind), pairs))
 

@@ -119,7 +119,7 @@ log = logging.getLogger(__name__)
 def batch_out(batch: Batch, board: Board) -> BatchOut:
     """Everything the page shows of one batch. What cannot be worked out is missing, with its reason."""
     timeline, part, act = board.timeline, board.part, board.act
-    pot, started, wanted = timeline.pot, timeline.started, timeline.wanted
+    pot, start, wanted = timeline.pot, timeline.start, timeline.asked.wanted
     doing = act.doing
     no_marks: list[MarkOut] = []
     no_words: list[SaidOut] = []
@@ -135,7 +135,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         finished=timeline.ended,
         pan=None if pot is None else PanShape(**pot.pan.model_dump()),
         burner=None if pot is None else pot.burner.name,
-        start=None if started is None else part("start", lambda: start_out(started), None),
+        start=None if start is None else part("start", lambda: start_out(start), None),
         pot=whole,
         marks=part("marks", lambda: marks_out(timeline, doing, board.route), no_marks),
         curve=None if pot is None
@@ -143,12 +143,12 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         or part("curve", lambda: curve_out(timeline, Alone(), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), HEAT_UNKNOWN),
         beside=None if pot is None or pot.beside is None else pot.beside.pan.name,
-        signs=list(timeline.signs),
+        signs=list(timeline.judged.signs),
         signs_asked=list(part("pot", lambda: ev.signs_asked(timeline), no_signs)),
         ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
         wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted, timeline.minutes_left), None),
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
-        chosen=None if timeline.chosen is None else timeline.chosen.route,
+        chosen=timeline.asked.way,
         plan=part("plan", lambda: _plan_out(board), None),
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
@@ -186,7 +186,7 @@ def _missing(batch: Batch, board: Board) -> list[MissingOut]:
 
 
 def _plan_out(board: Board) -> PlanOut | None:
-    pot, wanted, route = board.timeline.pot, board.timeline.wanted, board.route
+    pot, wanted, route = board.timeline.pot, board.timeline.asked.wanted, board.route
     return None if pot is None or wanted is None or route is None else plan_out(pot, wanted, route)
 
 
@@ -207,17 +207,16 @@ _NOTHING_THOUGHT = _Thought(None, None)
 
 
 def _thought(board: Board) -> _Thought:
-    started, strained = board.timeline.started, board.strained
-    if started is None or strained is None:
+    start, strained = board.timeline.start, board.strained
+    if start is None or strained is None:
         return _NOTHING_THOUGHT
     return _Thought(
-        None if strained.estimated is None else estimated_out(strained.estimated, started.liquid.braise),
+        None if strained.estimated is None else estimated_out(strained.estimated, start.liquid.braise),
         SaidOut.maybe(strained.doubt),
     )
 
 
 def _served(timeline: Timeline, pot: Pot) -> ServedOut:
-    measured = timeline.finished.yield_ml if timeline.finished else None
-    volume = measured or pot.contents.liquid_ml
-    portions = timeline.wanted.portions_in(volume) if timeline.wanted else None
+    volume = timeline.yield_ml or pot.contents.liquid_ml
+    portions = timeline.asked.wanted.portions_in(volume) if timeline.asked.wanted else None
     return ServedOut(volume=ShownOut.of(show_volume(volume)), portions=portions)

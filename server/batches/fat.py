@@ -7,7 +7,7 @@ from typing import Literal
 
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import ML_PER_CUP, show_mass, show_span, show_temperature, show_volume
-from spissus_core.events import State, Wanted
+from spissus_core.events import State
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.messages import Message, Term, say
@@ -18,6 +18,7 @@ from spissus_core.planning.skimming import Option, advised, fat_for_roux, option
 from spissus_core.planning.solving import Route
 from spissus_core.planning.spoken import cooling_line
 from spissus_core.pot import Pot
+from spissus_core.wish import Wish
 from words import plain
 
 
@@ -86,14 +87,14 @@ class CoolingOut(Shape):
 
 def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None) -> SkimOut:
     """The ways to take the fat off this pot."""
-    found, rest = options(pot, strained), rest_ml(pot, timeline.wanted)
+    found, rest = options(pot, strained), rest_ml(pot, timeline.asked.wanted)
     best = advised(found, rest, timeline.minutes_left)
-    leave = timeline.wanted.fat_g_per_100_ml if timeline.wanted else USUAL_REST_G_PER_100_ML
+    leave = timeline.asked.wanted.fat_g_per_100_ml if timeline.asked.wanted else USUAL_REST_G_PER_100_ML
     roux = None
     if route is not None:
-        roux = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, route.dry_g, route.thickener)
+        roux = fat_for_roux(timeline.skimming.kept_g, pot.contents.fat_free, route.dry_g, route.thickener)
     chosen = next((o for o in found if o.way == best), None)
-    portions = _per_portion(pot, timeline.wanted, chosen)
+    portions = _per_portion(pot, timeline.asked.wanted, chosen)
     return SkimOut(
         ways=[_way(option, advised=option.way == best) for option in found],
         rest=ShownOut.of(show_volume(rest)),
@@ -105,7 +106,7 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
         ),
         fat=ShownOut.of(show_fat(pot.contents.fat_free)),
         per_portion=SaidOut.maybe(portions),
-        kept=ShownOut.of(show_fat(timeline.kept_fat_g)) if timeline.kept_fat_g >= 1.0 else None,
+        kept=ShownOut.of(show_fat(timeline.skimming.kept_g)) if timeline.skimming.kept_g >= 1.0 else None,
         settling=SaidOut.of(settling(pot)),
         sets=SaidOut.of(sets_at(strained)),
         roux=SaidOut.maybe(roux),
@@ -113,7 +114,7 @@ def skim_out(timeline: State, pot: Pot, strained: Strained, route: Route | None)
     )
 
 
-def _per_portion(pot: Pot, wanted: Wanted | None, chosen: Option | None) -> Message | None:
+def _per_portion(pot: Pot, wanted: Wish | None, chosen: Option | None) -> Message | None:
     """Fat on each portion, before and after."""
     count = None if wanted is None else wanted.portions or wanted.people
     if count is None or pot.contents.fat_free < 0.5:

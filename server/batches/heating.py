@@ -135,13 +135,13 @@ def curve_out(
     """The measurements so far, the way the pot is thought to have gone, and the way on to the mark."""
     pot = timeline.pot
     assert pot is not None
-    ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None
+    ceiling = salt_ceiling_ml(pot, timeline.asked.wanted, route) if timeline.asked.wanted else None
     measured = [
         m for m in timeline.moments
         if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
     ]  # fmt: skip
     # The boil in hand, from the look before it.
-    window = timeline.heating
+    window = timeline.stove.window
     if window is not None and window.heating:
         before = max((i for i, m in enumerate(measured) if m.event.at <= window.began), default=0)
         measured = measured[before:]
@@ -255,7 +255,7 @@ def _course(pot: Pot, ahead: Progress, moments: Sequence[datetime]) -> list[Cour
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:
     """How it is heated, as far as anyone said."""
-    last = timeline.heat
+    last = timeline.stove.heat
     off = (ahead is None or not ahead.window.heating) if last is None else last.heat == "off"
     setting = ahead.window.setting if ahead and last is None else last
     kind = "off" if off or setting is None else setting.heat

@@ -30,6 +30,7 @@ from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from spissus_core.phenomena.seasoning import StockKind, Verdict
 from spissus_core.planning.safety import ALCOHOL_REMAINS, intake_cautions
+from spissus_core.start import Start
 from words import plain
 
 from .marks import MarkOut, StretchOut
@@ -330,13 +331,13 @@ def with_pans_that_fit(problem: SpissusError, pans: Sequence[tuple[UUID, Pan]]) 
     return SpissusError(problem.field, sentences(problem.message, more))
 
 
-def start_out(started: ev.Started) -> StartOut:
+def start_out(start: Start) -> StartOut:
     """The start as the cook gave it."""
-    braise = started.liquid.braise
+    braise = start.liquid.braise
     return StartOut(
-        pan=started.pan.name,
-        burner=started.burner.name,
-        liquid=started.liquid if braise is None else _as_said(started.liquid, braise),
+        pan=start.pan.name,
+        burner=start.burner.name,
+        liquid=start.liquid if braise is None else _as_said(start.liquid, braise),
         lines=[line_out(line) for line in braise.lines] if braise else [],
     )
 

@@ -64,7 +64,7 @@ def mark_words(mark: MarkOut) -> Message:
 
 def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = None) -> list[MarkOut]:
     """Where the skewer is marked: the start, now, where to stop, and where it gets too salty."""
-    pot, start = timeline.pot, timeline.start
+    pot, start = timeline.pot, timeline.first_pot
     if pot is None or start is None:
         return []
     marks = [MarkOut(kind="now", depth=ShownOut.of(show_length(pot.depth_mm)))]
@@ -77,7 +77,7 @@ def marks_out(timeline: Timeline, act: Act | None = None, route: Route | None = 
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(act.mark.reads.dip))))
     elif route is not None and route.share_left < 1.0 - CLOSE_ENOUGH and route.mark_mm >= SHALLOW_MM:
         marks.append(MarkOut(kind="stop", depth=ShownOut.of(show_length(route.mark_mm))))
-    ceiling = salt_ceiling_ml(pot, timeline.wanted, route) if timeline.wanted else None
+    ceiling = salt_ceiling_ml(pot, timeline.asked.wanted, route) if timeline.asked.wanted else None
     if ceiling is not None:
         # A ceiling that is passed already is drawn at the surface.
         depth = pot.mark_mm(ceiling) if ceiling < pot.contents.liquid_ml else pot.depth_mm

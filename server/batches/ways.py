@@ -29,6 +29,7 @@ from spissus_core.planning.solving import Route, work_min
 from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount, way_line
 from spissus_core.planning.trade import TradePoint, too_salty_ml
 from spissus_core.pot import Pot
+from spissus_core.wish import Wish
 
 from .pot import BodyOut, body_out, word
 
@@ -176,7 +177,7 @@ class PansOut(Shape):
 
 
 def route_out(
-    pot: Pot, wanted: ev.Wanted, route: Route, *, recommended: bool = False, quick: Quick | None = None
+    pot: Pot, wanted: Wish, route: Route, *, recommended: bool = False, quick: Quick | None = None
 ) -> RouteOut:
     """One way: what it makes, what it takes, and the arithmetic of both."""
     t = route.thickener
@@ -235,18 +236,18 @@ def route_out(
     )
 
 
-def in_time(pot: Pot, wanted: ev.Wanted, route: Route, pairs: Sequence[Pair]) -> Route:
+def in_time(pot: Pot, wanted: Wish, route: Route, pairs: Sequence[Pair]) -> Route:
     """A way as it is where it is in time: in another pan of the kitchen, where this one is too slow for it."""
     found = hurried(pot, wanted, route, [(pair.pan, pair.burner) for pair in pairs]) if pairs else None
     return route if found is None else found.route
 
 
-def reasons_out(pot: Pot, wanted: ev.Wanted, route: Route) -> list[ReasonOut]:
+def reasons_out(pot: Pot, wanted: Wish, route: Route) -> list[ReasonOut]:
     """The arithmetic of a way's figures."""
     return [ReasonOut.of(reason) for reason in reasons(pot, wanted, route)]
 
 
-def plan_out(pot: Pot, wanted: ev.Wanted, route: Route) -> PlanOut:
+def plan_out(pot: Pot, wanted: Wish, route: Route) -> PlanOut:
     """The way that was chosen, with the arithmetic of its figures."""
     return PlanOut(**dict(route_out(pot, wanted, route)), reasons=reasons_out(pot, wanted, route))
 
@@ -272,7 +273,7 @@ def _quick(found: Hurried, pair: Pair) -> Quick:
 
 def routes_out(
     pot: Pot,
-    wanted: ev.Wanted,
+    wanted: Wish,
     routes: tuple[Route, ...],
     points: tuple[TradePoint, ...],
     *,
@@ -316,7 +317,7 @@ def routes_out(
     )  # fmt: skip
 
 
-def wanted_out(wanted: ev.Wanted, minutes_left: float | None = None) -> WantedOut:
+def wanted_out(wanted: Wish, minutes_left: float | None = None) -> WantedOut:
     """A wish as it is said again, with what it comes to."""
     return WantedOut(
         amount=ShownOut.of(show_volume(wanted.amount_ml)),

@@ -89,10 +89,10 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
 def test_a_wish_beyond_the_one_before_it_is_refused_and_within_it_stands() -> None:
     boiled = (started("1.6 l"), wanted(1400), ev.Read.model_validate({"measured": {"method": "jug", "value": 900}}))
-    told(*boiled, wanted(1300)).wanted.check(told(*boiled, wanted(1300)))  # type: ignore[union-attr]
+    told(*boiled, wanted(1300)).asked.wanted.check(told(*boiled, wanted(1300)))  # type: ignore[union-attr]
     late = told(*boiled, wanted(1900))
     with refused(ValueError, "cannot come of it"):
-        late.wanted.check(late)  # type: ignore[union-attr]
+        late.asked.wanted.check(late)  # type: ignore[union-attr]
 
 
 def test_the_estimate_is_carried_along_and_its_faults_stay_with_it(monkeypatch: pytest.MonkeyPatch) -> None:
@@ -107,6 +107,6 @@ def test_the_estimate_is_carried_along_and_its_faults_stay_with_it(monkeypatch: 
     REMEMBERED.forget()
     timeline = fold(events)
     assert all(moment.stands for moment in timeline.moments)
-    assert timeline.salt_added
+    assert timeline.went_in.salted
     with pytest.raises(ZeroDivisionError):
         progress(timeline)

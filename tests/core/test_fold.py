@@ -277,29 +277,29 @@ def test_a_ladle_leaves_the_pot_and_the_rest_goes_on(purpose: str, how: str | No
 def test_what_goes_on_is_for_as_many_as_was_said(wish: dict[str, Any], rest_for: int) -> None:
     asked = ev.Wanted.model_validate({**wish, "over": "mash"})
     timeline = told(START, asked, ladled("plate", people=rest_for))
-    assert timeline.wanted is not None
-    assert (timeline.wanted.people, timeline.wanted.told_by) == (rest_for, "people")
-    assert timeline.wanted.amount_ml == ev.Wanted(people=rest_for, over="mash").amount_ml
-    assert timeline.wanted.salt_percent == asked.salt_percent
+    assert timeline.asked.wanted is not None
+    assert (timeline.asked.wanted.people, timeline.asked.wanted.told_by) == (rest_for, "people")
+    assert timeline.asked.wanted.amount_ml == ev.Wanted(people=rest_for, over="mash").amount_ml
+    assert timeline.asked.wanted.salt_percent == asked.salt_percent
     # Nobody said for how many: as much is wanted as before.
-    same = told(START, asked, ladled("plate")).wanted
+    same = told(START, asked, ladled("plate")).asked.wanted
     assert same is not None
-    assert same.amount_ml == told(START, asked).wanted.amount_ml  # type: ignore[union-attr]
+    assert same.amount_ml == told(START, asked).asked.wanted.amount_ml  # type: ignore[union-attr]
 
 
 def test_a_wish_far_out_of_reach_of_what_is_left_is_asked_anew() -> None:
     """A ladle off a pot for eight is no sauce for eight: it keeps no wish that no way leads to."""
     eight = (START, ev.Wanted(people=8), ev.Chosen(route="all-volume-corn_starch_own"))
     plate = told(*eight, drawn("150 ml"))
-    assert (plate.wanted, plate.chosen) == (None, None)
+    assert (plate.asked.wanted, plate.asked.way) == (None, None)
     assert next_act(plate).kind == "want"
     for_one = told(
         *eight, ev.Drawn.model_validate({"volume_ml": "150 ml", "pan": SMALL, "burner": BURNER, "people": 1})
     )
-    assert for_one.wanted is not None
-    assert for_one.wanted.people == 1
+    assert for_one.asked.wanted is not None
+    assert for_one.asked.wanted.people == 1
     # What reaches is kept.
-    assert told(*eight, drawn("900 ml")).wanted == told(*eight).wanted
+    assert told(*eight, drawn("900 ml")).asked.wanted == told(*eight).asked.wanted
 
 
 @pytest.mark.parametrize(

@@ -45,7 +45,7 @@ def like(step: int) -> ev.Tested:
 
 @pytest.mark.parametrize(("step", "verdict"), [(0, "low"), (2, "low"), (3, "right"), (4, "high"), (5, "high")])
 def test_a_drawn_spoon_is_a_verdict_on_what_is_wanted(step: int, verdict: str) -> None:
-    assert told(*BOUND, like(step)).body_verdict == verdict
+    assert told(*BOUND, like(step)).judged.body[-1] == verdict
 
 
 def test_the_further_a_spoon_is_off_the_more_it_teaches() -> None:
@@ -77,8 +77,8 @@ def test_a_spoon_is_told_by_a_word_or_by_its_likeness_and_a_taste_has_none() -> 
     assert told(*BOUND, *odd).pot is not None
     # Before anything is wished for it is evidence all the same.
     before = told(START, like(4))
-    assert before.body_verdict is None
-    assert len(before.spoons) == 1
+    assert before.judged.body == ()
+    assert len(before.judged.spoons) == 1
 
 
 # -- the first proposal ---------------------------------------------------------------------------
@@ -173,7 +173,7 @@ def test_too_thick_is_let_down_by_the_gap_and_tasted_at_once() -> None:
     spoon = next_act(after)
     assert spoon.kind == "test_body"
     # Nothing is boiled away again.
-    assert after.heating is None or after.heating.setting.heat != "boil" or not after.heating.heating
+    assert after.stove.window is None or after.stove.window.setting.heat != "boil" or not after.stove.window.heating
 
 
 def test_a_waiting_thickener_has_its_time() -> None:
@@ -330,7 +330,7 @@ def test_advice_is_never_smaller_than_it_can_be_measured() -> None:
 
 
 def test_a_belief_is_a_probability() -> None:
-    spoons = told(*WAY, read("scale", "2360 g"), flour(16), LOW, flour(8), RIGHT).spoons
+    spoons = told(*WAY, read("scale", "2360 g"), flour(16), LOW, flour(8), RIGHT).judged.spoons
     found = belief(spoons)
     chances = found.chances(spoons[-1].contents, 3)
     assert math.isclose(chances.low + chances.right + chances.high, 1.0, abs_tol=1e-9)
@@ -384,8 +384,8 @@ def test_a_failed_cooling_stays_with_the_pot_until_it_is_answered() -> None:
     wrong = ev.Answered(concern="cooling", answer="in_order")
     assert next_act(fold([*log, event(30, wrong, minute=730)])).kind == "done"
     away = fold([*log, event(30, ev.Answered(concern="cooling", answer="thrown_away"), minute=730)])
-    assert away.thrown_away
-    assert not away.concerns
+    assert away.table.thrown_away
+    assert not away.table.concerns
 
 
 def test_butter_before_a_boil_is_said_and_stays() -> None:
@@ -465,7 +465,7 @@ def test_what_was_let_down_is_not_boiled_away_again() -> None:
         happened.append(ev.Added(ingredient="water", volume_ml=1.3 * act.volume_ml))
         assert next_act(told(*salty, *happened)).kind in ("thicken", "test_body")
     wine = told(*salty, ev.Chosen(route="all-stretch-corn_starch_own"), ev.Added(ingredient="red_wine", volume_ml=100))
-    assert not wine.boiled_enough
+    assert not wine.judged.boiled_enough
 
 
 # -- the alarm ------------------------------------------------------------------------------------
@@ -652,4 +652,4 @@ def test_what_is_short_is_poured_back_before_water_goes_in() -> None:
     assert back.event is not None
     after = told(*taken, ev.Added(ingredient="water", volume_ml=90), taste("right"), back.event)
     assert after.pot.contents.liquid_ml == pytest.approx(batch.pot.contents.liquid_ml + act.volume_ml, rel=0.01)
-    assert after.salt_tested == ()
+    assert after.judged.salt == ()

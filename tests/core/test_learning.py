@@ -491,8 +491,8 @@ def test_a_reading_that_contradicts_those_before_it_is_asked_about_at_the_door()
     after = story((0, ev.Heated(heat="boil")), *falling(4, 8, 12, 16), (20, odd))
     assert steady.pot is not None
     assert after.pot is not None
-    assert after.heating is not None
-    assert after.heating.track.contradicting == 1
+    assert after.stove.window is not None
+    assert after.stove.window.track.contradicting == 1
     with refused(ev.LossError, "was it misread"):
         odd.check(after)
     sure = odd.model_copy(update={"gain": "right"})

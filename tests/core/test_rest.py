@@ -94,12 +94,12 @@ def _with(key: str) -> ev.Added:
 @pytest.mark.parametrize("key", DELICATE)
 def test_what_parts_or_curdles_is_asked_about_where_it_boils(key: str) -> None:
     row = DELICATE[key]
-    kinds = [concern.kind for concern in told(START, _with(key), BOILS).concerns]
+    kinds = [concern.kind for concern in told(START, _with(key), BOILS).table.concerns]
     assert kinds == ([row.doubt] if row.always else [])
     # Put into what boils it is the same; and with raw wine no cream bears it.
-    assert [concern.kind for concern in told(START, BOILS, _with(key)).concerns] == kinds
-    assert [concern.kind for concern in told(START, BOILS, _with(key), WINE).concerns] == [row.doubt]
-    assert not told(START, _with(key), ev.Heated(heat="simmer")).concerns
+    assert [concern.kind for concern in told(START, BOILS, _with(key)).table.concerns] == kinds
+    assert [concern.kind for concern in told(START, BOILS, _with(key), WINE).table.concerns] == [row.doubt]
+    assert not told(START, _with(key), ev.Heated(heat="simmer")).table.concerns
 
 
 @pytest.mark.parametrize("key", ["butter", "egg_yolk", "sour_cream"])
@@ -110,10 +110,10 @@ def test_it_is_asked_until_it_is_answered_and_again_when_it_boils_anew(key: str)
     assert (act.kind, act.concern and act.concern.kind) == ("warn", doubt)
     for answer in ("in_order", "mended", "thrown_away"):
         answered = told(*boiled, ev.Answered(concern=doubt, answer=answer))  # type: ignore[arg-type]
-        assert not answered.concerns
-        assert answered.thrown_away == (answer == "thrown_away")
+        assert not answered.table.concerns
+        assert answered.table.thrown_away == (answer == "thrown_away")
     again = told(*boiled, ev.Heated(heat="off"), ev.Answered(concern=doubt, answer="in_order"), BOILS)
-    assert [concern.kind for concern in again.concerns] == [doubt]
+    assert [concern.kind for concern in again.table.concerns] == [doubt]
 
 
 # -- what is ordered fits the pan ------------------------------------------------------------------

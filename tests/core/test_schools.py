@@ -64,9 +64,9 @@ def test_starch_is_the_same_by_every_door(key: str, row: str, grams: float) -> N
 def test_a_thickener_out_of_the_catalogue_is_a_thickener() -> None:
     way = (START, wanted(1500, body=1), ev.Chosen(route="all-volume-corn_starch_own"))
     bound = told(*way, ev.Added(ingredient="corn_starch", mass_g=15))
-    assert bound.thickener_added
+    assert bound.binding.in_it
     assert next_act(bound).kind == "test_body"
-    assert not told(*way, ev.Added(ingredient="water", mass_g=15)).thickener_added
+    assert not told(*way, ev.Added(ingredient="water", mass_g=15)).binding.in_it
 
 
 @pytest.mark.parametrize(

@@ -127,15 +127,15 @@ def test_a_wish_said_again_by_what_it_came_to_is_the_same_wish() -> None:
     at = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
     before = ev.State(pot=start.begin())
     told = ev.Wanted(amount="half").apply(before, at)
-    assert told.wanted is not None
-    again = ev.Wanted(volume_ml=round(told.wanted.amount_ml / 5.0) * 5.0, salt_percent=1.0).apply(told, at)
-    assert again.wanted is not None
-    assert again.wanted.as_told
-    assert again.wanted.amount_ml == told.wanted.amount_ml
-    assert again.wanted.salt_percent == 1.0
+    assert told.asked.wanted is not None
+    again = ev.Wanted(volume_ml=round(told.asked.wanted.amount_ml / 5.0) * 5.0, salt_percent=1.0).apply(told, at)
+    assert again.asked.wanted is not None
+    assert again.asked.wanted.as_told
+    assert again.asked.wanted.amount_ml == told.asked.wanted.amount_ml
+    assert again.asked.wanted.salt_percent == 1.0
     other = ev.Wanted(volume_ml=700.0).apply(told, at)
-    assert other.wanted is not None
-    assert not other.wanted.as_told
+    assert other.asked.wanted is not None
+    assert not other.asked.wanted.as_told
 
 
 def test_a_share_that_leaves_no_spoonful_is_refused_with_a_sentence() -> None:

@@ -121,8 +121,8 @@ def test_when_the_fat_sets() -> None:
 
 def test_fat_put_by_is_remembered_and_fat_binned_is_not() -> None:
     start = started(fat_ml="200 ml")
-    assert told(start, ev.Skimmed(way="separator")).kept_fat_g == pytest.approx(0.92 * 200 / 1.038 / 1.1, rel=0.01)
-    assert told(start, ev.Skimmed(way="separator", kept=False)).kept_fat_g == 0.0
+    assert told(start, ev.Skimmed(way="separator")).skimming.kept_g == pytest.approx(0.92 * 200 / 1.038 / 1.1, rel=0.01)
+    assert told(start, ev.Skimmed(way="separator", kept=False)).skimming.kept_g == 0.0
 
 
 def test_ice_that_melts_adds_water_and_chills_the_pot() -> None:
@@ -218,5 +218,5 @@ def test_fat_that_is_found_to_be_too_much_after_all_is_in_no_mark() -> None:
     assert settled.pot.fat_stays
     film = told(start, wish, ev.Skimmed(way="separator"), ev.FatSeen(look="film"))
     assert film.pot is not None
-    assert (film.fat_settled, film.pot.fat_stays) == (False, False)
+    assert (film.skimming.settled, film.pot.fat_stays) == (False, False)
     assert ev.fat_left_ml(film.pot, wish) < film.pot.contents.fat_ml

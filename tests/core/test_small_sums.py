@@ -194,7 +194,7 @@ def test_a_liking_that_was_learned_is_part_of_how_a_sauce_stands() -> None:
     salted = potted(started("1 l", salt={"by": "meter", "percent": 1.15}, fat_ml=0))
     timeline = told(started("1 l", salt={"by": "meter", "percent": 1.15}, fat_ml=0), wanted(950))
     assert "saltier" in in_words(Finish(volume_ml=950.0).said(timeline))
-    likes_more = timeline.but(liking_percent=0.25)
+    likes_more = timeline.but(judged=timeline.judged.but(liking_percent=0.25))
     assert "saltier" not in in_words(Finish(volume_ml=950.0).said(likes_more))
     assert salted.salt_percent.best == pytest.approx(1.15, abs=0.01)
 
@@ -207,6 +207,7 @@ def test_a_stove_teaches_its_full_power_whatever_lies_on_the_pan() -> None:
         begun = Window.begun(pot(), setting, EVENING)
         assert begun is not None
         window = begun.but(track=replace(track, readings=9))
-        taught = taught_rate(told(started("1 l")).but(heating=window, timed=None))
+        timeline = told(started("1 l"))
+        taught = taught_rate(timeline.but(stove=timeline.stove.but(window=window)))
         assert taught is not None
         assert taught.net_kw == pytest.approx(full * track.power_range.best / 60.0, rel=1e-6)

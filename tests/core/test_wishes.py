@@ -122,10 +122,10 @@ def test_a_wish_by_the_pot_needs_a_pot_that_can_tell() -> None:
 def test_half_is_half_of_what_was_there_when_it_was_said() -> None:
     start = started("1.6 l")
     entries = [event(1, start), event(2, ev.Wanted(amount="half"), minute=1.0)]
-    wish = fold(entries).wanted
+    wish = fold(entries).asked.wanted
     assert wish is not None
     assert wish.amount_ml == pytest.approx(0.5 * told(start).pot.contents.liquid_ml)
-    later = fold([*entries, event(3, ev.Added(ingredient="water", volume_ml=400), minute=5.0)]).wanted
+    later = fold([*entries, event(3, ev.Added(ingredient="water", volume_ml=400), minute=5.0)]).asked.wanted
     assert later is not None
     assert later.amount_ml == wish.amount_ml
 
@@ -217,7 +217,7 @@ def test_what_somebody_must_not_have_stays_until_it_is_answered() -> None:
     answered = concerned(cream, ev.Answered(concern="allergen", answer="told"), more, ev.Finished())
     assert next_act(answered).kind == "done"
     wine = concerned(ev.Added(ingredient="red_wine", volume_ml=200), ev.Noted(text="smells good"))
-    assert [concern.kind for concern in wine.concerns] == ["alcohol"]
+    assert [concern.kind for concern in wine.table.concerns] == ["alcohol"]
     with refused(ValidationError, "no answer"):
         ev.Answered(concern="alcohol", answer="mended")
 
@@ -226,7 +226,7 @@ def test_a_wish_that_comes_later_finds_what_is_in_already() -> None:
     late = told(
         started("1.6 l"), ev.Added(ingredient="cream_heavy", volume_ml=50), ev.Wanted(people=4, avoid=("milk",))
     )
-    assert [concern.holds for concern in late.concerns] == [("milk",)]
+    assert [concern.holds for concern in late.table.concerns] == [("milk",)]
 
 
 def test_what_a_sauce_may_be_stretched_with_is_compared_but_for_what_is_avoided() -> None:
@@ -242,18 +242,18 @@ def test_what_a_sauce_may_be_stretched_with_is_compared_but_for_what_is_avoided(
 def test_what_is_free_of_it_is_asked_about_again_when_more_of_it_goes_in() -> None:
     cream = ev.Added(ingredient="cream_heavy", volume_ml=50)
     free = concerned(cream, ev.Answered(concern="allergen", answer="in_order"), ev.Noted(text="oat cream"))
-    assert free.concerns == ()
+    assert free.table.concerns == ()
     again = concerned(
         cream, ev.Answered(concern="allergen", answer="in_order"), ev.Added(ingredient="butter", mass_g=20)
     )
-    assert [concern.holds for concern in again.concerns] == [("milk",)]
+    assert [concern.holds for concern in again.table.concerns] == [("milk",)]
     wine = ev.Added(ingredient="red_wine", volume_ml=200)
-    assert concerned(wine, ev.Answered(concern="alcohol", answer="in_order")).concerns == ()
-    assert len(concerned(wine, ev.Answered(concern="alcohol", answer="in_order"), wine).concerns) == 1
+    assert concerned(wine, ev.Answered(concern="alcohol", answer="in_order")).table.concerns == ()
+    assert len(concerned(wine, ev.Answered(concern="alcohol", answer="in_order"), wine).table.concerns) == 1
     # Taken back, there is nothing to ask.
     taken = event(3, cream, minute=2.0)
     log = [event(1, started("1.6 l")), event(2, ev.Wanted(volume_ml=900, avoid=("milk",))), taken]
-    assert fold([*log, event(4, ev.Struck(event=taken.id), minute=3.0)]).concerns == ()
+    assert fold([*log, event(4, ev.Struck(event=taken.id), minute=3.0)]).table.concerns == ()
 
 
 def test_whoever_is_late_already_hears_the_quickest_way() -> None:

@@ -51,7 +51,7 @@ def _shown(*said: Argument | Reason | None) -> Iterator[str]:
 def _pot(log: list[ev.Event]) -> Iterator[str]:
     """What is said of a batch: its log, the act and its answers, the pot, and each way from it."""
     board, timeline = Board(log), fold(log)
-    pot, wish = timeline.pot, timeline.wanted
+    pot, wish = timeline.pot, timeline.asked.wanted
     assert pot is not None
     yield from _shown(*(one.payload.said() for one in log))
     yield from _act(board, timeline)

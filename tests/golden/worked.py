@@ -174,12 +174,17 @@ def cases() -> dict[str, Any]:
     out: dict[str, Any] = {}
     for name, log in logs().items():
         board, timeline = Board(log), fold(log)
-        pot, wish = timeline.pot, timeline.wanted
+        pot, wish = timeline.pot, timeline.asked.wanted
         assert pot is not None
         found: dict[str, Any] = {
             "pot": pot, "body": (pot.body, pot.body.estimate), "salt": pot.salt_percent,
             "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
-            "state": {n: getattr(timeline, n) for n in ("kept_fat_g", "fat_settled", "thickener_added", "cooling")},
+            "state": {
+                "kept_fat_g": timeline.skimming.kept_g,
+                "fat_settled": timeline.skimming.settled,
+                "thickener_added": timeline.binding.in_it,
+                "cooling": timeline.cooling,
+            },
             "act": board.act, "doing": board.act.kind, "ribbon": board.ribbon,
             "taught": board.taught, "strained": board.strained, "settling": settling(pot), "rest": rest_ml(pot, wish),
         }  # fmt: skip
@@ -192,7 +197,7 @@ def cases() -> dict[str, Any]:
             found["first"], found["routes"] = routes[0].kind, watched
             found["trade"] = trade(pot, wish)[::4]
             found["ceiling"] = salt_ceiling_ml(pot, wish)
-            found["roux"] = fat_for_roux(timeline.kept_fat_g, pot.contents.fat_free, 20.0, SCHOOLS["white_roux"])
+            found["roux"] = fat_for_roux(timeline.skimming.kept_g, pot.contents.fat_free, 20.0, SCHOOLS["white_roux"])
             pans = [(PAN, BURNER), (SMALL, STRONG), (OVAL, STRONG)]
             found["pans"] = compared(pot, min(700.0, pot.contents.liquid_ml), pans, HeatSetting())
         if board.ahead is not None:

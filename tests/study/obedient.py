@@ -326,8 +326,8 @@ class Evening:
             case "choose":
                 timeline = board.timeline
                 assert timeline.pot is not None
-                assert timeline.wanted is not None
-                best = solve_routes(timeline.pot, timeline.wanted)[0]
+                assert timeline.asked.wanted is not None
+                best = solve_routes(timeline.pot, timeline.asked.wanted)[0]
                 if not best.feasible:
                     self.verdict = "no way"
                     return

@@ -33,10 +33,10 @@ from .safety import Answered
 from .starting import Started
 from .state import CoolingLog, State
 from .warmth import Cooling, Heated, Probed
-from .wishes import FINISHING_MIN, Chosen, RouteKind, Wanted
+from .wishes import Chosen, RouteKind, Wanted
 
 __all__ = [
-    "FINISHING_MIN", "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
+    "KINDS", "SIGNS", "STAGES", "VERSION", "ActsOnPot", "Added", "Answered", "Chosen", "Cooling",
     "CoolingLog", "Dated", "Drawn", "Event", "FatSeen", "Finished", "Form", "GainError", "Heated", "Hushed", "Kind",
     "Kitchen", "LossError", "Meant", "Metered", "Moved", "Noted", "Parted", "Probed", "Read", "Rejoined", "RestIs",
     "Returned", "RouteKind", "Salted", "Seen", "Sign", "Skimmed", "Solids", "Split", "Stage", "Started", "State",

@@ -93,8 +93,10 @@ class Thickened(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        brings = state.allergens.union(self.allergens)
-        return bound(after, self.what).but(bound_at=at, body_tested=(), salt_tested=(), allergens=brings)
+        after = bound(after, self.what)
+        return after.but(
+            binding=after.binding.but(at=at), judged=state.judged.anew(), table=state.table.holding(self.allergens)
+        )
 
     def said(self) -> Message:
         """Which, and how much of it."""
@@ -118,9 +120,9 @@ def bound(state: State, by: School | None) -> State:
     Before a way is chosen it is early flour: it boils down with the rest, and nothing is settled by it.
     """
     waits = ((by.wait_low_min, by.wait_high_min),) if by else ()
-    settles = state.thickener_added or state.chosen is not None
-    waited = state.waited_min + sum(sum(span) / 2.0 for span in waits)
-    return state.but(thickener_added=settles, binders=(*state.binders, *waits), waited_min=waited)
+    settles = state.binding.in_it or state.asked.way is not None
+    waited = state.binding.waited_min + sum(sum(span) / 2.0 for span in waits)
+    return state.but(binding=state.binding.but(in_it=settles, waits=(*state.binding.waits, *waits), waited_min=waited))
 
 
 class Delicate(NamedTuple):
@@ -164,7 +166,9 @@ class Salted(ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""
         after = super().apply(state, at)
-        return after if state.pot is None else after.but(salt_added=True, salt_tested=())
+        if state.pot is None:
+            return after
+        return after.but(went_in=state.went_in.but(salted=True), judged=state.judged.but(salt=()))
 
     def said(self) -> Message:
         """How much."""
@@ -226,12 +230,13 @@ class Added(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        after = bound(after, None) if self.what.whole else after.but(bound_at=None)
-        after = after.but(delicate=state.delicate | {self.what.key}) if self.what.key in DELICATE else after
+        after = bound(after, None) if self.what.whole else after.but(binding=state.binding.but(at=None))
+        if self.what.key in DELICATE:
+            after = after.but(went_in=state.went_in.but(delicate=state.went_in.delicate | {self.what.key}))
         # Let down at its mark it is not boiled away again, but for wine that has to boil off.
         if state.at_its_mark and after.pot is not None and after.pot.contents.ethanol <= state.pot.contents.ethanol:
-            after = after.but(boiled_enough=True)
-        return after.but(body_tested=(), salt_tested=(), allergens=state.allergens.union(self.allergens))
+            after = after.but(judged=after.judged.but(boiled_enough=True))
+        return after.but(judged=after.judged.anew(), table=state.table.holding(self.allergens))
 
     def said(self) -> Message:
         """How much of what."""

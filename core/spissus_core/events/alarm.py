@@ -9,9 +9,6 @@ from pydantic import AwareDatetime
 
 from ..messages import Message, say
 from .base import Happened, Kind
-from .corrections import Dated, Meant, Struck
-from .judging import Noted, Seen
-from .safety import Answered
 from .state import State
 
 
@@ -21,6 +18,7 @@ class Hushed(Kind):
     undoable = False
     versions = (2,)
     beside = True
+    away = True
 
     kind: Literal["hushed"] = "hushed"
     due: AwareDatetime
@@ -34,16 +32,13 @@ class Hushed(Kind):
         return say("events.hushed")
 
 
-#: What is done about no alarm: it stays heard.
-_AWAY_FROM_THE_POT = (Noted, Seen, Answered, Meant, Dated, Struck, Hushed)
-
 #: A look that is worked out anew may move by this much and be the same. Numerical choice.
 SAME_LOOK = timedelta(minutes=1)
 
 
 def rings_again(after: State, event: Happened) -> State:
     """The batch with its alarm to ring again, where the cook did something about it."""
-    away = event.device is not None or isinstance(event.payload, _AWAY_FROM_THE_POT)
+    away = event.device is not None or event.payload.away
     return after if away or after.hushed_for is None else after.but(hushed_for=None)
 
 

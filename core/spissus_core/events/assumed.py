@@ -4,44 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import datetime, timedelta
-from typing import NamedTuple
 
 from ..estimation.window import Window, ml_of
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..pot import Pot
 from .additions import Thickened
-from .alarm import Hushed
 from .base import Happened
-from .corrections import Meant
-from .judging import Noted, Seen
 from .looking import Metered, Read
-from .safety import Answered
-from .state import State
-from .warmth import Heated, Probed
-
-
-class Boiling(NamedTuple):
-    """Where boiling ends by the plan, mL; None where nothing is to be boiled away, or something else comes first.
-
-    ``by_salt`` is whether it is the salt content that it ends by.
-    """
-
-    stop_ml: float | None
-    waits: bool = False
-    by_salt: bool = False
-
-
-#: Nothing is to be boiled away.
-NO_BOILING = Boiling(None)
+from .state import NO_BOILING, Boiling, State
+from .warmth import Heated
 
 #: What the plan says of boiling.
 StopOf = Callable[[State], Boiling]
-
-#: Kinds that leave what is planned as it was.
-_LEAVES_PLAN = (Read, Noted, Seen, Probed, Heated, Answered, Meant, Hushed)
-
-#: Kinds that say nothing of the heat: what simmers under its lid goes on.
-_LEAVES_HEAT = (Noted, Seen, Answered, Meant, Hushed)
 
 #: What is taken for granted while flour or starch loses its raw taste: the lid on.
 _UNDER_A_LID = HeatSetting(heat="simmer", cover="tight")
@@ -53,36 +27,37 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
     It boils while the plan wants it to; a reading at the mark ends the boiling, said or not, for that is what the
     cook was told; a thickener simmers under its lid for its time, or until the next thing happens.
     """
-    happened, window, pot = event.payload, after.heating, after.pot
+    happened, window, pot = event.payload, after.stove.window, after.pot
     if pot is None:
         return after
-    stop = after.stop_ml
-    if not isinstance(happened, _LEAVES_PLAN):
-        stop, waits, by_salt = NO_BOILING if stop_of is None else stop_of(after)
-        after = after.but(stop_ml=stop, waits=waits, stops_by_salt=by_salt)
+    if not (happened.away or happened.leaves_plan):
+        after = after.but(stove=after.stove.but(boiling=NO_BOILING if stop_of is None else stop_of(after)))
+    stove = after.stove
+    stop = stove.boiling.stop_ml
     wants = stop is not None and not there(after, stop)
     on = window is not None and window.heating
-    if wants and not on and after.heat is None and after.cooling is None:
-        return after.but(heating=_on(after, FULL_BOIL, event.at))
-    simmers = after.heat is None or after.heat.heat == "boil"
+    if wants and not on and stove.heat is None and after.cooling is None:
+        return after.but(stove=stove.but(window=_on(after, FULL_BOIL, event.at)))
+    simmers = stove.heat is None or stove.heat.heat == "boil"
     if isinstance(happened, Thickened) and simmers and not wants and pot.hot:
-        simmering = _on(after, _UNDER_A_LID, event.at)
-        until = event.at + timedelta(minutes=after.binders[-1][1]) if after.binders else None
+        simmering, waits = _on(after, _UNDER_A_LID, event.at), after.binding.waits
+        until = event.at + timedelta(minutes=waits[-1][1]) if waits else None
         kept = None if simmering is None else simmering.but(until=until)
-        return after.but(heating=kept, timed=_timed(after), heat=None)
+        return after.but(stove=stove.but(window=kept, timed=_timed(after), heat=None))
     if window is None or not on or wants:
         return after
     at_mark = isinstance(happened, Read | Metered) and event.device is None and window.setting.heat == "boil"
     boiled = window.assumed and window.setting.heat == "boil" and not isinstance(happened, Heated)
-    simmered = window.assumed and window.setting.heat == "simmer" and not isinstance(happened, _LEAVES_HEAT)
-    if (at_mark and before.stop_ml is not None) or boiled or simmered:
-        return after.but(heating=window.but(factor=0.0), heat=None if at_mark else after.heat)
+    simmered = window.assumed and window.setting.heat == "simmer" and not happened.away
+    if (at_mark and before.stove.boiling.stop_ml is not None) or boiled or simmered:
+        off = window.but(factor=0.0)
+        return after.but(stove=stove.but(window=off, heat=None if at_mark else stove.heat))
     return after
 
 
 def _on(after: State, setting: HeatSetting, at: datetime) -> Window | None:
     """The heat taken for granted: a bend in what is known of it, or another stretch."""
-    window, pot = after.heating, after.pot
+    window, pot = after.stove.window, after.pot
     assert pot is not None
     if window is None:
         return Window.begun(pot, setting, at, assumed=True)
@@ -91,8 +66,8 @@ def _on(after: State, setting: HeatSetting, at: datetime) -> Window | None:
 
 def _timed(state: State) -> Window | None:
     """The stretch that taught the stove, kept when another follows it."""
-    window = state.heating
-    return window if window is not None and window.readings else state.timed
+    window = state.stove.window
+    return window if window is not None and window.readings else state.stove.timed
 
 
 #: A pot within this share of its mark is there: no measurement tells the difference.
@@ -113,7 +88,7 @@ UNSURE = 1.0
 def _unsure_ml(state: State, pot: Pot) -> float:
     """How far from its mark a pot may be, mL: where that is a salt content, as far as that is known."""
     known = pot.salt_percent.best
-    if not state.stops_by_salt or known <= 0.0:
+    if not state.stove.boiling.by_salt or known <= 0.0:
         return pot.error_ml
     return min(pot.salt_error / known * pot.contents.liquid_ml, pot.error_ml)
 
@@ -124,7 +99,7 @@ def there(state: State, stop_ml: float) -> bool:
     left = state.pot.contents.liquid_ml - stop_ml - UNSURE * _unsure_ml(state, state.pot)
     if left <= CLOSE_ENOUGH * stop_ml:
         return True
-    window = state.heating
+    window = state.stove.window
     if window is None or not window.heating:
         return left <= NOT_WORTH_BOILING * stop_ml
     if left > MOST_LEFT * stop_ml:

@@ -78,7 +78,9 @@ class Kind(BaseModel):
 
     ``stage`` is where it belongs on the way, if anywhere; ``looks`` whether somebody stood at the pot, so
     that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether nothing follows
-    from it for the pot; ``server_writes`` the fields that are filled when it is recorded, never by a page.
+    from it for the pot; ``away`` whether nobody did anything at the pot, so that an alarm that was heard stays heard,
+    and what simmers under its lid goes on; ``leaves_plan`` whether boiling ends where it was to end;
+    ``server_writes`` the fields that are filled when it is recorded, never by a page.
     ``versions`` are those in which it was recorded anew; ``upcasts`` put what was said in one version into the words
     of the next, by that version, where more changed than fields that came to it.
     """
@@ -89,6 +91,8 @@ class Kind(BaseModel):
     looks: ClassVar[bool] = False
     undoable: ClassVar[bool] = True
     beside: ClassVar[bool] = False
+    away: ClassVar[bool] = False
+    leaves_plan: ClassVar[bool] = False
     server_writes: ClassVar[tuple[str, ...]] = ()
     versions: ClassVar[tuple[int, ...]] = (1,)
     upcasts: ClassVar[Mapping[int, Upcast]] = {}
@@ -110,7 +114,7 @@ class Kind(BaseModel):
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """The stretch of heating that is under way after it."""
-        return before.heating
+        return before.stove.window
 
     def check(self, after: State) -> None:
         """Refuse it at the door where it makes no sense in this batch. Raises SpissusError."""
@@ -154,9 +158,9 @@ class ActsOnPot(Kind):
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """What was added takes up heat before it boils too."""
-        if before.heating is None or before.pot is None or after.pot is None:
-            return before.heating
-        return before.heating.joined(before.pot, after.pot)
+        if before.stove.window is None or before.pot is None or after.pot is None:
+            return before.stove.window
+        return before.stove.window.joined(before.pot, after.pot)
 
 
 # -- at the door ----------------------------------------------------------------------------------

@@ -19,6 +19,7 @@ class Dated(Kind):
     """When another event happened after all: its clock was wrong, or it was recorded later."""
 
     beside = True
+    away = True
 
     kind: Literal["dated"] = "dated"
     event: UUID
@@ -36,6 +37,7 @@ class Struck(Kind):
     """Another event is taken back. Striking a strike brings the event back."""
 
     undoable = False
+    away = True
 
     kind: Literal["struck"] = "struck"
     event: UUID
@@ -52,6 +54,7 @@ class Meant(Kind):
     """How much of another event went in after all: what was entered, or another weight."""
 
     versions = (2,)
+    away = True
 
     kind: Literal["meant"] = "meant"
     event: UUID
@@ -59,7 +62,8 @@ class Meant(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """The question is answered."""
-        return state.but(slips=tuple(slip for slip in state.slips if slip.event != self.event))
+        slips = tuple(slip for slip in state.went_in.slips if slip.event != self.event)
+        return state.but(went_in=state.went_in.but(slips=slips))
 
     def check(self, after: State) -> None:
         """Which event is for the log to judge."""

@@ -34,19 +34,20 @@ def doubted(before: State, after: State, event: Happened) -> State:
 def _concerned(before: State, after: State, event: Happened) -> State:
     """A cooling that failed or was left before anyone knew, what parts as it boils, and what must not be eaten."""
     found = [concern for find in _CONCERNS if (concern := find(before, after, event)) is not None]
-    known = {(concern.kind, concern.holds) for concern in after.concerns}
+    known = {(concern.kind, concern.holds) for concern in after.table.concerns}
     new = tuple(concern for concern in found if (concern.kind, concern.holds) not in known)
     if not new:
         return after
     kinds = {concern.kind for concern in new}
-    return after.but(concerns=(*(c for c in after.concerns if c.kind not in kinds), *new))
+    concerns = (*(c for c in after.table.concerns if c.kind not in kinds), *new)
+    return after.but(table=after.table.but(concerns=concerns))
 
 
 def _cooled(before: State, after: State, event: Happened) -> Concern | None:
     """The cooling that an event ends, or takes the temperature of, where it failed or nobody knows."""
     ended = before.cooling is not None and (after.cooling is None or after.cooling.began != before.cooling.began)
     log = before.cooling if ended else after.cooling
-    if log is None or log.began == after.vouched_for or not (ended or isinstance(event.payload, Probed)):
+    if log is None or log.began == after.table.vouched_for or not (ended or isinstance(event.payload, Probed)):
         return None
     stood = judge(log.readings, log.surroundings_c).verdict
     left_late = ended and stood == "unknown" and event.at - log.began > DANGER
@@ -70,23 +71,23 @@ def _not_eaten(before: State, after: State, event: Happened) -> Concern | None:
     What was said to be free of them is asked about again as soon as another entry brings them.
     """
     brought = set(event.payload.allergens) & _avoided(after)
-    new = ((_shunned(after) - _shunned(before)) | brought) - after.told
-    asked = {held for concern in after.concerns if concern.kind == "allergen" for held in concern.holds}
+    new = ((_shunned(after) - _shunned(before)) | brought) - after.table.told
+    asked = {held for concern in after.table.concerns if concern.kind == "allergen" for held in concern.holds}
     return Concern("allergen", event.at, tuple(sorted(new | asked))) if new - asked else None
 
 
 def _not_drunk(before: State, after: State, event: Happened) -> Concern | None:
     """Alcohol that has come to be in the pot, where somebody at the table must not have any, or who has come to it."""
-    if ALCOHOL not in _avoided(after) or ALCOHOL in after.told or _alcohol_g(after) < ALCOHOL_WORTH_A_WORD_G:
+    if ALCOHOL not in _avoided(after) or ALCOHOL in after.table.told or _alcohol_g(after) < ALCOHOL_WORTH_A_WORD_G:
         return None
     stood = ALCOHOL in _avoided(before) and _alcohol_g(before) >= ALCOHOL_WORTH_A_WORD_G
-    known = any(concern.kind == ALCOHOL for concern in after.concerns)
+    known = any(concern.kind == ALCOHOL for concern in after.table.concerns)
     more = _alcohol_g(after) > _alcohol_g(before)
     return None if known or (stood and not more) else Concern(ALCOHOL, event.at)
 
 
 def _avoided(state: State) -> set[str]:
-    return set() if state.wanted is None else set(state.wanted.avoid)
+    return set() if state.asked.wanted is None else set(state.asked.wanted.avoid)
 
 
 def _shunned(state: State) -> set[str]:
@@ -103,11 +104,11 @@ _CONCERNS = (_cooled, *(_boils(splits) for splits in get_args(Splits)), _not_eat
 
 def _splitting(state: State) -> set[Splits]:
     """What in the pot parts or curdles as it boils; cream that bears a boil bears none with raw wine."""
-    window, pot = state.heating, state.pot
+    window, pot = state.stove.window, state.pot
     if pot is None or window is None or not window.heating or window.setting.heat != "boil":
         return set()
     raw = strength_percent(pot.contents.ethanol, pot.contents.liquid_ml) > CALM_PERCENT_VOL
-    return {row.doubt for key in state.delicate if (row := DELICATE[key]).always or raw}
+    return {row.doubt for key in state.went_in.delicate if (row := DELICATE[key]).always or raw}
 
 
 def _slipped(before: State, after: State, event: Happened) -> State:
@@ -115,14 +116,15 @@ def _slipped(before: State, after: State, event: Happened) -> State:
     happened, pot, was = event.payload, after.pot, before.pot
     if isinstance(happened, Tested | Read | Metered):
         # Whoever looked or tasted in between knew of the first.
-        return after.but(went_in=())
+        return after.but(went_in=after.went_in.but(last=()))
     if pot is None or was is None or not isinstance(happened, Salted | Added | Thickened):
         return after
     grams = pot.contents.mass_g - was.contents.mass_g
     new = WentIn(_key_of(happened), event.at, grams)
-    last = next((one for one in before.went_in if one.key == new.key), None)
-    after = after.but(went_in=(*(one for one in before.went_in if one.key != new.key), new))
-    wanted = after.wanted
+    last = next((one for one in before.went_in.last if one.key == new.key), None)
+    others = (one for one in before.went_in.last if one.key != new.key)
+    after = after.but(went_in=after.went_in.but(last=(*others, new)))
+    wanted = after.asked.wanted
     ceiling = wanted.ceiling_percent if wanted else USUAL_CEILING_PERCENT
     liking = wanted.salt_percent if wanted else USUAL_SALT_PERCENT
     percent, past = pot.contents.salt_percent, was.contents.salt_percent
@@ -133,7 +135,7 @@ def _slipped(before: State, after: State, event: Happened) -> State:
     if not (over or doubled or twice):
         return after
     slip = Slip(event.id, grams, percent, twice="" if over or doubled else _name_of(happened))
-    return after.but(slips=(*after.slips, slip))
+    return after.but(went_in=after.went_in.but(slips=(*after.went_in.slips, slip)))
 
 
 def _the_same(last: WentIn, new: WentIn, happened: Salted | Added | Thickened) -> bool:

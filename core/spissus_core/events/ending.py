@@ -21,7 +21,7 @@ class Finished(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """It is done."""
-        return state.but(finished=self)
+        return state.but(finished=True, yield_ml=self.yield_ml)
 
     def said(self) -> Message:
         """That it is done."""

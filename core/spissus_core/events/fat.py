@@ -27,9 +27,9 @@ from ..phenomena.fat import (
     skimmed,
 )
 from ..pot import Pot
+from ..wish import Wish
 from .base import ActsOnPot, Kind, Kitchen
 from .state import State
-from .wishes import Wanted
 
 #: Liquid that has stood for a moment off the heat before the ice goes in, °C. Modelling choice.
 STOOD_C = OFF_THE_BOIL_C - 15.0
@@ -119,12 +119,14 @@ class Skimmed(ActsOnPot):
         if state.pot is None or after.pot is None:
             return after
         put_by = state.pot.contents.fat_free - after.pot.contents.fat_free if self.kept else 0.0
-        skims = state.skims + 1
-        settled = self.fat_ml == 0.0 or skims >= MOST_SKIMS or not fat_to_skim(after.pot, state.wanted)
+        times = state.skimming.times + 1
+        settled = self.fat_ml == 0.0 or times >= MOST_SKIMS or not fat_to_skim(after.pot, state.asked.wanted)
         return after.but(
-            pot=after.pot.but(fat_stays=settled), fat_settled=settled, skims=skims,
-            kept_fat_g=state.kept_fat_g + put_by, cooling=None, allergens=state.allergens.union(self.allergens),
-        )  # fmt: skip
+            pot=after.pot.but(fat_stays=settled),
+            skimming=state.skimming.but(settled=settled, times=times, kept_g=state.skimming.kept_g + put_by),
+            table=state.table.holding(self.allergens),
+            cooling=None,
+        )
 
     def said(self) -> Message:
         """The way, or how much."""
@@ -155,10 +157,10 @@ class FatSeen(ActsOnPot):
     def apply(self, state: State, at: datetime) -> State:
         """It was looked at; a film comes off once more, where nobody means to leave it."""
         after = super().apply(state, at)
-        more = after.pot is not None and fat_to_skim(after.pot, state.wanted) and state.skims < MOST_SKIMS
-        settled = state.fat_settled and not more
+        skimming, floats = state.skimming, after.pot is not None and fat_to_skim(after.pot, state.asked.wanted)
+        settled = skimming.settled and not (floats and skimming.times < MOST_SKIMS)
         pot = None if after.pot is None else after.pot.but(fat_stays=settled)
-        return after.but(pot=pot, fat_looked=True, fat_settled=settled)
+        return after.but(pot=pot, skimming=skimming.but(looked=True, settled=settled))
 
     def said(self) -> Message:
         """How it looks."""
@@ -173,19 +175,19 @@ def usual_ice_g(pot: Pot, to_c: float = LIFTS_BELOW_C) -> float:
     return ice_needed_g(pot.contents.mass_g, STOOD_C, to_c) if pot.hot else 0.0
 
 
-def fat_to_skim(pot: Pot, wanted: Wanted | None = None) -> bool:
+def fat_to_skim(pot: Pot, wanted: Wish | None = None) -> bool:
     """Whether clearly more fat floats than is wanted on the sauce to be, or than a cook would usually leave."""
     return pot.contents.fat_free > TOO_MUCH_FACTOR * _rest_g(pot, wanted) + TOO_MUCH_G
 
 
-def fat_left_ml(pot: Pot, wanted: Wanted) -> float:
+def fat_left_ml(pot: Pot, wanted: Wish) -> float:
     """Fat that floats on it once what is too much has come off, mL."""
     comes_off = not pot.fat_stays and fat_to_skim(pot, wanted)
     left_g = _rest_g(pot, wanted) if comes_off else pot.contents.fat_free
     return left_g * SPECIFIC_VOLUME_ML_G["fat_free"]
 
 
-def _rest_g(pot: Pot, wanted: Wanted | None) -> float:
+def _rest_g(pot: Pot, wanted: Wish | None) -> float:
     if wanted is None:
         return rest_g(pot.contents.liquid_ml)
     return rest_g(min(pot.contents.liquid_ml, wanted.amount_ml), wanted.fat_g_per_100_ml)

@@ -74,29 +74,28 @@ class Tested(ActsOnPot):
             return state
         said = self._against(state)
         # Flat before it is bound: it may be boiled on.
-        boils_on = said == "low" if self.of == "body" else self.verdict in _BLAND and not state.thickener_added
+        boils_on = said == "low" if self.of == "body" else self.verdict in _BLAND and not state.binding.in_it
         if state.at_its_mark and not boils_on:
-            state = state.but(boiled_enough=True)
+            state = state.but(judged=state.judged.but(boiled_enough=True))
         if self.of == "salt":
             return state if self.verdict is None else _tasted(state, pot, self.verdict)
         if said is not None:
-            state = state.but(body_tested=(*state.body_tested, said))
+            state = state.but(judged=state.judged.but(body=(*state.judged.body, said)))
         if self.step is not None:
             found = like(pot.contents, self.step)
-        elif state.wanted is not None and said in _SPOON:
-            found = Spoonful(pot.contents, state.wanted.body, cast(Verdict, said))
+        elif state.asked.wanted is not None and said in _SPOON:
+            found = Spoonful(pot.contents, state.asked.wanted.body, cast(Verdict, said))
         else:
             return state
-        spoons = (*state.spoons, found)
-        return state.but(spoons=spoons, pot=pot.but(strength=belief(spoons).strength))
+        return _looked_at(state, pot, found)
 
     def _against(self, state: State) -> Verdict | None:
         """The verdict on what is wanted: of a drawn spoon, on which side of it that one stands."""
         if self.step is None:
             return cast("Verdict | None", self.verdict)
-        if state.wanted is None:
+        if state.asked.wanted is None:
             return None
-        wanted = state.wanted.body
+        wanted = state.asked.wanted.body
         return "low" if self.step < wanted else "high" if self.step > wanted else "right"
 
     def said(self) -> Message:
@@ -109,30 +108,40 @@ class Tested(ActsOnPot):
         return say("events.tested_salt", verdict=_TONGUE.get(said, said))
 
 
+def _looked_at(state: State, pot: Pot, found: Spoonful) -> State:
+    """The batch after one more spoonful: what binds is as strong as they all say together."""
+    spoons = (*state.judged.spoons, found)
+    judged = state.judged.but(spoons=spoons)
+    return state.but(judged=judged, pot=pot.but(strength=belief(spoons).strength))
+
+
 #: Words for too little salt.
 _BLAND = ("flat", "nearly")
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
     """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
-    told = state.wanted.salt_percent if state.wanted else USUAL_SALT_PERCENT
-    tongue = SAUCE if state.thickener_added or _tasted_at_leisure(state) else RAW
+    wish, judged = state.asked.wanted, state.judged
+    told = wish.salt_percent if wish else USUAL_SALT_PERCENT
+    tongue = SAUCE if state.binding.in_it or _tasted_at_leisure(state) else RAW
     known = pot.salt_error
-    error = max(math.hypot(known, state.liking_error), 1e-6)
-    gap = pot.contents.salt_percent - told - state.liking_percent
+    liking_error = judged.liking_error
+    error = max(math.hypot(known, liking_error), 1e-6)
+    gap = pot.contents.salt_percent - told - judged.liking_percent
     after, left = tasted(gap, error, verdict, tongue)
-    theirs = state.liking_error**2 / error**2
-    liked = state.but(
-        liking_percent=state.liking_percent - theirs * (after - gap),
-        liking_error=math.sqrt(max(state.liking_error**2 - theirs**2 * max(error**2 - left**2, 0.0), 0.0)),
-        salt_tested=(*state.salt_tested, verdict),
-    )  # fmt: skip
+    theirs = liking_error**2 / error**2
+    judged = judged.but(
+        liking_percent=judged.liking_percent - theirs * (after - gap),
+        liking_error=math.sqrt(max(liking_error**2 - theirs**2 * max(error**2 - left**2, 0.0), 0.0)),
+        salt=(*judged.salt, verdict),
+    )
+    liked = state.but(judged=judged)
     if left < error:
         # The one measurement of the salt content from which the same would be known.
         weighs = 1.0 / (1.0 / left**2 - 1.0 / error**2)
         more = (after - gap) * (weighs + error**2) / error**2
         percent = min(max(pot.contents.salt_percent + more, LEAST_METERED), MOST_SALT_PERCENT)
-        return with_concentration(liked, Concentration.of(pot, percent, math.hypot(weighs**0.5, state.liking_error)))
+        return with_concentration(liked, Concentration.of(pot, percent, math.hypot(weighs**0.5, liking_error)))
     # The two contradict each other: it is known worse than before.
     mine = known**2 / error**2
     percent = min(max(pot.contents.salt_percent + mine * (after - gap), LEAST_METERED), MOST_SALT_PERCENT)
@@ -144,8 +153,8 @@ def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
 
 def _tasted_at_leisure(state: State) -> bool:
     """Whether a taste is one that is asked for, cooled and with water between: on the plan, and not out of the boil."""
-    boils = state.heating is not None and state.heating.heating and state.heating.setting.heat == "boil"
-    return state.chosen is not None and (state.at_its_mark or not boils)
+    boils = state.stove.window is not None and state.stove.window.heating and state.stove.window.setting.heat == "boil"
+    return state.asked.way is not None and (state.at_its_mark or not boils)
 
 
 #: No tongue makes a pot saltier than this, %. Numerical choice.
@@ -203,6 +212,7 @@ class Seen(Kind):
     """A sign beside the numbers, and what it says of them."""
 
     beside = True
+    away = True
 
     kind: Literal["seen"] = "seen"
     sign: Sign
@@ -213,7 +223,9 @@ class Seen(Kind):
         An ordinary simmer: hardly any alcohol is left. Frying: the water is gone. A film, a line or a trail: the
         body has come so far at least.
         """
-        state = state if self.sign in state.signs else state.but(signs=(*state.signs, self.sign))
+        heard = state.judged.signs
+        if self.sign not in heard:
+            state = state.but(judged=state.judged.but(signs=(*heard, self.sign)))
         pot, sign = state.pot, SIGNS.get(self.sign)
         if pot is None or sign is None:
             return state
@@ -224,8 +236,7 @@ class Seen(Kind):
                 return state.but(pot=pot.boiled_to(_fried(pot)))
             case "body":
                 assert sign.step is not None
-                spoons = (*state.spoons, Spoonful(pot.contents, sign.step, "enough"))
-                return state.but(spoons=spoons, pot=pot.but(strength=belief(spoons).strength))
+                return _looked_at(state, pot, Spoonful(pot.contents, sign.step, "enough"))
             case _:
                 return state
 
@@ -253,6 +264,7 @@ class Noted(Kind):
     """A remark."""
 
     beside = True
+    away = True
 
     kind: Literal["noted"] = "noted"
     text: Remark

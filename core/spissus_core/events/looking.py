@@ -64,6 +64,7 @@ class Read(ActsOnPot):
 
     stage = "reduce"
     looks = True
+    leaves_plan = True
 
     kind: Literal["read"] = "read"
     measured: Measured | None = None
@@ -156,7 +157,7 @@ class Read(ActsOnPot):
     def check(self, after: State) -> None:
         """What contradicts the readings before it is asked about, not left out."""
         super().check(after)
-        window = after.heating
+        window = after.stove.window
         if self.gain is None and window is not None and window.track.contradicting and after.pot is not None:
             raise LossError(after.pot.contents.liquid_ml)
 
@@ -169,35 +170,39 @@ class Read(ActsOnPot):
 
         Read hot it does not cool.
         """
-        pot, window = state.pot, state.heating
+        pot, window = state.pot, state.stove.window
         if pot is None or self.measured is None:
             return state
         if window is None or self.gain in ("added", "misread", "poured") or not window.heating:
             after = state.but(pot=self.on_pot(pot))
             if window is not None and after.pot is not None and self.gain == "added":
-                after = after.but(heating=window.joined(pot, after.pot))
+                after = after.but(stove=state.stove.but(window=window.joined(pot, after.pot)))
             elif window is not None and after.pot is not None and self.gain == "poured":
                 begun = Window.begun(after.pot, window.setting, at, warm=False, assumed=window.assumed)
-                after = after.but(heating=begun)
+                after = after.but(stove=state.stove.but(window=begun))
         else:
             found = self._found(pot, ml_of(window.unseen_kj))
             assert found is not None
             gained_ml, error = found
             # How long the start had stood before it was told nobody knows; of what was read since, one does.
-            if self.gain is None and state.last_look is not None and window.measured:
-                minutes = (at - state.last_look).total_seconds() / 60.0
+            if self.gain is None and state.stove.last_look is not None and window.measured:
+                minutes = (at - state.stove.last_look).total_seconds() / 60.0
                 self._can_be(pot, ml_of(window.unseen_kj) - gained_ml, error, minutes)
             moved = window.seen(-kj_of(gained_ml), kj_of(error), believed=self.gain == "right")
             found_there = found_by(pot, window.track, moved.track)
-            after = state.but(pot=self._held(known_by(pot, moved.track), found_there), heating=moved)
+            stove = state.stove.but(window=moved)
+            after = state.but(pot=self._held(known_by(pot, moved.track), found_there), stove=stove)
+        judged, binding = state.judged, state.binding
+        too_thin = judged.body[-1:] == ("low",) and not binding.in_it
         return after.but(
-            body_tested=() if state.body_verdict == "low" and not state.thickener_added else state.body_tested,
-            cooling=None if self.measured.hot else state.cooling, waited_min=0.0, measured_bound=state.thickener_added
-        )  # fmt: skip
+            judged=judged.but(body=()) if too_thin else judged,
+            binding=binding.but(waited_min=0.0, measured=binding.in_it),
+            cooling=None if self.measured.hot else state.cooling,
+        )
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """As the reading left it."""
-        return after.heating
+        return after.stove.window
 
     def said(self) -> Message:
         """What was read, and what became of it."""
@@ -287,10 +292,10 @@ class Metered(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """Liquid and salt, and the stove with them, each as far as it is unsure. Raises SaltError."""
-        pot, window = state.pot, state.heating
+        pot, window = state.pot, state.stove.window
         if pot is None:
             return state
-        state = state.but(metered=True)
+        state = state.but(judged=state.judged.but(metered=True))
         percent = max(self.percent, LEAST_METERED)
         boils = window is not None and window.heating
         known = window.track if window is not None and boils else still(pot)
@@ -309,24 +314,25 @@ class Metered(Kind):
             salted = pot.but(contents=pot.contents.with_masses(salt=salt))
             after = salted.salt_known_to(found.error_g, percent / 100.0)
             moved = window.joined(pot, after) if window is not None and boils else window
-            return state.but(pot=after, heating=moved)
+            return state.but(pot=after, stove=state.stove.but(window=moved))
         return self._boiled(state, pot, left_g, meter_error(percent) / percent)
 
     def _boiled(self, state: State, pot: Pot, left_g: float, error: float) -> State:
         """The salt is what it was, so the liquid is another."""
         gone_kj = (pot.contents.liquid_g - left_g) * WATER_KJ_G
         error_kj = left_g * math.hypot(error, pot.salt_error_g / pot.contents.salt) * WATER_KJ_G
-        window = state.heating
+        window = state.stove.window
         if window is None or not window.heating:
             after = pot.measured_over(ml_of(error_kj))
             return state.but(pot=after.boiled_to(boiled_by(pot.contents, gone_kj)))
         moved = window.seen(gone_kj, error_kj)
         after = known_by(pot, moved.track)
-        return state.but(pot=after.boiled_to(found_by(pot, window.track, moved.track)), heating=moved)
+        pot = after.boiled_to(found_by(pot, window.track, moved.track))
+        return state.but(pot=pot, stove=state.stove.but(window=moved))
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """As the meter left it."""
-        return after.heating
+        return after.stove.window
 
     def said(self) -> Message:
         """What it showed, and what became of it."""
@@ -346,12 +352,12 @@ LEAST_METERED = 0.01
 
 def with_concentration(state: State, found: Concentration) -> State:
     """The batch once its salt content was found: liquid, salt and stove, each moved as far as it is unsure."""
-    pot, window = state.pot, state.heating
+    pot, window = state.pot, state.stove.window
     assert pot is not None
     if window is not None and window.heating:
         moved = window.told_salt(found)
         before, after = window.track, moved.track
-        state = state.but(heating=moved)
+        state = state.but(stove=state.stove.but(window=moved))
     else:
         before = still(pot)
         after = before.known(found.more_g, found.g_kj, 1.0, found.error_g)

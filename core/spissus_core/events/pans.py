@@ -18,10 +18,10 @@ from ..messages import Message, say
 from ..phenomena.fat import Draw, drawn_fat_ml
 from ..phenomena.heating import Burner
 from ..pot import Beside, Pot, in_pan
+from ..wish import MOST_ADDED_SHARE
 from .base import ActsOnPot
 from .rest import set_aside
 from .state import State
-from .wishes import MOST_ADDED_SHARE
 
 #: How far a volume that was told may exceed what there is, as a share, and the least that is worth pouring, mL.
 #: Modelling choices.
@@ -41,7 +41,7 @@ class ChangesPan(ActsOnPot):
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """The heat that was on, or is assumed, begins anew; it boils already."""
-        window = before.heating
+        window = before.stove.window
         if window is None or not window.heating or after.pot is None:
             return None
         return Window.begun(after.pot, window.setting, at, warm=False, assumed=window.assumed)
@@ -144,9 +144,10 @@ class DrawsOff(ChangesPan):
     def apply(self, state: State, at: datetime) -> State:
         """The pot, and the wish for as many as what goes on is for."""
         after = super().apply(state, at)
-        if after.wanted is None or self.people is None:
+        wish = after.asked.wanted
+        if wish is None or self.people is None:
             return after
-        return after.but(wanted=after.wanted.for_people(self.people), agreed=None)
+        return after.but(asked=after.asked.but(wanted=wish.for_people(self.people), agreed=None))
 
     @abstractmethod
     def not_so_much(self, have_ml: float) -> Message:
@@ -169,10 +170,10 @@ class Drawn(DrawsOff):
     def apply(self, state: State, at: datetime) -> State:
         """A wish that is far out of reach of the part is asked anew: it was one for all of the pot."""
         after = super().apply(state, at)
-        wish, pot = after.wanted, after.pot
+        wish, pot = after.asked.wanted, after.pot
         if wish is None or pot is None or wish.amount_ml <= (1.0 + MOST_ADDED_SHARE) * pot.contents.liquid_ml:
             return after
-        return after.but(wanted=None, agreed=None, chosen=None)
+        return after.but(asked=after.asked.but(wanted=None, agreed=None, way=None))
 
     def on_pot(self, pot: Pot) -> Pot:
         """The part for the sauce, with the fat that came along, in its own pan; the rest is kept on the meat."""
@@ -256,7 +257,7 @@ class Returned(ChangesPan):
 
     def apply(self, state: State, at: datetime) -> State:
         """What was said of the pot was said of it without that."""
-        return super().apply(state, at).but(body_tested=(), salt_tested=())
+        return super().apply(state, at).but(judged=state.judged.anew())
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with it."""

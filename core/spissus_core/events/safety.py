@@ -50,6 +50,7 @@ class Answered(Kind):
     """A doubt about the pot is answered; it stands with the batch until then."""
 
     versions = (2,)
+    away = True
 
     kind: Literal["answered"] = "answered"
     concern: ConcernKind
@@ -63,15 +64,18 @@ class Answered(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """The doubt is gone, or the pot is."""
-        left = tuple(concern for concern in state.concerns if concern.kind != self.concern)
-        about = next((concern for concern in state.concerns if concern.kind == self.concern), None)
-        vouched = about and about.since if self.concern == "cooling" else state.vouched_for
+        left = tuple(concern for concern in state.table.concerns if concern.kind != self.concern)
+        about = next((concern for concern in state.table.concerns if concern.kind == self.concern), None)
+        vouched = about and about.since if self.concern == "cooling" else state.table.vouched_for
         # Whoever was told knows it of the whole pot; what is free of it says nothing of what may still go in.
         told = {ALCOHOL} if self.concern == ALCOHOL else set(about.holds if about else ())
-        return state.but(
-            concerns=left, vouched_for=vouched, told=state.told.union(told if self.answer == "told" else ()),
-            thrown_away=state.thrown_away or self.answer == "thrown_away",
-        )  # fmt: skip
+        table = state.table.but(
+            concerns=left,
+            vouched_for=vouched,
+            told=state.table.told.union(told if self.answer == "told" else ()),
+            thrown_away=state.table.thrown_away or self.answer == "thrown_away",
+        )
+        return state.but(table=table)
 
     def said(self) -> Message:
         """What was said."""

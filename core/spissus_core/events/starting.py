@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ..intake.liquid import StrainedLiquid, strained_liquid
-from ..measuring.vessels import Pan
 from ..messages import Message, say
-from ..phenomena.heating import Burner
-from ..pot import Pot, in_pan
+from ..start import Start
 from .base import Kind, Kitchen
 from .looking import BY
 from .state import State
 
 
-class Started(Kind):
+class Started(Start, Kind):
     """The strained liquid stands in a pan. A later one corrects the start."""
 
     stage = "strain"
@@ -22,26 +19,6 @@ class Started(Kind):
     versions = (1, 2)
 
     kind: Literal["started"] = "started"
-    pan: Pan
-    burner: Burner
-    liquid: StrainedLiquid
-
-    def begin(self) -> Pot:
-        """The pot that everything else is applied to.
-
-        Raises
-        ------
-        MeasurementError, QuantityError : it cannot be worked out.
-        """
-        known = self.liquid
-        strained = strained_liquid(self.pan, known)
-        contents, salt = strained.contents, strained.salt_g
-        brine = contents.salt / contents.water
-        return Pot(
-            contents=contents, pan=self.pan, burner=self.burner, hot=known.measured.hot if known.measured else True,
-            salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
-            error_ml=strained.error_ml, salt_g_g=strained.salt_g_g, solids=in_pan(known.solids_g, brine), brine=brine,
-        )  # fmt: skip
 
     def check(self, after: State) -> None:
         """A start may come at any time."""

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import TYPE_CHECKING, Literal
+from typing import Literal, NamedTuple
 from uuid import UUID
 
 from ..amounts.changing import Changeable
@@ -15,11 +16,8 @@ from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
 from ..phenomena.seasoning import LIKING_ERROR
 from ..pot import Pot
-
-if TYPE_CHECKING:
-    from .ending import Finished
-    from .starting import Started
-    from .wishes import Chosen, Wanted
+from ..start import Start
+from ..wish import Wish
 
 #: What a spoon says, and what a tongue says.
 Taste = Literal["flat", "nearly", "low", "right", "high", "salty", "too_salty"]
@@ -86,118 +84,184 @@ class WentIn:
     grams: float
 
 
-@dataclass(frozen=True, kw_only=True)
-class State(Changeable):
-    """A batch after an event.
+class Boiling(NamedTuple):
+    """Where boiling ends by the plan, mL; None where nothing is to be boiled away, or something else comes first.
 
-    ``agreed`` is the wish before ``wanted``; ``kept_fat_g`` the fat put by so far, in ``skims`` times;
-    ``fat_looked`` whether what is left of it was looked at once more;
-    ``measured_bound`` whether it was measured after the thickener went in; ``boiled_enough`` whether spoon or tongue
-    found it boiled down far enough: nothing is boiled away again after that. ``heat`` is what was
-    last said of the heat; ``heating`` the stretch under way, or ``not_estimated`` why there is none;
-    ``last_look`` when somebody last stood at the pot; ``stop_ml`` where boiling ends by the plan, ``stops_by_salt``
-    whether that is a salt content, ``waits`` whether something else comes before it, and ``timed`` the stretch that
-    taught the stove, where another followed it. ``allergens`` are those of what was added here.
-
-    ``spoons`` are all that were looked at, ``body_tested`` and ``salt_tested`` what was said since the pot last
-    changed in it, ``metered`` whether a salt meter ever was held into it, ``bound_at`` when
-    thickener last went in, ``waited_min`` the minutes of simmering since anyone measured it. ``liking_percent`` is how
-    much more salt the tongue seems to like than was said, known to ``liking_error``.
-
-    ``ready_by`` is when it is to be ready, ``stands_at`` the time of all this, ``hushed_for`` the look whose alarm was
-    heard last, and ``told`` what those at the table know that it holds.
-
-    ``concerns`` stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling
-    began that was said to be in order. ``slips`` are the entries that are asked about, the oldest first. ``delicate``
-    is what went in that parts or curdles where it boils, by its key, ``went_in`` what went in last, the newest of each
-    kind. ``rest`` is what was set aside.
+    ``by_salt`` is whether it is the salt content that it ends by.
     """
 
-    started: Started | None = None
-    pot: Pot | None = None
-    wanted: Wanted | None = None
-    agreed: Wanted | None = None
-    chosen: Chosen | None = None
+    stop_ml: float | None
+    waits: bool = False
+    by_salt: bool = False
+
+
+#: Nothing is to be boiled away.
+NO_BOILING = Boiling(None)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Asked(Changeable):
+    """What the cook wants: the wish, the one that was ``agreed`` on before it, the way that is taken, by its key, and
+    when it is to be ready."""
+
+    wanted: Wish | None = None
+    agreed: Wish | None = None
+    way: str | None = None
     ready_by: datetime | None = None
-    stands_at: datetime | None = None
-    hushed_for: datetime | None = None
-    told: frozenset[str] = frozenset()
-    finished: Finished | None = None
-    fat_looked: bool = False
-    fat_settled: bool = False
-    skims: int = 0
-    measured_bound: bool = False
-    boiled_enough: bool = False
-    thickener_added: bool = False
-    salt_added: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Judged(Changeable):
+    """What spoon, tongue, eye and ear said.
+
+    ``spoons`` are all that were looked at; ``body`` and ``salt`` what was said since the pot last changed in it;
+    ``metered`` is whether a salt meter ever was held into it, ``boiled_enough`` whether spoon or tongue found it boiled
+    down far enough: nothing is boiled away again after that. ``liking_percent`` is how much more salt the tongue seems
+    to like than was said, known to ``liking_error``.
+    """
+
     spoons: tuple[Spoonful, ...] = ()
-    body_tested: tuple[Verdict, ...] = ()
-    salt_tested: tuple[Taste, ...] = ()
-    bound_at: datetime | None = None
-    went_in: tuple[WentIn, ...] = ()
-    delicate: frozenset[str] = frozenset()
-    rest: Rest | None = None
+    body: tuple[Verdict, ...] = ()
+    salt: tuple[Taste, ...] = ()
+    signs: tuple[str, ...] = ()
+    boiled_enough: bool = False
+    metered: bool = False
+    liking_percent: float = 0.0
+    liking_error: float = LIKING_ERROR
+
+    def anew(self) -> Judged:
+        """The same once the pot has become another: body and salt have to be judged anew."""
+        return self.but(body=(), salt=())
+
+
+@dataclass(frozen=True, kw_only=True)
+class Skimming(Changeable):
+    """The fat that came off: how many ``times``, and ``kept_g`` of it put by; whether what is left was ``looked`` at
+    once more, and whether its question is ``settled``."""
+
+    times: int = 0
+    kept_g: float = 0.0
+    looked: bool = False
+    settled: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Binding(Changeable):
+    """The thickener that went in on the plan, if any is ``in_it``: when last, and how long each wants, min.
+
+    ``waited_min`` are the minutes of simmering since anyone measured it, ``measured`` whether it was once bound.
+    """
+
+    in_it: bool = False
+    at: datetime | None = None
+    waits: tuple[tuple[float, float], ...] = ()
+    waited_min: float = 0.0
+    measured: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stove(Changeable):
+    """How the pot is heated.
+
+    ``heat`` is what was last said of it; ``window`` the stretch under way, or ``fault`` why there is none to go by;
+    ``timed`` the stretch that taught the stove, where another followed it; ``last_look`` when somebody last stood
+    there; ``boiling`` where that ends by the plan.
+    """
+
+    heat: HeatSetting | None = None
+    window: Window | None = None
+    fault: Exception | None = None
+    timed: Window | None = None
+    last_look: datetime | None = None
+    boiling: Boiling = NO_BOILING
+
+
+@dataclass(frozen=True, kw_only=True)
+class Table(Changeable):
+    """What those who eat it must know, and what is asked before it is eaten.
+
+    ``allergens`` are those of what was added here, ``told`` what those at the table know that it holds. ``concerns``
+    stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling began that was
+    said to be in order.
+    """
+
+    allergens: frozenset[str] = frozenset()
+    told: frozenset[str] = frozenset()
     concerns: tuple[Concern, ...] = ()
     thrown_away: bool = False
     vouched_for: datetime | None = None
+
+    def holding(self, allergens: Iterable[str]) -> Table:
+        """The same where something with these allergens went in."""
+        return self.but(allergens=self.allergens.union(allergens))
+
+
+@dataclass(frozen=True, kw_only=True)
+class WentInto(Changeable):
+    """What went into the pot: ``last`` the newest of each kind, ``delicate`` what parts or curdles where it boils, by
+    its key, ``salted`` whether salt was, and ``slips`` the entries that are asked about, the oldest first."""
+
+    last: tuple[WentIn, ...] = ()
+    delicate: frozenset[str] = frozenset()
+    salted: bool = False
     slips: tuple[Slip, ...] = ()
-    waited_min: float = 0.0
-    metered: bool = False
-    kept_fat_g: float = 0.0
-    signs: tuple[str, ...] = ()
-    allergens: frozenset[str] = frozenset()
-    binders: tuple[tuple[float, float], ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class State(Changeable):
+    """A batch after an event, in parts, each of which an event changes by itself.
+
+    ``start`` is what it began with. ``rest`` is what was set aside. ``yield_ml`` is what a
+    finished sauce was measured to be. ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
+    heard last.
+    """
+
+    start: Start | None = None
+    pot: Pot | None = None
+    asked: Asked = Asked()
+    skimming: Skimming = Skimming()
+    stove: Stove = Stove()
+    binding: Binding = Binding()
+    judged: Judged = Judged()
+    went_in: WentInto = WentInto()
+    table: Table = Table()
     cooling: CoolingLog | None = None
-    heat: HeatSetting | None = None
-    heating: Window | None = None
-    not_estimated: Exception | None = None
-    last_look: datetime | None = None
-    stop_ml: float | None = None
-    stops_by_salt: bool = False
-    waits: bool = False
-    timed: Window | None = None
-    liking_percent: float = 0.0
-    liking_error: float = LIKING_ERROR
+    rest: Rest | None = None
+    finished: bool = False
+    yield_ml: float | None = None
+    stands_at: datetime | None = None
+    hushed_for: datetime | None = None
 
     @property
     def ended(self) -> bool:
         """Whether nothing more is to be done: it is finished, or thrown away."""
-        return self.finished is not None or self.thrown_away
-
-    @property
-    def body_verdict(self) -> Verdict | None:
-        """What the last spoon said of this pot; None where it has changed since."""
-        return self.body_tested[-1] if self.body_tested else None
-
-    @property
-    def salt_verdict(self) -> Taste | None:
-        """What the last taste said of this pot; None where it has changed since."""
-        return self.salt_tested[-1] if self.salt_tested else None
+        return self.finished or self.table.thrown_away
 
     @property
     def minutes_left(self) -> float | None:
         """Minutes until it is to be ready; None where nobody said when."""
-        if self.ready_by is None or self.stands_at is None:
+        if self.asked.ready_by is None or self.stands_at is None:
             return None
-        return (self.ready_by - self.stands_at).total_seconds() / 60.0
+        return (self.asked.ready_by - self.stands_at).total_seconds() / 60.0
 
     @property
     def all_allergens(self) -> tuple[str, ...]:
         """Allergens of everything that is known to be in the pot, by name and in order of the alphabet."""
-        braise = self.started.liquid.braise if self.started else None
+        braise = self.start.liquid.braise if self.start else None
         found = {allergen for line in (braise.counted if braise else ()) for allergen in line.what.allergens}
-        return tuple(sorted(found | self.allergens))
+        return tuple(sorted(found | self.table.allergens))
 
     @property
     def at_its_mark(self) -> bool:
         """Whether nothing is left to boil away, as far as anyone planned it."""
-        if self.chosen is None or self.pot is None or self.waits:
+        stop_ml, waits, _ = self.stove.boiling
+        if self.asked.way is None or self.pot is None or waits:
             return False
-        return self.stop_ml is None or self.pot.contents.liquid_ml <= (1.0 + NEAR_MARK) * self.stop_ml
+        return stop_ml is None or self.pot.contents.liquid_ml <= (1.0 + NEAR_MARK) * stop_ml
 
     def by(self, at: datetime) -> State:
         """The batch as it is thought to stand by ``at``: what boils has lost steam since the last event."""
-        window, pot = self.heating, self.pot
+        window, pot = self.stove.window, self.pot
         if window is None or pot is None or at <= window.at:
             return self.but(stands_at=at)
         moved, gone_kj = window.moved(at)
@@ -205,4 +269,4 @@ class State(Changeable):
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:
             pot = known_by(pot, moved.track).but(hot=True)
-        return self.but(heating=moved, pot=pot, stands_at=at)
+        return self.but(stove=self.stove.but(window=moved), pot=pot, stands_at=at)

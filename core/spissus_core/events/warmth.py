@@ -25,6 +25,7 @@ class Heated(HeatSetting, ActsOnPot):
 
     looks = True
     versions = (1, 2)
+    leaves_plan = True
 
     kind: Literal["heated"] = "heated"
     never_on: bool = False
@@ -40,23 +41,25 @@ class Heated(HeatSetting, ActsOnPot):
 
     def apply(self, state: State, at: datetime) -> State:
         """On the heat it does not cool any more; what was only thought to have boiled away is still there."""
-        if state.pot is not None and state.heating is not None and self.never_on and self.heat == "off":
-            pot = state.pot.boiled_to(boiled_by(state.pot.contents, -state.heating.unseen_kj))
+        if state.pot is not None and state.stove.window is not None and self.never_on and self.heat == "off":
+            pot = state.pot.boiled_to(boiled_by(state.pot.contents, -state.stove.window.unseen_kj))
             # It is known as well as it was measured, not as badly as it was thought to boil.
             known = pot.error_ml if pot.measured_by == "list" else pot.known_to_ml(pot.measured_by)
-            state = state.but(pot=pot.measured_over(min(known, pot.error_ml)), heating=None)
+            pot = pot.measured_over(min(known, pot.error_ml))
+            state = state.but(pot=pot, stove=state.stove.but(window=None))
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        return after.but(heat=self.setting, cooling=state.cooling if self.heat == "off" else None)
+        cooling = state.cooling if self.heat == "off" else None
+        return after.but(stove=after.stove.but(heat=self.setting), cooling=cooling)
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """A stretch of heating begins, bends or ends."""
         if before.pot is None or after.pot is None:
-            return before.heating
-        if before.heating is None or after.heating is None:
+            return before.stove.window
+        if before.stove.window is None or after.stove.window is None:
             return Window.begun(before.pot, self.setting, at)
-        return before.heating.heated(before.pot, after.pot, self.setting, at, assumed=False)
+        return before.stove.window.heated(before.pot, after.pot, self.setting, at, assumed=False)
 
     def said(self) -> Message:
         """How it is heated."""
@@ -92,7 +95,7 @@ class Cooling(ActsOnPot):
         if state.pot is None:
             return after
         log = CoolingLog(at, self.surroundings_c, (Reading(0.0, self.celsius),))
-        return after.but(cooling=log, heat=_OFF)
+        return after.but(cooling=log, stove=after.stove.but(heat=_OFF))
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """None: it cools."""
@@ -105,6 +108,8 @@ class Cooling(ActsOnPot):
 
 class Probed(Kind):
     """A temperature taken in the thickest part while it cools."""
+
+    leaves_plan = True
 
     kind: Literal["probed"] = "probed"
     celsius: Celsius

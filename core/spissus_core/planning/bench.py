@@ -17,12 +17,13 @@ from ..errors import SpissusError
 from ..estimation.forecast import Outlook, Progress
 from ..estimation.spoon import Belief, belief
 from ..events import State
-from ..events.assumed import NO_BOILING, Boiling
+from ..events.state import NO_BOILING, Boiling
 from ..fold import Timeline, progress
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..pantry.schools import School
 from ..pantry.ways import USUAL_BINDER, WAYS, Way
 from ..pot import Pot
+from ..wish import Wish
 from .ceiling import bound_at_salt_ml, volume_at_salt_ml
 from .judgement import JUDGEMENT, Judgement
 from .plan import plan, settled
@@ -60,10 +61,10 @@ class Bench:
         return self.timeline.pot
 
     @property
-    def wanted(self) -> ev.Wanted:
+    def wanted(self) -> Wish:
         """The wish; only to be asked for where there is one."""
-        assert self.timeline.wanted is not None
-        return self.timeline.wanted
+        assert self.timeline.asked.wanted is not None
+        return self.timeline.asked.wanted
 
     @cached_property
     def route(self) -> Route:
@@ -75,8 +76,8 @@ class Bench:
     @property
     def way(self) -> Way:
         """The way that was chosen."""
-        assert self.timeline.chosen is not None
-        return WAYS[self.timeline.chosen.route]
+        assert self.timeline.asked.way is not None
+        return WAYS[self.timeline.asked.way]
 
     @property
     def seen(self) -> Pot:
@@ -92,7 +93,7 @@ class Bench:
     @property
     def boils(self) -> bool:
         """Whether it boils, as far as anybody said."""
-        window = self.timeline.heating
+        window = self.timeline.stove.window
         return window is not None and window.heating and window.setting.heat != "simmer"
 
     # -- where boiling ends ---------------------------------------------------------------------------
@@ -118,8 +119,8 @@ class Bench:
     @property
     def standing_mark_ml(self) -> float:
         """The mark of a pot that boils: as the last entry left it, however far it is thought to have gone since."""
-        if self.timeline.stop_ml is not None:
-            return self.timeline.stop_ml
+        if self.timeline.stove.boiling.stop_ml is not None:
+            return self.timeline.stove.boiling.stop_ml
         seen = self.timeline.seen if isinstance(self.timeline, Timeline) else self.timeline
         if seen.pot is None or plan(seen, self.judgement) is None:
             return self.mark_ml
@@ -140,7 +141,7 @@ class Bench:
     @property
     def fat_due(self) -> bool:
         """Whether fat is still to come off."""
-        return not self.timeline.fat_settled and ev.fat_to_skim(self.pot, self.wanted)
+        return not self.timeline.skimming.settled and ev.fat_to_skim(self.pot, self.wanted)
 
     @property
     def least_liquid_ml(self) -> float:
@@ -152,7 +153,7 @@ class Bench:
     @property
     def looked(self) -> bool:
         """Whether it was looked at while it boiled."""
-        window = self.timeline.heating
+        window = self.timeline.stove.window
         return window is not None and window.readings > 0
 
     @property
@@ -165,7 +166,7 @@ class Bench:
     @cached_property
     def belief(self) -> Belief:
         """What the spoons say together."""
-        return belief(self.timeline.spoons)
+        return belief(self.timeline.judged.spoons)
 
     @property
     def school(self) -> School:
@@ -177,7 +178,7 @@ class Bench:
     @property
     def liking(self) -> float:
         """Salt that is liked, as told and as tasted, %."""
-        return self.wanted.salt_percent + self.timeline.liking_percent
+        return self.wanted.salt_percent + self.timeline.judged.liking_percent
 
     @property
     def over(self) -> float:
@@ -187,12 +188,12 @@ class Bench:
     @property
     def salt_error(self) -> float:
         """How well that is known, points."""
-        return math.hypot(self.pot.salt_error, self.timeline.liking_error)
+        return math.hypot(self.pot.salt_error, self.timeline.judged.liking_error)
 
     @property
     def salt_known(self) -> bool:
         """Whether the salt of the pot is known well enough to go by without a taste."""
-        return self.timeline.metered or self.pot.salt_error <= self.judgement.unsure_salt
+        return self.timeline.judged.metered or self.pot.salt_error <= self.judgement.unsure_salt
 
     @property
     def salt_missing_g(self) -> float:
@@ -205,7 +206,7 @@ class Bench:
         It is at least so large a share of the pot.
         """
         now, shares = self.pot.contents, self.judgement.water_by_tastes
-        sure = 1.0 if self.salt_known else shares[min(len(self.timeline.salt_tested), len(shares) - 1)]
+        sure = 1.0 if self.salt_known else shares[min(len(self.timeline.judged.salt), len(shares) - 1)]
         missing = now.salt / (self.liking / 100.0) - now.liquid_g
         water = max(sure * missing, least_share * now.liquid_g)
         return max(water * SPECIFIC_VOLUME_ML_G["water"], self.least_liquid_ml)
@@ -213,8 +214,8 @@ class Bench:
 
 def stop_of(timeline: State) -> Boiling:
     """Where boiling ends by the plan, and whether fat or a part of the pot has to come off before."""
-    pot, wanted = timeline.pot, timeline.wanted
-    if pot is None or wanted is None or timeline.chosen is None or settled(timeline):
+    pot, wanted = timeline.pot, timeline.asked.wanted
+    if pot is None or wanted is None or timeline.asked.way is None or settled(timeline):
         return NO_BOILING
     try:
         bench = Bench(timeline, planned=plan(timeline))

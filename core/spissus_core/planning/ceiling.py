@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..pot import Pot
+from ..wish import Wish
 
 if TYPE_CHECKING:
-    from ..events import Wanted
     from .solving import Route
 
 #: Boiling further than this share of the water is frying, not reducing. Modelling choice.
@@ -41,7 +41,7 @@ def _binds(route: Route | None) -> Contents:
     return route.thickener.added(route.dry_g) if route is not None and route.thickener is not None else Contents()
 
 
-def salt_ceiling_ml(pot: Pot, wanted: Wanted, route: Route | None = None) -> float | None:
+def salt_ceiling_ml(pot: Pot, wanted: Wish, route: Route | None = None) -> float | None:
     """Liquid below which the sauce is too salty, mL; None where boiling never gets there."""
     if pot.contents.salt <= 0.0:
         return None

@@ -14,7 +14,6 @@ from ..amounts.quantities import (
     show_volume,
 )
 from ..estimation.window import power_of, warming_kj
-from ..events import Wanted
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, percent
 from ..ledger.water import HOT_EXPANSION, VISCOSITY_60C_MPAS
 from ..measuring.vessels import SHALLOW_MM
@@ -28,6 +27,7 @@ from ..phenomena.body import STARCHES, Body
 from ..phenomena.heating import FULL_BOIL
 from ..phenomena.strength import strength_of
 from ..pot import Pot
+from ..wish import Wish
 from .judgement import JUDGEMENT
 from .solving import Route
 
@@ -42,7 +42,7 @@ STRONGER = 1.1
 MUCH_MORE = 1.25
 
 
-def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
+def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
     """What a route costs, or what to mind, beyond its figures."""
     out = []
     stop = route.way.stop
@@ -69,7 +69,7 @@ def notes(pot: Pot, wanted: Wanted, route: Route) -> tuple[Message, ...]:
     return tuple(out)
 
 
-def because(pot: Pot, wanted: Wanted, route: Route) -> Message:
+def because(pot: Pot, wanted: Wish, route: Route) -> Message:
     """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
     if route.way.stop == "told":
         return _as_told(pot, wanted, route)
@@ -115,7 +115,7 @@ def _for_its_taste(pot: Pot, route: Route) -> Message:
     return say("because.for_taste", **said)
 
 
-def _as_told(pot: Pot, wanted: Wanted, route: Route) -> Message:
+def _as_told(pot: Pot, wanted: Wish, route: Route) -> Message:
     salt = show_percent(route.salt_before.best)
     if route.salt_before.best > wanted.ceiling_percent:
         return say("because.told_past_ceiling", salt=salt, ceiling=show_percent(wanted.ceiling_percent))
@@ -139,7 +139,7 @@ def leave(route: Route) -> Message | None:
     )  # fmt: skip
 
 
-def reasons(pot: Pot, wanted: Wanted, route: Route) -> tuple[Reason, ...]:
+def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
     """The arithmetic of every figure of the route, in the order a cook asks for it."""
     # Of what is taken, where a part makes the sauce.
     taken = pot if route.aside_ml <= 0.0 else pot.part(1.0 - route.aside_ml / pot.contents.liquid_ml)
@@ -230,7 +230,7 @@ def _time(pot: Pot, route: Route) -> Message:
 STRETCHERS = ("unsalted_stock", "water", "red_wine", "cream_heavy")
 
 
-def stretched(pot: Pot, wanted: Wanted, volume_ml: float) -> list[Reason]:
+def stretched(pot: Pot, wanted: Wish, volume_ml: float) -> list[Reason]:
     """What stirring in so much of each liquid makes of this pot: salt, body, sourness, alcohol.
 
     What somebody at the table must not have is left out.

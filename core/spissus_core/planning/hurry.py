@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..errors import SpissusError
-from ..events import Wanted
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.vessels import SHALLOW_MM, Pan
 from ..phenomena.heating import FULL_BOIL, Burner, power
 from ..pot import Beside, Pot
+from ..wish import Wish
 from .judgement import JUDGEMENT
 from .solving import Route, solve_route, work_min
 
@@ -29,7 +29,7 @@ class Hurried:
     takes_min: float
 
 
-def hurried(pot: Pot, wanted: Wanted, route: Route, choices: Sequence[tuple[Pan, Burner]]) -> Hurried | None:
+def hurried(pot: Pot, wanted: Wish, route: Route, choices: Sequence[tuple[Pan, Burner]]) -> Hurried | None:
     """The quickest way of the same kind in another pan, or in two, where it takes too long in this one.
 
     None where time is not what bars it, or where no pan is quick enough. One pan is better than two that save less

@@ -57,7 +57,7 @@ def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ..
     Every change of the pot is counted to its stage, so that a second skim during the reduction
     still peels off at the skim.
     """
-    start = timeline.start
+    start = timeline.first_pot
     if start is None or timeline.pot is None:
         return ()
     c = start.contents
@@ -141,7 +141,7 @@ def _changed(old: _Change, happened: ev.Kind, found: Contents, after: Contents) 
 
 def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _Change]:
     """For each stage, what the chosen route has yet to do."""
-    if route is None or timeline.finished is not None:
+    if route is None or timeline.finished:
         return {}
     out: dict[Stage, _Change] = {}
     now = pot.contents
@@ -149,7 +149,7 @@ def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _
         taken = now.scaled(1.0 - route.aside_ml / now.liquid_ml)
         out["strain"] = _Change(taken, lost_fat_ml=now.fat_ml - taken.fat_ml, drawn_ml=now.volume_ml - taken.volume_ml)
         now = taken
-    if ev.fat_to_skim(pot, timeline.wanted) and not timeline.fat_settled:
+    if ev.fat_to_skim(pot, timeline.asked.wanted) and not timeline.skimming.settled:
         fat = WAYS[skim_way(pot, timeline.minutes_left)].removes_ml(now.fat_ml)
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
     steam_ml = now.liquid_ml - route.boil_to_ml

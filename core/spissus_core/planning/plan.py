@@ -5,7 +5,6 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Literal
 
-from .. import events as ev
 from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS
 from ..events import State
@@ -13,9 +12,13 @@ from ..measuring.measurement import Method, error_ml
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.fat import SkimWay
 from ..pot import Pot
+from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
 from .proposing import solve_routes
 from .solving import Route, solve_route
+
+#: Of the time there is so much is kept for binding and seasoning, min. Modelling choice.
+FINISHING_MIN = 5.0
 
 
 def plan(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
@@ -23,25 +26,25 @@ def plan(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
 
     Once thickener is in, or body is settled, no more boiling is planned.
     """
-    if timeline.pot is None or timeline.wanted is None or timeline.chosen is None:
+    if timeline.pot is None or timeline.asked.wanted is None or timeline.asked.way is None:
         return None
-    return _solved(timeline.pot, timeline.wanted, timeline.chosen.route, settled(timeline), judgement)
+    return _solved(timeline.pot, timeline.asked.wanted, timeline.asked.way, settled(timeline), judgement)
 
 
 # A batch that is open is folded again at every entry, through the same pots.
 @lru_cache(maxsize=1024)
-def _solved(pot: Pot, wanted: ev.Wanted, kind: str, here: bool, judgement: Judgement) -> Route:
+def _solved(pot: Pot, wanted: Wish, kind: str, here: bool, judgement: Judgement) -> Route:
     return solve_route(pot, wanted, kind, here=here, judgement=judgement)
 
 
 def settled(timeline: State) -> bool:
     """Whether boiling is over: a thickener is in, spoon or tongue found it enough, or the sauce is done."""
-    return timeline.thickener_added or timeline.boiled_enough or timeline.finished is not None
+    return timeline.binding.in_it or timeline.judged.boiled_enough or timeline.finished
 
 
 def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     """The way to propose, in the time that is left; None where there is none."""
-    pot, wanted = timeline.pot, timeline.wanted
+    pot, wanted = timeline.pot, timeline.asked.wanted
     if pot is None or wanted is None:
         return None
     try:
@@ -51,10 +54,10 @@ def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     return best if best.feasible else None
 
 
-def in_the_time_left(timeline: State, wanted: ev.Wanted) -> ev.Wanted:
+def in_the_time_left(timeline: State, wanted: Wish) -> Wish:
     """The wish with as many minutes as are left of those there were; late already, with what the quickest way takes."""
     left = timeline.minutes_left
-    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, ev.FINISHING_MIN)})
+    return wanted if left is None else wanted.model_copy(update={"minutes": max(left, FINISHING_MIN)})
 
 
 #: Served later than this it has the night to set, and to be finished, min. Modelling choice.

@@ -7,24 +7,24 @@ from dataclasses import dataclass
 
 from ..errors import TargetError
 from ..estimation.spoon import height
-from ..events import Wanted
 from ..pantry.guests import DISHES, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.ways import WAYS
 from ..phenomena.seasoning import USUAL_SALT_PERCENT
 from ..pot import Pot
+from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
 from .solving import THINNEST_STEP, Route, Task, work_min
 
 
-def suggested(pot: Pot) -> Wanted:
+def suggested(pot: Pot) -> Wish:
     """A wish to begin with: for four people, or what there is at the usual salt; as a nappe."""
     there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
-    four = Wanted(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body)
-    return four if four.amount_ml <= there else Wanted(volume_ml=max(round(there / 10.0) * 10.0, 10.0))
+    four = Wish(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body)
+    return four if four.amount_ml <= there else Wish(volume_ml=max(round(there / 10.0) * 10.0, 10.0))
 
 
 def solve_routes(
-    pot: Pot, wanted: Wanted, *, agreed: Wanted | None = None, judgement: Judgement = JUDGEMENT
+    pot: Pot, wanted: Wish, *, agreed: Wish | None = None, judgement: Judgement = JUDGEMENT
 ) -> tuple[Route, ...]:
     """Every way that is offered, the one to propose first, and last those that cannot be taken.
 
@@ -32,7 +32,7 @@ def solve_routes(
     ----------
     pot : the pot now.
     wanted : amount, body, salt and ceiling.
-    agreed : the wish the cook has been working towards, if there is one; see :meth:`.Wanted.check_amount`.
+    agreed : the wish the cook has been working towards, if there is one; see :meth:`.Wish.check_amount`.
     judgement : what ways are weighed by.
 
     Raises
@@ -62,7 +62,7 @@ def solve_routes(
 class _Weighing:
     """Ways to one wish, weighed against each other."""
 
-    wanted: Wanted
+    wanted: Wish
     judgement: Judgement
 
     def in_order(self, routes: Sequence[Route]) -> tuple[Route, ...]:

@@ -69,7 +69,7 @@ def allergen_cautions(timeline: State) -> tuple[Message, ...]:
     """What to tell a guest who asks."""
     brings = [Term(AVOIDED_WORDS.get(key, key)) for key in timeline.all_allergens]
     known = several("clauses", *brings) if brings else None
-    if timeline.started and timeline.started.liquid.braise:
+    if timeline.start and timeline.start.liquid.braise:
         return (say("safety.no_allergen_listed") if known is None else say("safety.holds_by_list", allergens=known),)
     rest = say("safety.allergens_of_the_braise")
     return (rest if known is None else sentences(say("safety.added_here", allergens=known), rest),)

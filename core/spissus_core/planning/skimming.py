@@ -13,7 +13,6 @@ from ..amounts.quantities import (
     show_temperature,
     show_volume,
 )
-from ..events import Wanted
 from ..events.fat import STOOD_C
 from ..intake.liquid import Strained
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
@@ -32,6 +31,7 @@ from ..phenomena.fat import (
     settling_minutes,
 )
 from ..pot import Pot
+from ..wish import Wish
 from .judgement import JUDGEMENT
 from .plan import OVERNIGHT_MIN
 
@@ -140,7 +140,7 @@ def advised(found: tuple[Option, ...], rest_ml: float, minutes_left: float | Non
     return min(usable, key=lambda o: o.leaves_ml.best).way if usable else None
 
 
-def rest_ml(pot: Pot, wanted: Wanted | None) -> float:
+def rest_ml(pot: Pot, wanted: Wish | None) -> float:
     """Fat that is to stay on, mL: what is wanted, or what most cooks leave."""
     grams = rest_g(pot.contents.liquid_ml, *(() if wanted is None else (wanted.fat_g_per_100_ml,)))
     return grams * SPECIFIC_VOLUME_ML_G["fat_free"]

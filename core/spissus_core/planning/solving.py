@@ -20,8 +20,7 @@ from ..amounts.estimate import Estimate
 from ..amounts.quantities import show_minutes, show_percent, show_volume
 from ..errors import TargetError
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
-from ..events import Wanted, fat_left_ml
-from ..events.wishes import LEAST_SAUCE_ML
+from ..events import fat_left_ml
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
@@ -35,6 +34,7 @@ from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import salt_to_add_g
 from ..pot import Pot
+from ..wish import LEAST_SAUCE_ML, Wish
 from .ceiling import LEAST_WATER_SHARE, volume_at_salt_ml
 from .judgement import JUDGEMENT, Judgement
 
@@ -101,7 +101,7 @@ class Route:
         return Estimate(self.dry_g * (1 - spread), self.dry_g, self.dry_g * (1 + spread))
 
 
-def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False, judgement: Judgement = JUDGEMENT) -> Route:
+def solve_route(pot: Pot, wanted: Wish, kind: str, *, here: bool = False, judgement: Judgement = JUDGEMENT) -> Route:
     """One of the ways that are offered, from the pot as it is now.
 
     With ``here`` no more is boiled away: the thickener is worked out for the water that is in the
@@ -117,7 +117,7 @@ def solve_route(pot: Pot, wanted: Wanted, kind: str, *, here: bool = False, judg
     return Task(pot, wanted.of(pot), judgement).route(way, here=here)
 
 
-def solve(pot: Pot, wanted: Wanted, stop: Stop, school: School | None) -> Route:
+def solve(pot: Pot, wanted: Wish, stop: Stop, school: School | None) -> Route:
     """Where boiling stops at one of :data:`.Stop`, and what binds it then, of all that is in the pot.
 
     Raises
@@ -139,7 +139,7 @@ class Task:
     """A pot and what it is to be: everything that its ways share is worked out once."""
 
     pot: Pot
-    wanted: Wanted
+    wanted: Wish
     judgement: Judgement = JUDGEMENT
 
     # -- a way ----------------------------------------------------------------------------------------
@@ -476,7 +476,7 @@ def room_for_volume(fixed: Contents, bare: Contents, amount_ml: float) -> Room:
     return lambda dry: (room_ml - dry * per_dry_ml) / ML_G["water"]
 
 
-def _room_for_salt(fixed: Contents, bare: Contents, wanted: Wanted, least: float) -> Room:
+def _room_for_salt(fixed: Contents, bare: Contents, wanted: Wish, least: float) -> Room:
     """Water, g, at which the sauce stands at the wanted salt; never less than ``least``."""
     share = max(wanted.salt_percent, LEAST_SALT_PERCENT) / 100.0
     at_none = fixed.salt / share - fixed.liquid_g

@@ -18,7 +18,7 @@ from ..amounts.quantities import (
     show_volume,
 )
 from ..estimation.forecast import Outlook
-from ..events import State, Wanted
+from ..events import State
 from ..events.state import Rest
 from ..measuring.measurement import Method
 from ..measuring.vessels import SHALLOW_MM
@@ -28,6 +28,7 @@ from ..pantry.schools import School
 from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
+from ..wish import Wish
 from .solving import Route
 
 
@@ -101,7 +102,7 @@ def rest_cold_by(rest: Rest) -> datetime:
     return rest.since + timedelta(minutes=LIMITS[-1][1])
 
 
-def way_line(pot: Pot, wanted: Wanted, route: Route) -> Message:
+def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
     """What a way asks for, in the order in which it is done."""
     steps: list[Message] = []
     if route.aside_ml > 0.0:

@@ -9,12 +9,12 @@ from functools import lru_cache, partial
 import numpy as np
 
 from ..errors import TargetError
-from ..events import Wanted
 from ..ledger.contents import Contents
 from ..pantry.ways import WAYS
 from ..phenomena.body import LADDER, Strength
 from ..phenomena.evaporation import boiled_to_water
 from ..pot import Pot
+from ..wish import Wish
 from .solving import dose_g, filled, room_for_volume
 from .tone import tone
 
@@ -36,7 +36,7 @@ class TradePoint:
     dry_g: Mapping[str, float]
 
 
-def trade(pot: Pot, wanted: Wanted, points: int = 17) -> tuple[TradePoint, ...]:
+def trade(pot: Pot, wanted: Wish, points: int = 17) -> tuple[TradePoint, ...]:
     """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
 
     The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.

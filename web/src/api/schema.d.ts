@@ -2696,7 +2696,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Answered"] | components["schemas"]["Hushed"] | components["schemas"]["Finished"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FatSeen
@@ -3129,14 +3129,7 @@ export interface components {
         };
         /**
          * Wanted
-         * @description What the sauce is to be: the one place where its fields are defined.
-         *
-         *     How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
-         *     is poured; a ``share`` of the pot; ``gone_ml`` that boils away; a weight on the scale, pan included;
-         *     ``at_salt_percent``, where its own salt stands at that; or, where nothing else is said, what it boils down to in
-         *     ``minutes``. Beside any of them ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half",
-         *     "20 min"); what is kept is the number. Body on the ladder, salt and its ceiling, the fat that may float on it, g
-         *     per 100 mL, and what somebody at the table must not have.
+         * @description What the sauce is to be.
          */
         Wanted: {
             /**

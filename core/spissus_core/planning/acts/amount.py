@@ -163,9 +163,9 @@ class Measure(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where it simmered for long, or the amount is not known well."""
         timeline, pot, weighs = bench.timeline, bench.pot, bench.judgement
-        unsure = timeline.waited_min >= weighs.waited_min
+        unsure = timeline.binding.waited_min >= weighs.waited_min
         unsure = unsure or pot.error_ml > weighs.unsure_share * pot.contents.liquid_ml
-        if not unsure or timeline.measured_bound or not timeline.thickener_added:
+        if not unsure or timeline.binding.measured or not timeline.binding.in_it:
             return None
         return cls(measure=best_method(pot))
 

@@ -11,6 +11,7 @@ from ...events import Stage, State
 from ...events.state import Concern, Slip
 from ...messages import Message, Term, say
 from ...pantry.guests import DISHES, USUAL_PEOPLE
+from ...wish import Wish
 from ..bench import Bench
 from ..doubts import DOUBTS, concern_line
 from ..explanation import because
@@ -47,12 +48,12 @@ class Want(Act):
     rank: ClassVar[Rank] = Rank.WISH
     next_words: ClassVar[Message | None] = say("bar.next_want")
 
-    wish: ev.Wanted
+    wish: Wish
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where there is no wish."""
-        return cls(wish=suggested(bench.pot)) if bench.timeline.wanted is None else None
+        return cls(wish=suggested(bench.pot)) if bench.timeline.asked.wanted is None else None
 
     def said(self, timeline: State) -> Message:
         """Whether it is what most would want."""
@@ -66,7 +67,7 @@ class Want(Act):
     def answers(self, timeline: State) -> list[Answer]:
         """It is, or something else."""
         return [
-            Answer(say("answers.that_is_it"), self.wish),
+            Answer(say("answers.that_is_it"), ev.Wanted(**dict(self.wish))),
             Answer(say("answers.something_else"), opens="plan"),
         ]
 
@@ -85,15 +86,15 @@ class Choose(Act):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where none was chosen."""
-        return cls(route=best_way(bench.timeline, bench.judgement)) if bench.timeline.chosen is None else None
+        return cls(route=best_way(bench.timeline, bench.judgement)) if bench.timeline.asked.way is None else None
 
     def said(self, timeline: State) -> Message:
         """The way, and why it is the first."""
         assert timeline.pot is not None
-        assert timeline.wanted is not None
+        assert timeline.asked.wanted is not None
         if self.route is None:
             return say("bar.no_way")
-        why = because(timeline.pot, timeline.wanted, self.route)
+        why = because(timeline.pot, timeline.asked.wanted, self.route)
         return say("bar.choose", way=Term(self.route.label), because=why)
 
     def answers(self, timeline: State) -> list[Answer]:
@@ -121,7 +122,7 @@ class AskRest(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where nobody said."""
         timeline = bench.timeline
-        unsaid = timeline.finished is not None and timeline.rest is not None and timeline.rest.stands == "unsaid"
+        unsaid = timeline.finished and timeline.rest is not None and timeline.rest.stands == "unsaid"
         return cls(volume_ml=bench.pot.kept.liquid_ml) if unsaid and bench.pot.kept is not None else None
 
     def said(self, timeline: State) -> Message:
@@ -150,8 +151,8 @@ class AskSlip(Act):
     @classmethod
     def before(cls, act: Act, bench: Bench) -> Self | None:
         """Where there is one, and nothing makes the pot doubtful."""
-        slips = bench.timeline.slips
-        if not slips or bench.timeline.concerns:
+        slips = bench.timeline.went_in.slips
+        if not slips or bench.timeline.table.concerns:
             return None
         return cls(slip=slips[0], beneath=act, look_at=act.look_at)
 
@@ -195,7 +196,7 @@ class Warn(Act):
     @classmethod
     def before(cls, act: Act, bench: Bench) -> Self | None:
         """Where something does."""
-        concerns = bench.timeline.concerns
+        concerns = bench.timeline.table.concerns
         return cls(concern=concerns[0], beneath=act, look_at=act.look_at) if concerns else None
 
     def said(self, timeline: State) -> Message:

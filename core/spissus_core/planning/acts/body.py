@@ -44,12 +44,13 @@ class _Matter(NamedTuple):
 def _matter(bench: Bench) -> _Matter | None:
     """What the spoons and the ledger say together; None where the body is as wanted, or nothing is to be done."""
     timeline, weighs, aim = bench.timeline, bench.judgement, bench.wanted.body
-    if (bench.way.stop == "salt" and bench.way.school is None) or len(timeline.spoons) >= weighs.most_spoons_in_all:
+    judged, now = timeline.judged, bench.pot.contents
+    said, spoons = judged.body, len(judged.spoons)
+    if (bench.way.stop == "salt" and bench.way.school is None) or spoons >= weighs.most_spoons_in_all:
         return None
-    said, now = timeline.body_tested, bench.pot.contents
     chances = bench.belief.chances(now, aim)
     if not said:
-        if timeline.thickener_added:
+        if timeline.binding.in_it:
             return _Matter("spoon")
         thickener = bench.route.thickener
         if thickener is None or chances.right + chances.high > weighs.may_be:
@@ -66,7 +67,7 @@ def _matter(bench: Bench) -> _Matter | None:
     if said == ("high",):
         # What thins it takes its taste away for good.
         return _Matter("spoon", "once_more")
-    if said == ("low",) and timeline.thickener_added and chances.right + chances.high > weighs.doubt:
+    if said == ("low",) and timeline.binding.in_it and chances.right + chances.high > weighs.doubt:
         return _Matter("spoon", "once_more")
     if said[-1] == "right":
         gap = bench.belief.gap(now, aim)
@@ -87,9 +88,9 @@ def _dose(bench: Bench) -> _Dose:
     """As much as is probably missing, and not so much that it is probably too thick."""
     school, now, aim, weighs = bench.school, bench.pot.contents, bench.wanted.body, bench.judgement
     planned = solve(bench.pot, bench.wanted, "here", school).dry_g
-    first = not bench.timeline.thickener_added
+    first = not bench.timeline.binding.in_it
     believed = bench.belief
-    risk = weighs.risks[min(len(bench.timeline.binders), len(weighs.risks) - 1)]
+    risk = weighs.risks[min(len(bench.timeline.binding.waits), len(weighs.risks) - 1)]
 
     def gap(dry: float) -> float:
         return believed.gap(now.mixed(school.per_gram, dry), aim)
@@ -144,20 +145,20 @@ class Spoon(Act):
         matter, timeline = bench.once(_matter), bench.timeline
         if matter is None or matter.do != "spoon":
             return None
-        if timeline.bound_at is None or timeline.body_tested or not timeline.binders:
+        if timeline.binding.at is None or timeline.judged.body or not timeline.binding.waits:
             return cls(why=matter.why)
-        wait = timeline.binders[-1]
-        return cls(why=matter.why, wait_min=wait, look_at=timeline.bound_at + timedelta(minutes=wait[0]))
+        wait = timeline.binding.waits[-1]
+        return cls(why=matter.why, wait_min=wait, look_at=timeline.binding.at + timedelta(minutes=wait[0]))
 
     def said(self, timeline: State) -> Message:
         """The question to it, and why it is asked."""
         asked, pot = _asked(timeline), timeline.pot
         if self.why == "once_more" and pot is not None:
-            wanted = timeline.wanted
-            if timeline.body_tested[-2:] == ("right", "right") and wanted is not None:
-                thin = belief(timeline.spoons).gap(pot.contents, wanted.body) < 0.0
+            wanted = timeline.asked.wanted
+            if timeline.judged.body[-2:] == ("right", "right") and wanted is not None:
+                thin = belief(timeline.judged.spoons).gap(pot.contents, wanted.body) < 0.0
                 return say("bar.right_twice_thin" if thin else "bar.right_twice_thick", asked=asked)
-            if timeline.body_tested[-1:] == ("right",):
+            if timeline.judged.body[-1:] == ("right",):
                 return say("bar.right_once_more", asked=asked)
             if wanted is not None and pot.body.step.index == wanted.body:
                 return say("bar.once_more", body=Term(pot.body.step.on_the_spoon), asked=asked)
@@ -195,7 +196,7 @@ USUAL_STEP = 3
 
 def _asked(timeline: State) -> Message:
     """The question to a spoonful: what it looks like."""
-    step = LADDER[timeline.wanted.body if timeline.wanted else USUAL_STEP]
+    step = LADDER[timeline.asked.wanted.body if timeline.asked.wanted else USUAL_STEP]
     return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 

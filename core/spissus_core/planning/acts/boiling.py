@@ -59,7 +59,7 @@ def _boils_for_nothing(bench: Bench) -> bool:
 
 
 def _why(bench: Bench) -> str | None:
-    if bench.timeline.body_verdict == "low":
+    if bench.timeline.judged.body[-1:] == ("low",):
         return "too_thin"
     # Short of what the plan says: the cook is told why.
     mark_ml = bench.mark_ml
@@ -84,7 +84,7 @@ def _reads_by(bench: Bench, finer: Finer | None, mark: Reads) -> Method:
         return finer
     if mark.dip < SHALLOW_MM:
         return "jug" if mark.scale is None else "scale"
-    used, window = bench.seen.measured_by, bench.timeline.heating
+    used, window = bench.seen.measured_by, bench.timeline.stove.window
     # Who strained into a jug does not pour a boiling pot back into it to look.
     poured = used == "jug" and window is not None and window.measured > 0
     return "jug" if poured else "scale" if used == "scale" and bench.seen.pan.empty_g is not None else "dip"
@@ -199,7 +199,7 @@ class Boil(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """A reading; too late for the table, or never turned on, what else may be done."""
-        reading, window = Answer(say("answers.reading"), asks="reading"), timeline.heating
+        reading, window = Answer(say("answers.reading"), asks="reading"), timeline.stove.window
         if self.why == "no_time":
             bind = Answer(say("answers.bind_it"), ev.Chosen(route=QUICKEST.key))
             return [reading, bind] if _can_bind(timeline) else [reading]
@@ -210,13 +210,13 @@ class Boil(Act):
 
 def _can_bind(timeline: State) -> bool:
     """Whether it can be bound as it is, with what is in the pot."""
-    pot, wanted = timeline.pot, timeline.wanted
+    pot, wanted = timeline.pot, timeline.asked.wanted
     return pot is not None and wanted is not None and solve_route(pot, wanted, QUICKEST.key).feasible
 
 
 def _late_min(bench: Bench, outlook: Outlook) -> float:
     """How much later than it is wanted it will be ready, boiled down to its mark, min; nothing where in time."""
-    ready_by: datetime | None = bench.timeline.ready_by
+    ready_by: datetime | None = bench.timeline.asked.ready_by
     if ready_by is None:
         return 0.0
     after = (outlook.arrives[1] - ready_by).total_seconds() / 60.0 + binding_min(bench.way.school)

@@ -27,7 +27,7 @@ class ThrownAway(Act):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where somebody said so."""
-        return cls() if bench.timeline.thrown_away else None
+        return cls() if bench.timeline.table.thrown_away else None
 
     def said(self, timeline: State) -> Message:
         """That it was."""
@@ -47,8 +47,8 @@ class Done(Act):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where somebody said so."""
-        finished = bench.timeline.finished
-        return cls(volume_ml=finished.yield_ml or bench.pot.contents.liquid_ml) if finished else None
+        timeline = bench.timeline
+        return cls(volume_ml=timeline.yield_ml or bench.pot.contents.liquid_ml) if timeline.finished else None
 
     def said(self, timeline: State) -> Message:
         """With how much."""
@@ -73,13 +73,13 @@ class Finish(Act):
 
     def said(self, timeline: State) -> Message:
         """How it stands against what was wanted."""
-        pot, wanted = timeline.pot, timeline.wanted
+        pot, wanted = timeline.pot, timeline.asked.wanted
         assert pot is not None
         amounts = {"volume": show_volume(self.volume_ml), "hot": HOLD_HOT}
         if wanted is None:
             return say("bar.finish_plain", **amounts)
-        steps = belief(timeline.spoons).gap(pot.contents, wanted.body)
-        over = pot.contents.salt_percent - wanted.salt_percent - timeline.liking_percent
+        steps = belief(timeline.judged.spoons).gap(pot.contents, wanted.body)
+        over = pot.contents.salt_percent - wanted.salt_percent - timeline.judged.liking_percent
         short = wanted.amount_ml - self.volume_ml
         thicker = say("bar.off_much_thicker" if steps > MUCH_OFF_STEPS else "bar.off_thicker")
         thinner = say("bar.off_much_thinner" if steps < -MUCH_OFF_STEPS else "bar.off_thinner")

@@ -68,7 +68,7 @@ class Skim(Act):
         if not bench.fat_due:
             return None
         way = skim_way(bench.pot, bench.timeline.minutes_left)
-        again = "still_fat" if bench.timeline.skims > 0 else None
+        again = "still_fat" if bench.timeline.skimming.times > 0 else None
         return cls(fat_ml=bench.pot.contents.fat_ml, way=way, why=again)
 
     def said(self, timeline: State) -> Message:
@@ -97,8 +97,8 @@ class LookFat(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where it is about to be bound."""
         timeline = bench.timeline
-        had_some = timeline.skims > 0 or bench.pot.contents.fat_free > 0.0
-        if timeline.fat_looked or timeline.thickener_added or not had_some or bench.route.thickener is None:
+        had_some = timeline.skimming.times > 0 or bench.pot.contents.fat_free > 0.0
+        if timeline.skimming.looked or timeline.binding.in_it or not had_some or bench.route.thickener is None:
             return None
         return cls()
 

@@ -29,10 +29,10 @@ class _Matter(NamedTuple):
 def _matter(bench: Bench) -> _Matter | None:
     """What tongue and ledger say together; None where it is as it is liked."""
     timeline, weighs, liquid_g = bench.timeline, bench.judgement, bench.pot.contents.liquid_g
-    said, over, error, missing = timeline.salt_tested, bench.over, bench.salt_error, bench.salt_missing_g
+    said, over, error, missing = timeline.judged.salt, bench.over, bench.salt_error, bench.salt_missing_g
     if not said:
         worth = missing >= weighs.least_salt_g and -over > weighs.least_salt_share * bench.liking
-        if worth and -over > error and error <= weighs.unsure_salt and not timeline.salt_added:
+        if worth and -over > error and error <= weighs.unsure_salt and not timeline.went_in.salted:
             return _Matter("salt", salt_g=weighs.first_salt * missing)
         return _Matter("taste")
     side = _side(said[-1])
@@ -45,7 +45,7 @@ def _matter(bench: Bench) -> _Matter | None:
         # The tongue says one thing, the ledger another: once more, and two tastes that agree have it.
         doubted = (len(said) == 1 and said[-1] != "nearly") or (good < weighs.sure_salt and more)
         return _Matter("taste", "once_more") if doubted else None
-    if side > 0 and not timeline.metered:
+    if side > 0 and not timeline.judged.metered:
         # What thins it takes its taste away for good.
         if len(said) == 1:
             return _Matter("taste", "once_more")
@@ -105,10 +105,10 @@ class TasteUnknown(_Tasting):
     def due(cls, bench: Bench) -> Self | None:
         """Where it is a guess from a stock or a list, and a wide one."""
         timeline = bench.timeline
-        told = timeline.started.liquid.salt.by if timeline.started else "taste"
-        nobody = told in ("stock", "list") and not timeline.salt_tested and not timeline.metered
+        told = timeline.start.liquid.salt.by if timeline.start else "taste"
+        nobody = told in ("stock", "list") and not timeline.judged.salt and not timeline.judged.metered
         wide = bench.pot.salt_error > bench.judgement.salt_unknown
-        return cls() if nobody and timeline.chosen is None and wide else None
+        return cls() if nobody and timeline.asked.way is None and wide else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -123,13 +123,13 @@ class TasteBeforeWater(_Tasting):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where it is too salty to be bound, and the tongue may know better."""
-        known = bench.salt_known or bench.timeline.salt_tested
+        known = bench.salt_known or bench.timeline.judged.salt
         return None if known or not _too_salty_to_bind(bench) else cls()
 
 
 def _too_salty_to_bind(bench: Bench) -> bool:
     """Whether it is past what is liked even with what the thickener brings; what was told is done all the same."""
-    if bench.timeline.thickener_added or bench.boils or bench.way.stop == "told":
+    if bench.timeline.binding.in_it or bench.boils or bench.way.stop == "told":
         return False
     salt = bound_salt_percent(bench.pot, bench.route)
     if bench.looked:
@@ -152,7 +152,7 @@ class TasteBeforeBinding(_Tasting):
         """At the mark of a way that boils for the taste, where the salt is not known well."""
         timeline = bench.timeline
         open_ = bench.way.stop == "taste" and not bench.settled and not bench.boils
-        return cls() if open_ and not timeline.salt_tested and not bench.salt_known else None
+        return cls() if open_ and not timeline.judged.salt and not bench.salt_known else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -174,7 +174,7 @@ class TasteSalt(_Tasting):
         salt = timeline.pot.salt_percent.best
         if self.why != "once_more":
             return say(self.phrase, salt=show_percent(salt))
-        over = salt - (timeline.wanted.salt_percent if timeline.wanted else salt)
+        over = salt - (timeline.asked.wanted.salt_percent if timeline.asked.wanted else salt)
         near = abs(over) <= NEAR_LIKING
         found = "bar.right_for_you" if near else "bar.salty_for_you" if over > 0.0 else "bar.mild_for_you"
         return say("bar.taste_once_more", salt=show_percent(salt), found=say(found))

@@ -1,0 +1,37 @@
+"""The start: what was told of the strained liquid, and the pot that it makes."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict
+
+from .intake.liquid import StrainedLiquid, strained_liquid
+from .measuring.vessels import Pan
+from .phenomena.heating import Burner
+from .pot import Pot, in_pan
+
+
+class Start(BaseModel):
+    """The strained liquid in its pan, on its burner."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    pan: Pan
+    burner: Burner
+    liquid: StrainedLiquid
+
+    def begin(self) -> Pot:
+        """The pot that everything else is applied to.
+
+        Raises
+        ------
+        MeasurementError, QuantityError : it cannot be worked out.
+        """
+        known = self.liquid
+        strained = strained_liquid(self.pan, known)
+        contents, salt = strained.contents, strained.salt_g
+        brine = contents.salt / contents.water
+        return Pot(
+            contents=contents, pan=self.pan, burner=self.burner, hot=known.measured.hot if known.measured else True,
+            salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
+            error_ml=strained.error_ml, salt_g_g=strained.salt_g_g, solids=in_pan(known.solids_g, brine), brine=brine,
+        )  # fmt: skip
