@@ -1,7 +1,8 @@
 import { useQueryClient, type InfiniteData, type Query, type QueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
 import { answer, client, Problem, type Schemas } from './client'
-import { keys, type ToldBatch } from './hooks'
+import { keys } from './keys'
+import type { ToldBatch } from './types'
 import { queries } from './kept'
 import { adoptOld, AGAIN_MS, onOutbox, Sender, waiting, type Outcome, type Owner, type Waiting } from './outbox'
 

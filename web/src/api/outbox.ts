@@ -1,4 +1,4 @@
-import type { Payload } from './hooks'
+import type { Payload } from './types'
 
 /** Who made an entry, and in whose kitchen: it is sent for nobody else. */
 export interface Owner {

@@ -1,4 +1,4 @@
-import type { Batch, Payload } from '../api/hooks'
+import type { Batch, Payload } from '../api/types'
 import { clock } from '../shared/clock'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'

@@ -1,4 +1,6 @@
-import { useAppend, useKitchen, type Batch } from '../api/hooks'
+import { useAppend } from '../api/batches'
+import { useKitchen } from '../api/kitchens'
+import type { Batch } from '../api/types'
 import { draftOf, startOf } from '../intake/draft'
 import { StartForm } from '../intake/StartForm'
 import { Header } from '../shared/Header'

@@ -1,7 +1,7 @@
 import type { UseMutationResult } from '@tanstack/react-query'
 import { Link } from 'wouter'
 import type { Problem } from '../api/client'
-import type { Payload, ToldBatch } from '../api/hooks'
+import type { Payload, ToldBatch } from '../api/types'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'

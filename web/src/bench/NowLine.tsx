@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Problem } from '../api/client'
-import type { Answer, Batch, Payload } from '../api/hooks'
+import type { Answer, Batch, Payload } from '../api/types'
 import type { Alarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { minutesUntil, useSay, Words } from '../shared/units'

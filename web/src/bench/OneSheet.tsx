@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link } from 'wouter'
-import { useLists, type Batch } from '../api/hooks'
+import { useLists } from '../api/lists'
+import type { Batch } from '../api/types'
 import { Cautions } from '../shared/Cautions'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'

@@ -1,4 +1,4 @@
-import type { Batch } from '../api/hooks'
+import type { Batch } from '../api/types'
 import { HelpSheet } from './HelpSheet'
 import type { SheetName } from './letters'
 import { LogSheet, type Append } from './LogSheet'

@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { useAppend, useKitchen, type ToldBatch } from '../api/hooks'
+import { useAppend } from '../api/batches'
+import { useKitchen } from '../api/kitchens'
+import type { ToldBatch } from '../api/types'
 import { Header } from '../shared/Header'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'

@@ -1,6 +1,6 @@
 import { use, useState } from 'react'
-import type { Batch, Payload } from '../api/hooks'
-import { useLists } from '../api/hooks'
+import type { Batch, Payload } from '../api/types'
+import { useLists } from '../api/lists'
 import { useKept } from '../shared/useKept'
 import { Units, useExample, useSay } from '../shared/units'
 import { cannotBe } from '../shared/useStands'

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { useConcentrate, useReadLines, type Line } from '../api/hooks'
+import { useConcentrate, useReadLines } from '../api/previews'
+import type { Line } from '../api/types'
 import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'

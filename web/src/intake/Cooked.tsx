@@ -1,5 +1,5 @@
 import type { Problem } from '../api/client'
-import { useLists } from '../api/hooks'
+import { useLists } from '../api/lists'
 import { TextField } from '../ui/TextField'
 import { AskForm, Pick, Wrong } from '../shared/Ask'
 import type { Cooked as Said } from './draft'

@@ -1,5 +1,7 @@
 import type { Problem } from '../api/client'
-import { useLists, type Kitchen, type Pot, type Schemas } from '../api/hooks'
+import { useLists } from '../api/lists'
+import type { Kitchen, Pot } from '../api/types'
+import type { Schemas } from '../api/client'
 import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Line, Schemas } from '../api/hooks'
+import type { Line } from '../api/types'
+import type { Schemas } from '../api/client'
 import { assumed, changed, counts, missing, previewOf, savedDraft, saveDraft, startOf, withSentence, type Draft } from './draft'
 
 const kept = new Map<string, string>()

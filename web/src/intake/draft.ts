@@ -1,4 +1,5 @@
-import type { Batch, Kitchen, Line, Schemas, StartedIn } from '../api/hooks'
+import type { Batch, Kitchen, Line, StartedIn } from '../api/types'
+import type { Schemas } from '../api/client'
 
 /** How a braise was cooked and strained, as it was tapped and typed. */
 export type Cooked = Omit<Schemas['Braise'], 'lines' | 'hours' | 'oven_c'> & { hours: string; oven: string }

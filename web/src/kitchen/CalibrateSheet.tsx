@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
-import { keys } from '../api/hooks'
+import { keys } from '../api/keys'
 import { useSettled } from '../shared/useSettled'
 import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, client, type Problem, type Schemas } from '../api/client'
-import { keys } from '../api/hooks'
+import { keys } from '../api/keys'
 import { SpanBar } from '../figures/SpanBar'
 import { Button } from '../ui/Button'
 

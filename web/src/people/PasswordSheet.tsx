@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
-import { useSessionChange } from '../api/hooks'
+import { useSessionChange } from '../api/session'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'

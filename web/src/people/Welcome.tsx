@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
-import { useSessionChange } from '../api/hooks'
+import { useSessionChange } from '../api/session'
 import { STAGES } from '../stages/registry'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'

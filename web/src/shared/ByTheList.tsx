@@ -1,4 +1,4 @@
-import type { Estimated, Said } from '../api/hooks'
+import type { Estimated, Said } from '../api/types'
 import { useSay, Words } from './units'
 import { SpanBar } from '../figures/SpanBar'
 import { Unfold } from '../ui/Unfold'

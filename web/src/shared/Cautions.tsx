@@ -1,4 +1,4 @@
-import type { Said } from '../api/hooks'
+import type { Said } from '../api/types'
 import { Words } from './units'
 
 /** What to mind, with local rules before ours. */

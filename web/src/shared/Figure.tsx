@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { Schemas } from '../api/hooks'
+import type { Schemas } from '../api/client'
 import { Words } from './units'
 import { Unfold } from '../ui/Unfold'
 

@@ -1,7 +1,7 @@
 import { use, useState, type ReactNode } from 'react'
 import { Link, useLocation } from 'wouter'
 import { answer, client } from '../api/client'
-import { useSession, useSessionChange, useSetUnits } from '../api/hooks'
+import { useSession, useSessionChange, useSetUnits } from '../api/session'
 import { Menu } from '../ui/Menu'
 import { loudness, switchLoudness } from './loudness'
 import { Shell } from './surroundings'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useIngredients } from '../api/hooks'
+import { useIngredients } from '../api/kitchens'
 import { useSettled } from './useSettled'
 import { Choice } from '../ui/Choice'
 import { TextField } from '../ui/TextField'

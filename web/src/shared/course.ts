@@ -1,4 +1,5 @@
-import type { Batch, Schemas, Session } from '../api/hooks'
+import type { Batch, Session } from '../api/types'
+import type { Schemas } from '../api/client'
 
 type Course = Batch['curve']['course']
 type Table = Batch['pot']['table']

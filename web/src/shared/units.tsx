@@ -1,5 +1,5 @@
 import { createContext, use, useCallback } from 'react'
-import type { Part, Said, Session, Shown } from '../api/hooks'
+import type { Part, Said, Session, Shown } from '../api/types'
 import { clock } from './clock'
 import { useNow } from './useNow'
 

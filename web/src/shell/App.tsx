@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query'
 import { Suspense, useMemo, useState } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
-import { useSession } from '../api/hooks'
+import { useSession } from '../api/session'
 import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../bench/Bench'

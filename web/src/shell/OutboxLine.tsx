@@ -1,5 +1,6 @@
 import { Suspense, useState } from 'react'
-import { ownerOf, useOpenKept, useSession } from '../api/hooks'
+import { ownerOf, useSession } from '../api/session'
+import { useOpenKept } from '../api/batches'
 import { useLive, useOutbox } from '../api/live'
 import { again, belongs, settle, type Waiting } from '../api/outbox'
 import { Button } from '../ui/Button'

@@ -1,5 +1,5 @@
 import { Link, useRoute } from 'wouter'
-import { onPages, useAppend, useBatches } from '../api/hooks'
+import { onPages, useAppend, useBatches } from '../api/batches'
 import { Button } from '../ui/Button'
 import { useAlarm } from '../shared/useAlarm'
 

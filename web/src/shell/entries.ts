@@ -1,4 +1,4 @@
-import type { Payload } from '../api/hooks'
+import type { Payload } from '../api/types'
 
 /** What an entry is called before the server has put it into words. */
 const NAMES: Partial<Record<Payload['kind'], string>> = {

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Batch } from '../api/hooks'
+import type { Batch } from '../api/types'
 import { clock, turnOfDay } from '../shared/clock'
 import { useNow } from '../shared/useNow'
 import { spanUntil, useExample, useSay } from '../shared/units'

@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { useKitchen, useLists, type Schemas } from '../api/hooks'
+import { useKitchen } from '../api/kitchens'
+import { useLists } from '../api/lists'
+import type { Schemas } from '../api/client'
 import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'

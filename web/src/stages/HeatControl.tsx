@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { useLists, type Batch } from '../api/hooks'
+import { useLists } from '../api/lists'
+import type { Batch } from '../api/types'
 import { useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'

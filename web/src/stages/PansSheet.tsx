@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { useKitchen, usePans, type Batch } from '../api/hooks'
+import { useKitchen } from '../api/kitchens'
+import { usePans } from '../api/ways'
+import type { Batch } from '../api/types'
 import { useExample, useSay, Words } from '../shared/units'
 import { panScale, slice } from '../figures/geometry'
 import { sauce } from '../figures/tone'

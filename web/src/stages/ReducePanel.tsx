@@ -1,5 +1,6 @@
 import { Suspense, use, useState } from 'react'
-import { useLists, type Batch } from '../api/hooks'
+import { useLists } from '../api/lists'
+import type { Batch } from '../api/types'
 import { clock } from '../shared/clock'
 import { useKept } from '../shared/useKept'
 import { useNow } from '../shared/useNow'

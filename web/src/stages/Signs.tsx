@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useLists } from '../api/hooks'
+import { useLists } from '../api/lists'
 import { Popover } from '../ui/Popover'
 import { Toggle } from '../ui/Toggle'
 import { useBench } from './useBench'

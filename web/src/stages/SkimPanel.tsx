@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { useLists, type Batch, type Payload } from '../api/hooks'
+import { useLists } from '../api/lists'
+import type { Batch, Payload } from '../api/types'
 import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'

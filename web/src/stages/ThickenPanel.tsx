@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useLists } from '../api/hooks'
+import { useLists } from '../api/lists'
 import { useExample, useSay } from '../shared/units'
 import { LikelySpoon, Spoons } from './Spoons'
 import { Button } from '../ui/Button'

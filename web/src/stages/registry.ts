@@ -1,5 +1,5 @@
 import { type ComponentType } from 'react'
-import type { Stage } from '../api/hooks'
+import type { Stage } from '../api/types'
 import { part } from '../ui/part'
 
 /** A stage: what is done in it, and what stands beneath the pot meanwhile. */

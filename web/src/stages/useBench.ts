@@ -1,6 +1,6 @@
 import { createContext, use } from 'react'
 import type { Problem } from '../api/client'
-import type { Batch, Payload, Said, Stage, Wanted } from '../api/hooks'
+import type { Batch, Payload, Said, Stage, Wanted } from '../api/types'
 
 export type View = Stage | 'plan' | 'correct' | 'sheet'
 

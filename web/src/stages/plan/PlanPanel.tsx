@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
-import { useRoutes, type Payload, type Route } from '../../api/hooks'
+import { useRoutes } from '../../api/ways'
+import type { Payload, Route } from '../../api/types'
 import { useSay } from '../../shared/units'
 import { useKept } from '../../shared/useKept'
 import { FallingPot, type FallFlag } from '../../figures/FallingPot'

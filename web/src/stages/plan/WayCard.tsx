@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
-import { useReasons, type Route, type Wanted } from '../../api/hooks'
+import { useReasons } from '../../api/ways'
+import type { Route, Wanted } from '../../api/types'
 import { useSay, Words } from '../../shared/units'
 import { Reasons } from '../../shared/Figure'
 import { Choice } from '../../ui/Choice'

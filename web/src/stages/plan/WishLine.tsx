@@ -1,5 +1,6 @@
 import type { Problem } from '../../api/client'
-import { useLists, type Batch, type Routes } from '../../api/hooks'
+import { useLists } from '../../api/lists'
+import type { Batch, Routes } from '../../api/types'
 import { Ask, AskForm, Wrong } from '../../shared/Ask'
 import { Rest } from '../../shared/Rest'
 import { useExample, useSay } from '../../shared/units'

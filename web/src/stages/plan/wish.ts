@@ -1,4 +1,4 @@
-import type { Batch, Said, Wanted } from '../../api/hooks'
+import type { Batch, Said, Wanted } from '../../api/types'
 
 /** What is wanted, said again with one thing changed. */
 export function wantedAgain(wanted: NonNullable<Batch['wanted']>, change: Partial<Wanted>): Wanted {

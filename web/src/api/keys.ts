@@ -1,0 +1,8 @@
+export const keys = {
+  session: ['session'] as const,
+  kitchen: ['kitchen'] as const,
+  larder: ['larder'] as const,
+  devices: ['devices'] as const,
+  batches: ['batches'] as const,
+  batch: (id: string) => ['batch', id] as const,
+}
