@@ -1,7 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect, useRef, useState } from 'react'
-import { useLocation } from 'wouter'
-import { isWhole, type Batch, type Payload } from '../api/types'
+import { Suspense, useEffect, useState } from 'react'
+import { isWhole, type Batch } from '../api/types'
 import { keys } from '../api/keys'
 import { useAppend, useBatch } from '../api/batches'
 import { useListed } from '../api/lists'
@@ -10,18 +9,20 @@ import { clock } from '../shared/clock'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
 import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
-import { BenchContext, type Proposal, type View } from '../stages/useBench'
+import { BenchContext, type Proposal } from '../stages/useBench'
 import { Sleeps, useAwake } from '../shared/Awake'
 import { useAlarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
-import { useSay, Words } from '../shared/units'
+import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
-import { Button } from '../ui/Button'
 import { useStands } from '../shared/useStands'
 import { DeadClocks, MissingParts } from './BatchNotices'
+import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
 import { useLetters, type SheetName } from './letters'
+import { useRecord } from './useRecord'
+import { useView } from './useView'
 import { part } from '../ui/part'
 
 const loadSheets = () => import('./OpenSheet')
@@ -53,27 +54,13 @@ export function Bench({ id, view: asked }: { id: string; view: string | undefine
   return <Open batch={batch.data} asked={asked} offline={batch.isError} settled={!old || batch.isFetchedAfterMount} />
 }
 
-const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || asked === 'sheet' || STAGES.some(({ stage }) => stage === asked)
-
-/** Where what is to be done next belongs. */
-function viewOf(batch: Batch): View {
-  return batch.act.doing === 'want' || batch.act.doing === 'choose' ? 'plan' : batch.act.stage
-}
-
 function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string | undefined; offline: boolean; settled: boolean }) {
   const say = useSay()
   const append = useAppend(batch.id)
-  const [, go] = useLocation()
   const [sheet, setSheet] = useState<SheetName | null>(null)
   const [proposal, setProposal] = useState<Proposal | null>(null)
-  // The stage in hand stays open, whatever a device or somebody else records; it follows only what is done in it.
-  const [inHand, setInHand] = useState(() => viewOf(batch))
-  const [known, setKnown] = useState(settled)
-  if (settled && !known) {
-    setKnown(true)
-    setInHand(viewOf(batch))
-  }
-  const view = isView(asked) ? asked : inHand
+  const { view, open, lead, panel } = useView(batch, asked, settled, append)
+  const { record, last, undo } = useRecord(batch, append)
   const now = useNow()
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = useStands(batch)
@@ -81,44 +68,6 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   const alarm = useAlarm(due, batch.act.quiet && stands.look === null, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   const sleeps = useAwake(batch.act.doing === 'boil')
   useEffect(() => fetchStages(loadSheets), [])
-  const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
-  const last = batch.log.filter((entry) => entry.undoable).at(-1)
-  const undo = () => last && append.mutate({ kind: 'struck', event: last.id })
-  const worked = useRef(view)
-  const led = useRef(false)
-  const told = append.data
-  useEffect(() => {
-    if (!told || !isWhole(told)) return
-    const next = viewOf(told)
-    const follows = led.current || view === 'plan' || worked.current === view
-    led.current = false
-    if (!follows) return
-    setInHand(next)
-    if (next !== view) {
-      open('')
-      window.scrollTo({ top: 0 })
-    }
-    // Once for each answer.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [told])
-  // Who goes on by keyboard goes on in what has opened.
-  const panel = useRef<HTMLElement>(null)
-  const shown = useRef(view)
-  useEffect(() => {
-    if (shown.current !== view) panel.current?.focus({ preventScroll: true })
-    shown.current = view
-  }, [view])
-  useEffect(() => {
-    if (!append.isPending) worked.current = viewOf(batch)
-  })
-  const record = async (payload: Payload | Payload[], after?: () => void) => {
-    try {
-      for (const one of [payload].flat()) await append.mutateAsync(one)
-    } catch {
-      return // What went wrong stands beside its field.
-    }
-    after?.()
-  }
   useLetters({
     r: () => setSheet('reading'),
     a: () => setSheet('add'),
@@ -249,7 +198,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           problem={sheet === null ? append.error : null}
           onRecord={(payload) => {
             // What the bar asks for leads on, whatever is open.
-            led.current = true
+            lead()
             void record(payload)
           }}
           onSheet={setSheet}
@@ -264,20 +213,5 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
         )}
       </div>
     </BenchContext>
-  )
-}
-
-/** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
-function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
-  const { reading } = device
-  return (
-    <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
-      <p role={device.problem ? 'alert' : undefined}>
-        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
-      </p>
-      {device.problem && reading !== null && (
-        <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>
-      )}
-    </div>
   )
 }

@@ -1,0 +1,19 @@
+import type { Batch, Payload } from '../api/types'
+import { clock } from '../shared/clock'
+import { Words } from '../shared/units'
+import { Button } from '../ui/Button'
+
+/** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
+export function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
+  const { reading } = device
+  return (
+    <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
+      <p role={device.problem ? 'alert' : undefined}>
+        <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
+      </p>
+      {device.problem && reading !== null && (
+        <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>
+      )}
+    </div>
+  )
+}
