@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from datetime import datetime
-from functools import lru_cache
 
 from pydantic import BaseModel, ConfigDict, RootModel
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.measuring.vessels import Shape as Outline
 from spissus_core.messages import Argument, Reason, Shown
-from words import Amount, Moment, Name, Part, Remaining, parts, plain
+from words import Part, parts, plain
 
 
 class Shape(BaseModel):
@@ -31,46 +29,12 @@ class ShownOut(Shape):
         return cls(value=shown.value, metric=shown.metric, us=shown.us)
 
 
-class AmountPart(Shape):
-    """A figure within a sentence, in either system of units."""
-
-    metric: str
-    us: str
-
-
-class FigurePart(Shape):
-    """A figure within a sentence that is the same in either system of units."""
-
-    figure: str
-
-
-class NamePart(Shape):
-    """What somebody typed, or named, within a sentence: as it is, and never part of its words."""
-
-    name: str
-
-
-class TimePart(Shape):
-    """A time within a sentence; the page knows the clock on the wall."""
-
-    at: datetime
-
-
-class UntilPart(Shape):
-    """The minutes left until a time, within a sentence; the page counts them down."""
-
-    until: datetime
-
-
-PartOut = str | AmountPart | FigurePart | NamePart | TimePart | UntilPart
-
-
-class SaidOut(RootModel[list[PartOut]]):
+class SaidOut(RootModel[list[Part]]):
     """A sentence in parts: words, and what stands between them. Switching units needs no server."""
 
     @classmethod
     def of(cls, said: Argument) -> SaidOut:
-        return cls.model_construct([_part(part) for part in parts(said)])
+        return cls.model_construct(list(parts(said)))
 
     @classmethod
     def of_all(cls, said: Iterable[Argument]) -> list[SaidOut]:
@@ -79,26 +43,6 @@ class SaidOut(RootModel[list[PartOut]]):
     @classmethod
     def maybe(cls, said: Argument | None) -> SaidOut | None:
         return None if said is None else cls.of(said)
-
-
-@lru_cache(maxsize=8192)
-def _amount(metric: str, us: str) -> PartOut:
-    # Ten ways and their arithmetic name the same few hundred figures again and again.
-    return FigurePart(figure=metric) if metric == us else AmountPart(metric=metric, us=us)
-
-
-def _part(part: Part) -> PartOut:
-    match part:
-        case str():
-            return part
-        case Amount(metric, us):
-            return _amount(metric, us)
-        case Name(text):
-            return NamePart(name=text)
-        case Moment(at):
-            return TimePart(at=at)
-        case Remaining(until):
-            return UntilPart(until=until)
 
 
 class RangeOut(Shape):

@@ -5,7 +5,8 @@ The phrases of a language stand in its folder, a file for each subject. Nothing 
 
 from __future__ import annotations
 
-from .catalogue import Amount, Catalogue, Moment, Name, Part, Remaining, speaking
+from .catalogue import Catalogue, speaking
+from .parts import Amount, Figure, Moment, Name, Part, Remaining
 from .spoken import parts, plain
 
-__all__ = ["Amount", "Catalogue", "Moment", "Name", "Part", "Remaining", "parts", "plain", "speaking"]
+__all__ = ["Amount", "Catalogue", "Figure", "Moment", "Name", "Part", "Remaining", "parts", "plain", "speaking"]

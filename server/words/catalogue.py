@@ -16,42 +16,11 @@ from typing import NamedTuple
 
 from spissus_core.messages import Argument, Message, Shown, Term, Until
 
+from .parts import Amount, Figure, Moment, Name, Part, Remaining, amount
+
 log = logging.getLogger(__name__)
 
 HERE = Path(__file__).parent
-
-
-@dataclass(frozen=True, slots=True)
-class Amount:
-    """A figure, in either system of units."""
-
-    metric: str
-    us: str
-
-
-@dataclass(frozen=True, slots=True)
-class Name:
-    """What somebody typed, or the name of a thing of theirs, as it is."""
-
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class Moment:
-    """A time of day; whoever shows it knows the clock on the wall."""
-
-    at: datetime
-
-
-@dataclass(frozen=True, slots=True)
-class Remaining:
-    """The minutes left until a time."""
-
-    until: datetime
-
-
-#: What a sentence is made of: words, and what stands between them.
-Part = str | Amount | Name | Moment | Remaining
 
 
 class Piece(NamedTuple):
@@ -61,7 +30,7 @@ class Piece(NamedTuple):
     words: str
     argument: str | None
     case: str
-    fixed: Amount | None = None
+    fixed: Amount | Figure | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +55,7 @@ def _piece(words: str, name: str | None, how: str) -> Piece:
     if name != "":
         return Piece(words, name, how)
     metric, _, us = how.partition("|")
-    return Piece(words, None, "", Amount(metric, us))
+    return Piece(words, None, "", amount(metric, us))
 
 
 def _phrase(said: str | Mapping[str, str]) -> Phrase:
@@ -120,7 +89,7 @@ class Catalogue:
     def _say(self, said: Argument, out: list[Part]) -> None:
         match said:
             case Shown():
-                out.append(Amount(said.metric, said.us))
+                out.append(amount(said.metric, said.us))
             case Message():
                 self._phrase(said, out)
             case Term():
@@ -134,7 +103,7 @@ class Catalogue:
             case tuple():
                 self._list("lists.clauses", said, out)
             case int():
-                out.append(Amount(str(said), str(said)))
+                out.append(Figure(str(said)))
 
     def _phrase(self, message: Message, out: list[Part]) -> None:
         phrase, given = self.phrases.get(message.key), message.arguments
@@ -184,12 +153,12 @@ def _words(text: str, out: list[Part]) -> None:
 def _cased(parts: list[Part], case: str) -> list[Part]:
     """The same with a capital in front, or none anywhere."""
     if case == "lower":
-        return [Name(p.text.lower()) if isinstance(p, Name) else p.lower() if isinstance(p, str) else p for p in parts]
+        return [Name(p.name.lower()) if isinstance(p, Name) else p.lower() if isinstance(p, str) else p for p in parts]
     first = parts[0] if parts else None
     if isinstance(first, str):
         return [first[:1].upper() + first[1:], *parts[1:]]
     if isinstance(first, Name):
-        return [Name(first.text[:1].upper() + first.text[1:]), *parts[1:]]
+        return [Name(first.name[:1].upper() + first.name[1:]), *parts[1:]]
     return parts
 
 

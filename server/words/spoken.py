@@ -7,7 +7,8 @@ from typing import Literal
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.messages import Argument
 
-from .catalogue import Amount, Moment, Name, Part, Remaining, spoken
+from .catalogue import spoken
+from .parts import Amount, Figure, Moment, Name, Part, Remaining
 
 
 def parts(said: Argument) -> tuple[Part, ...]:
@@ -25,10 +26,12 @@ def _text(part: Part, units: UnitSystem | Literal["both"]) -> str:
         case str():
             return part
         case Name():
-            return part.text
+            return part.name
+        case Figure():
+            return part.figure
         case Amount():
             if units == "both":
-                return part.metric if part.us == part.metric else f"{part.metric} ({part.us})"
+                return f"{part.metric} ({part.us})"
             return part.us if units == "us" else part.metric
         case Moment():
             return f"{part.at:%H:%M}"

@@ -1067,10 +1067,10 @@ export interface components {
             caution: components["schemas"]["SaidOut"] | null;
         };
         /**
-         * AmountPart
-         * @description A figure within a sentence, in either system of units.
+         * Amount
+         * @description A figure, in either system of units.
          */
-        AmountPart: {
+        Amount: {
             /** Metric */
             metric: string;
             /** Us */
@@ -1140,10 +1140,10 @@ export interface components {
             cautions: components["schemas"]["SaidOut"][];
         };
         /**
-         * FigurePart
-         * @description A figure within a sentence that is the same in either system of units.
+         * Figure
+         * @description A figure that is the same in either system of units.
          */
-        FigurePart: {
+        Figure: {
             /** Figure */
             figure: string;
         };
@@ -1190,10 +1190,21 @@ export interface components {
             usable: boolean;
         };
         /**
-         * NamePart
-         * @description What somebody typed, or named, within a sentence: as it is, and never part of its words.
+         * Moment
+         * @description A time of day; whoever shows it knows the clock on the wall.
          */
-        NamePart: {
+        Moment: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Name
+         * @description What somebody typed, or the name of a thing of theirs: as it is, and never part of the words around it.
+         */
+        Name: {
             /** Name */
             name: string;
         };
@@ -1279,10 +1290,21 @@ export interface components {
             how: components["schemas"]["SaidOut"];
         };
         /**
+         * Remaining
+         * @description The minutes left until a time; whoever shows it counts them down.
+         */
+        Remaining: {
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
          * SaidOut
          * @description A sentence in parts: words, and what stands between them. Switching units needs no server.
          */
-        SaidOut: (string | components["schemas"]["AmountPart"] | components["schemas"]["FigurePart"] | components["schemas"]["NamePart"] | components["schemas"]["TimePart"] | components["schemas"]["UntilPart"])[];
+        SaidOut: (string | components["schemas"]["Amount"] | components["schemas"]["Figure"] | components["schemas"]["Name"] | components["schemas"]["Moment"] | components["schemas"]["Remaining"])[];
         /**
          * SpanOut
          * @description An amount with its 80 % interval.
@@ -1322,28 +1344,6 @@ export interface components {
             fat: components["schemas"]["ShownOut"] | null;
             vapour: components["schemas"]["ShownOut"] | null;
             added: components["schemas"]["ShownOut"] | null;
-        };
-        /**
-         * TimePart
-         * @description A time within a sentence; the page knows the clock on the wall.
-         */
-        TimePart: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /**
-         * UntilPart
-         * @description The minutes left until a time, within a sentence; the page counts them down.
-         */
-        UntilPart: {
-            /**
-             * Until
-             * Format: date-time
-             */
-            until: string;
         };
         /**
          * Braise
