@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Literal, cast
+from typing import cast
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
-from interchange import skewer
+from interchange import FORMATS, FormatName, Told, file_answer
 from kitchens.services import kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router
@@ -27,11 +27,11 @@ from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
 from spissus_core.planning.bench import stop_of
 from spissus_core.planning.journey import journey
+from spissus_core.planning.marks import marks as skewer_marks
 from spissus_core.planning.proposing import solve_routes
 from spissus_core.planning.solving import solve_route
 from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
-from words import plain
 
 from . import bench, door, heating, intake, logbook, marks, services, ways
 from .models import Batch
@@ -70,7 +70,7 @@ def preview_start(request: HttpRequest, data: door.StartedIn, query: Query[intak
     return intake.PreviewOut(
         pan=PanShape(**started.pan.model_dump()),
         pot=pot_out(timeline.pot),
-        marks=marks.marks_out(timeline),
+        marks=[marks.MarkOut.of(mark) for mark in skewer_marks(timeline)],
         ribbon=[marks.stretch_out(s) for s in journey(timeline)],
         estimated=(
             None if strained.estimated is None else intake.estimated_out(strained.estimated, started.liquid.braise)
@@ -192,12 +192,9 @@ def pans(request: HttpRequest, batch_id: UUID, data: ways.PansIn) -> ways.PansOu
     return ways.pans_out(board.timeline, rows, data)
 
 
-@router.get("/batches/{batch_id}/skewer.{kind}")
-def batch_skewer(request: HttpRequest, batch_id: UUID, kind: Literal["svg", "pdf"], units: UnitSystem) -> HttpResponse:
-    """The skewer with this batch's marks, at true size."""
+@router.get("/batches/{batch_id}/files/{name}")
+def batch_file(request: HttpRequest, batch_id: UUID, name: FormatName, units: UnitSystem) -> HttpResponse:
+    """A batch in one of the open formats: the skewer with its marks, at true size."""
     batch = services.batch_of(member_of(request), batch_id)
-    board, pot = _potted(batch)
-    found = marks.marks_out(board.timeline, board.act.doing, board.route)
-    title = f"{batch.name}: {pot.pan.name}"
-    words = [skewer.Mark(mark.depth.value, plain(marks.mark_words(mark), units)) for mark in found]
-    return skewer.response(kind, title, words, pot.pan.height_mm)
+    board, _ = _potted(batch)
+    return file_answer(FORMATS[name].write(Told(batch.name, board, units)), FORMATS[name].media_type, batch.name, name)

@@ -17,6 +17,7 @@ from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
 from spissus_core.planning.acts import Alone
+from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
 from spissus_core.pot import Pot
@@ -26,7 +27,7 @@ from .entries import DeviceReadOut, EntryOut, devices_out, log_out
 from .fat import CoolingOut, SkimOut, cooling_out, skim_out
 from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
 from .intake import EstimatedOut, StartOut, estimated_out, start_out
-from .marks import MarkOut, StretchOut, marks_out, stretch_out
+from .marks import MarkOut, StretchOut, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
 from .ways import PlanOut, WantedOut, plan_out, wanted_out
@@ -137,7 +138,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         burner=None if pot is None else pot.burner.name,
         start=None if start is None else part("start", lambda: start_out(start), None),
         pot=whole,
-        marks=part("marks", lambda: marks_out(timeline, doing, board.route), no_marks),
+        marks=part("marks", lambda: [MarkOut.of(mark) for mark in marks(timeline, doing, board.route)], no_marks),
         curve=None if pot is None
         else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.route, board.now), None)
         or part("curve", lambda: curve_out(timeline, Alone(), None), None),

@@ -9,19 +9,24 @@ from __future__ import annotations
 
 import io
 import math
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 from xml.sax.saxutils import escape
 
-from django.http import HttpResponse
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from spissus_core.amounts.quantities import show_length
 from spissus_core.messages import say
+from spissus_core.planning.marks import marks
 from words import plain
+
+from . import Told, written
+
+SVG, PDF = "image/svg+xml; charset=utf-8", "application/pdf"
+
+Kind = Literal["svg", "pdf"]
 
 #: The sheet, mm, its margin, and the length of one strip.
 PAGE_W_MM, PAGE_H_MM = 210.0, 297.0
@@ -145,11 +150,28 @@ def _latin(text: str) -> str:
     return plain.encode("cp1252", "replace").decode("cp1252")
 
 
-def response(kind: Literal["svg", "pdf"], title: str, marks: Sequence[Mark], length_mm: float) -> HttpResponse:
-    """The sheet to look at or to save."""
-    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower() or "skewer"
-    body = svg(title, marks, length_mm) if kind == "svg" else pdf(title, marks, length_mm)
-    kinds = {"svg": "image/svg+xml; charset=utf-8", "pdf": "application/pdf"}
-    return HttpResponse(
-        body, content_type=kinds[kind], headers={"Content-Disposition": f'inline; filename="{name}.{kind}"'}
-    )
+def drawn(kind: Kind, title: str, marks: Sequence[Mark], length_mm: float) -> tuple[bytes, str]:
+    """The sheet, and its media type."""
+    if kind == "svg":
+        return svg(title, marks, length_mm).encode(), SVG
+    return pdf(title, marks, length_mm), PDF
+
+
+@written("skewer.svg", SVG)
+def _svg_of(told: Told) -> bytes:
+    """The skewer with the marks of a batch."""
+    return _of_batch("svg", told)
+
+
+@written("skewer.pdf", PDF)
+def _pdf_of(told: Told) -> bytes:
+    """The same to print."""
+    return _of_batch("pdf", told)
+
+
+def _of_batch(kind: Kind, told: Told) -> bytes:
+    board, pot = told.board, told.board.timeline.pot
+    assert pot is not None
+    found = marks(board.timeline, board.act.doing, board.route)
+    words = [Mark(mark.depth_mm, plain(mark.said, told.units)) for mark in found]
+    return drawn(kind, f"{told.name}: {pot.pan.name}", words, pot.pan.height_mm)[0]

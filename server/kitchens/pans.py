@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from interchange import skewer
+from interchange import file_answer, skewer
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
@@ -108,7 +108,8 @@ def pan_skewer(request: HttpRequest, pan_id: UUID, kind: Literal["svg", "pdf"], 
     """A skewer for this pan, marked by volume, at true size."""
     spec = pan_spec(member_of(request).kitchen.pk, pan_id)
     marks = [skewer.Mark(mark_mm, getattr(volume, units)) for mark_mm, volume in volume_marks(spec, units)]
-    return skewer.response(kind, spec.name, marks, spec.height_mm)
+    body, media_type = skewer.drawn(kind, spec.name, marks, spec.height_mm)
+    return file_answer(body, media_type, spec.name, f"skewer.{kind}")
 
 
 @router.put("/pans/{pan_id}", response=PanOut)

@@ -76,8 +76,8 @@ ROWS: dict[str, Row] = {
         "member", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)
     ),
     "POST /batches/{batch_id}/pans": Row("member", "/batches/{batch}/pans", {}, ("batch",)),
-    "GET /batches/{batch_id}/skewer.{kind}": Row(
-        "member", "/batches/{batch}/skewer.svg?units=metric", ids=("batch",)
+    "GET /batches/{batch_id}/files/{name}": Row(
+        "member", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)
     ),
     "GET /devices": Row("member"),
     "POST /devices": Row("cook", body={"name": "scale", "kind": "scale"}),

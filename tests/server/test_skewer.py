@@ -6,6 +6,7 @@ import io
 import re
 from xml.etree import ElementTree
 
+import interchange
 import pytest
 from interchange.skewer import MARGIN_MM, STRIP_MM, Mark, pdf, svg
 from pypdf import PdfReader
@@ -70,15 +71,35 @@ def test_words_are_escaped_and_kept_apart() -> None:
 def test_a_batch_and_a_pan_print_theirs(cook: Caller, neighbour: Caller) -> None:
     batch = cook.start()
     for kind, mime in (("pdf", "application/pdf"), ("svg", "image/svg+xml")):
-        answer = cook.get(f"/batches/{batch['id']}/skewer.{kind}?units=metric")
+        answer = cook.get(f"/batches/{batch['id']}/files/skewer.{kind}?units=metric")
         assert answer.status_code == 200
         assert answer.headers["Content-Type"].startswith(mime)
-        assert f'filename="shin-in-stout-24-cm-braising-pan.{kind}"' in answer.headers["Content-Disposition"]
-    now = re.search(r"now: (\d+)", cook.get(f"/batches/{batch['id']}/skewer.svg?units=metric").content.decode())
+        assert f'filename="shin-in-stout-skewer.{kind}"' in answer.headers["Content-Disposition"]
+    now = re.search(r"now: (\d+)", cook.get(f"/batches/{batch['id']}/files/skewer.svg?units=metric").content.decode())
     assert now is not None
     assert int(now.group(1)) == round(batch["pot"]["depth"]["value"])
     pan = cook.kitchen()["pans"][0]["id"]
     assert b"cup" in cook.get(f"/pans/{pan}/skewer.svg?units=us").content
-    assert neighbour.get(f"/batches/{batch['id']}/skewer.pdf?units=us").status_code == 404
+    assert neighbour.get(f"/batches/{batch['id']}/files/skewer.pdf?units=us").status_code == 404
     assert neighbour.get(f"/pans/{pan}/skewer.pdf?units=us").status_code == 404
     assert cook.get(f"/pans/{pan}/skewer.doc?units=us").status_code in (404, 422)
+
+
+def test_a_format_is_one_module_and_is_served_as_the_others_are(cook: Caller) -> None:
+    """What a scratch format takes: it registers itself, and no other file names it."""
+    batch = cook.start()
+    try:
+
+        @interchange.written("scratch.txt", "text/plain")
+        def _scratch(told: interchange.Told) -> bytes:
+            assert told.board.timeline.pot is not None
+            return f"{told.name}: {told.board.timeline.pot.salt_percent.best:.3f} %".encode()
+
+        answer = cook.get(f"/batches/{batch['id']}/files/scratch.txt?units=us")
+    finally:
+        del interchange.FORMATS["scratch.txt"]
+    assert (answer.status_code, answer.headers["Content-Type"]) == (200, "text/plain")
+    assert answer.content.decode() == f"Shin in stout: {batch['pot']['salt']['best']:.3f} %"
+    gone = cook.get(f"/batches/{batch['id']}/files/scratch.txt?units=us")
+    assert gone.status_code == 422
+    assert "skewer.pdf" in gone.json()["errors"][0]["message"]

@@ -491,15 +491,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/batches/{batch_id}/skewer.{kind}": {
+    "/api/v1/batches/{batch_id}/files/{name}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The skewer with this batch's marks, at true size */
-        get: operations["batches_api_batch_skewer"];
+        /** A batch in one of the open formats: the skewer with its marks, at true size */
+        get: operations["batches_api_batch_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7124,7 +7124,7 @@ export interface operations {
             };
         };
     };
-    batches_api_batch_skewer: {
+    batches_api_batch_file: {
         parameters: {
             query: {
                 units: "metric" | "us";
@@ -7132,7 +7132,7 @@ export interface operations {
             header?: never;
             path: {
                 batch_id: string;
-                kind: "svg" | "pdf";
+                name: "skewer.svg" | "skewer.pdf";
             };
             cookie?: never;
         };

@@ -37,7 +37,7 @@ export default function StrainPanel() {
         <Button onClick={() => onOpen('correct')}>Correct the start</Button>
         {!batch.finished && <Button onClick={() => setSheet('draw')}>Draw off a part</Button>}
         {!batch.finished && <Button onClick={() => setSheet('solids')}>{pot.solids ? 'Meat is out, or less' : 'Meat is in the pan'}</Button>}
-        <SkewerLink path={`/api/v1/batches/${batch.id}/skewer`} />
+        <SkewerLink path={`/api/v1/batches/${batch.id}/files/skewer`} />
       </div>
       {pot.solids && <p>{say(pot.solids)} of meat or vegetables stand in the liquid: they count in depth and weight, and trade salt with it.</p>}
       {pot.kept && (
