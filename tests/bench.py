@@ -229,12 +229,14 @@ def over_http(site: Site) -> None:
         body = {"id": str(uuid4()), "at": datetime.now(UTC).isoformat(), "payload": {"kind": "noted", "text": "x"}}
         cook.call("POST", f"/api/v1/batches/{next(fresh)}/events", body)
 
-    found = interleaved({
-        "empty endpoint": lambda: cook.call("GET", "/api/v1/health"),
-        "who is signed in": lambda: cook.call("GET", "/api/v1/session"),
-        "POST routes": lambda: cook.call("POST", f"{path}/routes", WANTED),
-        "a batch": lambda: cook.call("GET", path),
-    })  # fmt: skip
+    found = interleaved(
+        {
+            "empty endpoint": lambda: cook.call("GET", "/api/v1/health"),
+            "who is signed in": lambda: cook.call("GET", "/api/v1/session"),
+            "POST routes": lambda: cook.call("POST", f"{path}/routes", WANTED),
+            "a batch": lambda: cook.call("GET", path),
+        }
+    )
     # Apart: every note makes its batch longer, from 3 entries to 43.
     found |= interleaved({"empty again": lambda: cook.call("GET", "/api/v1/health"), "append": append})
     empty, signed_in = found["empty endpoint"][0], found["who is signed in"][0]
@@ -350,9 +352,13 @@ for hours in (1, 28):
     print(batch)
 """
     done = subprocess.run(
-        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, check=True,
-        capture_output=True, text=True,
-    )  # fmt: skip
+        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code],
+        cwd=ROOT,
+        env=site.env,
+        check=True,
+        capture_output=True,
+        text=True,
+    )
     hour, day = done.stdout.split()
     cook = Visitor(site)  # the idle connection was let go
     found = interleaved({name: lambda name=name: cook.call("GET", f"/api/v1/batches/{name}") for name in (hour, day)})

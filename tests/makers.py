@@ -50,10 +50,15 @@ def listed(text: str, **cooked: Any) -> Braise:
         amount = {"mass_g" if read.amount.dimension == "mass" else "volume_ml": read.amount.value}
         lines.append(
             Line(
-                text=read.text, ingredient=read.ingredient.key, spread=read.amount.spread, use=read.use, left=read.left,
-                poured_off=read.poured_off, **amount,
+                text=read.text,
+                ingredient=read.ingredient.key,
+                spread=read.amount.spread,
+                use=read.use,
+                left=read.left,
+                poured_off=read.poured_off,
+                **amount,
             )
-        )  # fmt: skip
+        )
     return Braise(lines=tuple(lines), **cooked)
 
 

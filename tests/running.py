@@ -59,9 +59,11 @@ class Site:
         self.options = options
         where = database or os.environ["DATABASE_URL"]
         self.env = clean_env(
-            DATABASE_URL=of_server(where, name), SPISSUS_DEMO="1", SPISSUS_SECRET_KEY="of a test",
+            DATABASE_URL=of_server(where, name),
+            SPISSUS_DEMO="1",
+            SPISSUS_SECRET_KEY="of a test",
             PYTHONPATH=os.pathsep.join(str(ROOT / part) for part in (".", "core", "server")),
-        )  # fmt: skip
+        )
         self.url = f"http://127.0.0.1:{free_port()}"
         self._server: subprocess.Popen[bytes] | None = None
         self._log = tempfile.NamedTemporaryFile(prefix="spissus-log-")  # noqa: SIM115

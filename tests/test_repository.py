@@ -20,15 +20,47 @@ def tracked(pattern: str) -> list[Path]:
 
 #: All that may stand at the top, and every kind of file there may be. What a tool leaves behind is neither.
 TOP = {
-    ".ci", ".gitignore", "LICENSE", "README.md", "core", "docs", "pyproject.toml", "requirements-data.txt",
-    "requirements-dev.in", "requirements-dev.txt", "requirements-node.in", "requirements-node.txt",
-    "requirements-study.in", "requirements-study.txt", "requirements.in", "requirements.txt", "server", "spissus",
-    "standins", "tests", "web",
-}  # fmt: skip
+    ".ci",
+    ".gitignore",
+    "LICENSE",
+    "README.md",
+    "core",
+    "docs",
+    "pyproject.toml",
+    "requirements-data.txt",
+    "requirements-dev.in",
+    "requirements-dev.txt",
+    "requirements-node.in",
+    "requirements-node.txt",
+    "requirements-study.in",
+    "requirements-study.txt",
+    "requirements.in",
+    "requirements.txt",
+    "server",
+    "spissus",
+    "standins",
+    "tests",
+    "web",
+}
 KINDS = {
-    "", ".css", ".csv", ".html", ".in", ".js", ".json", ".md", ".png", ".py", ".svg", ".toml", ".ts", ".tsx", ".txt",
-    ".typed", ".woff2",
-}  # fmt: skip
+    "",
+    ".css",
+    ".csv",
+    ".html",
+    ".in",
+    ".js",
+    ".json",
+    ".md",
+    ".png",
+    ".py",
+    ".svg",
+    ".toml",
+    ".ts",
+    ".tsx",
+    ".txt",
+    ".typed",
+    ".woff2",
+}
 MOST_BYTES = 256 * 1024
 #: Pictures, fonts, lock files and what is generated may be larger.
 LARGER = {".png", ".woff2"}
@@ -100,9 +132,11 @@ MAKERS = set((ROOT / "tests" / "unnamed.txt").read_text(encoding="utf-8").split(
 
 def test_no_maker_is_named() -> None:
     texts = [
-        path for pattern in ("*.csv", "*.txt", "*.py", "*.toml", "*.tsx", "*.ts", "*.md") for path in tracked(pattern)
+        path
+        for pattern in ("*.csv", "*.txt", "*.py", "*.toml", "*.tsx", "*.ts", "*.md")
+        for path in tracked(pattern)
         if not path.name.startswith("requirements")
-    ]  # fmt: skip
+    ]
     named = []
     for path in texts:
         words = set(re.findall(r"[a-z]{3,}", path.read_text(encoding="utf-8").casefold().replace("'", "")))

@@ -112,9 +112,13 @@ def fold(
 
 
 def step(
-    before: Folded, event: ev.Event, stop_of: StopOf | None, *, struck: bool = False,
+    before: Folded,
+    event: ev.Event,
+    stop_of: StopOf | None,
+    *,
+    struck: bool = False,
     problem: SpissusError | None = None,
-) -> Folded:  # fmt: skip
+) -> Folded:
     """A batch after one more event, which may be taken back, or left out for a reason."""
     state, happened = before.state, event.payload
     begun = before.begun or isinstance(happened, ev.Started)

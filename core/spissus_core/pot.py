@@ -226,9 +226,11 @@ class Pot(Changeable):
         """A share of the liquid, fat and all, known as well as the whole; the rest is kept."""
         rest = self.contents.scaled(1.0 - share)
         return self.but(
-            contents=self.contents.scaled(share), salt_minus=self.salt_minus * share,
-            salt_plus=self.salt_plus * share, kept=rest if self.kept is None else self.kept + rest,
-        )  # fmt: skip
+            contents=self.contents.scaled(share),
+            salt_minus=self.salt_minus * share,
+            salt_plus=self.salt_plus * share,
+            kept=rest if self.kept is None else self.kept + rest,
+        )
 
     def drawn(self, liquid_ml: float, fat_ml: float) -> Pot:
         """So much of the liquid, and of the floating fat, mL; the rest is kept."""
@@ -237,9 +239,7 @@ class Pot(Changeable):
         left_g = max(self.contents.fat_free - fat_g, 0.0)
         one = self.part(liquid_ml / self.contents.liquid_ml)
         rest = self.contents.scaled(1.0 - liquid_ml / self.contents.liquid_ml).with_masses(fat_free=left_g)
-        return one.but(
-            contents=taken.with_masses(fat_free=fat_g), kept=rest if self.kept is None else self.kept + rest
-        )  # fmt: skip
+        return one.but(contents=taken.with_masses(fat_free=fat_g), kept=rest if self.kept is None else self.kept + rest)
 
     def without(self, liquid_ml: float, fat_ml: float, error_ml: float) -> tuple[Pot, Contents]:
         """The pot once so much of the liquid, and of the floating fat, mL, has left it, measured to ``error_ml``; and
@@ -249,9 +249,11 @@ class Pot(Changeable):
         part = self.contents.scaled(share).with_masses(fat_free=fat_g)
         rest = self.contents.scaled(1.0 - share).with_masses(fat_free=self.contents.fat_free - fat_g)
         left = self.but(
-            contents=rest, error_ml=math.hypot(self.error_ml, error_ml),
-            salt_minus=self.salt_minus * (1.0 - share), salt_plus=self.salt_plus * (1.0 - share),
-        )  # fmt: skip
+            contents=rest,
+            error_ml=math.hypot(self.error_ml, error_ml),
+            salt_minus=self.salt_minus * (1.0 - share),
+            salt_plus=self.salt_plus * (1.0 - share),
+        )
         return left, part
 
     def mixed(self, more: Contents, field: str) -> Pot:

@@ -31,7 +31,15 @@ class Start(BaseModel):
         contents, salt = strained.contents, strained.salt_g
         brine = contents.salt / contents.water
         return Pot(
-            contents=contents, pan=self.pan, burner=self.burner, hot=known.measured.hot if known.measured else True,
-            salt_minus=salt.best - salt.low, salt_plus=salt.high - salt.best, measured_by=strained.measured_by,
-            error_ml=strained.error_ml, salt_g_g=strained.salt_g_g, solids=in_pan(known.solids_g, brine), brine=brine,
-        )  # fmt: skip
+            contents=contents,
+            pan=self.pan,
+            burner=self.burner,
+            hot=known.measured.hot if known.measured else True,
+            salt_minus=salt.best - salt.low,
+            salt_plus=salt.high - salt.best,
+            measured_by=strained.measured_by,
+            error_ml=strained.error_ml,
+            salt_g_g=strained.salt_g_g,
+            solids=in_pan(known.solids_g, brine),
+            brine=brine,
+        )

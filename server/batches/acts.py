@@ -38,9 +38,7 @@ class AnswerOut(Shape):
     def of(cls, answer: Answer) -> AnswerOut:
         """An answer of the core, its event as a page records it."""
         event = answer.event
-        payload = None if event is None else {"kind": event.kind} | event.model_dump(
-            mode="json", exclude_none=True
-        )  # fmt: skip
+        payload = None if event is None else {"kind": event.kind} | event.model_dump(mode="json", exclude_none=True)
         return cls(label=plain(answer.label), payload=payload, opens=answer.opens, asks=answer.asks)
 
 

@@ -139,7 +139,8 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         start=None if start is None else part("start", lambda: start_out(start), None),
         pot=whole,
         marks=part("marks", lambda: [MarkOut.of(mark) for mark in marks(timeline, doing, board.route)], no_marks),
-        curve=None if pot is None
+        curve=None
+        if pot is None
         else part("curve", lambda: curve_out(timeline, doing, board.ahead, board.route, board.now), None)
         or part("curve", lambda: curve_out(timeline, Alone(), None), None),
         heat=part("forecast", lambda: heat_out(timeline, board.ahead), HEAT_UNKNOWN),
@@ -162,17 +163,17 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         doubt=thought.doubt,
         served=None if pot is None else part("pot", lambda: _served(timeline, pot), None),
         boil_cautions=SaidOut.of_all(boiling_cautions(pot.body)) if pot is not None and doing.kind == "boil" else [],
-        serve_cautions=[] if pot is None else part(
+        serve_cautions=[]
+        if pot is None
+        else part(
             "words",
-            lambda: SaidOut.of_all(
-                (*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS)
-            ),
+            lambda: SaidOut.of_all((*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS)),
             SaidOut.of_all(SERVING_CAUTIONS),
         ),
         ladder=[step_out(step) for step in LADDER],
         # Last: by now every part has been asked for.
         missing=_missing(batch, board),
-    )  # fmt: skip
+    )
 
 
 def _missing(batch: Batch, board: Board) -> list[MissingOut]:

@@ -82,9 +82,12 @@ def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
     counts = Counter(m.event.device for m in timeline.moments if m.event.device is not None)
     return [
         DeviceReadOut(
-            name=name, at=m.event.at, text=_said_of(m.event.payload), count=counts[name],
+            name=name,
+            at=m.event.at,
+            text=_said_of(m.event.payload),
+            count=counts[name],
             problem=_problem(m.problem),
             reading=_reading_of(m.event.payload),
         )
         for name, m in newest.items()
-    ]  # fmt: skip
+    ]

@@ -171,13 +171,18 @@ def cooling_out(timeline: State) -> CoolingOut | None:
         forecast=[at(r.minute, r.celsius) for r in forecast(log.readings, log.surroundings_c, until)],
         limits=[
             LimitOut(
-                celsius=celsius, shown=ShownOut.of(show_temperature(celsius)),
+                celsius=celsius,
+                shown=ShownOut.of(show_temperature(celsius)),
                 by=None if began is None else log.began + timedelta(minutes=began + within),
             )
             for celsius, within in LIMITS
         ],
-        due=None if stands.limit_c is None else LimitOut(
-            celsius=stands.limit_c, shown=ShownOut.of(show_temperature(stands.limit_c)), by=_due(log.began, stands),
+        due=None
+        if stands.limit_c is None
+        else LimitOut(
+            celsius=stands.limit_c,
+            shown=ShownOut.of(show_temperature(stands.limit_c)),
+            by=_due(log.began, stands),
         ),
         cautions=SaidOut.of_all(COOLING_CAUTIONS),
-    )  # fmt: skip
+    )

@@ -45,9 +45,10 @@ class ReadsOut(Shape):
     def of(cls, reads: Reads) -> ReadsOut:
         """What they show, in words."""
         return cls(
-            dip=ShownOut.of(reads.shown("dip")), jug=ShownOut.of(reads.shown("jug")),
+            dip=ShownOut.of(reads.shown("dip")),
+            jug=ShownOut.of(reads.shown("jug")),
             scale=None if reads.scale is None else ShownOut.of(reads.shown("scale")),
-        )  # fmt: skip
+        )
 
 
 class CoursePoint(Shape):
@@ -136,10 +137,7 @@ def curve_out(
     pot = timeline.pot
     assert pot is not None
     ceiling = salt_ceiling_ml(pot, timeline.asked.wanted, route) if timeline.asked.wanted else None
-    measured = [
-        m for m in timeline.moments
-        if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot
-    ]  # fmt: skip
+    measured = [m for m in timeline.moments if m.stands and isinstance(m.event.payload, ev.Started | ev.Read) and m.pot]
     # The boil in hand, from the look before it.
     window = timeline.stove.window
     if window is not None and window.heating:
@@ -160,9 +158,9 @@ def curve_out(
         stop=None if mark is None else ShownOut.of(show_volume(mark.ml)),
         stop_reads=None if mark is None else ReadsOut.of(mark.reads),
         ceiling=None if ceiling is None else ShownOut.of(show_volume(ceiling)),
-        arrive=None if outlook is None else ArrivalOut(
-            low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]
-        ),
+        arrive=None
+        if outlook is None
+        else ArrivalOut(low=outlook.arrives[0], best=outlook.arrives[1], high=outlook.arrives[2]),
         steam_g_min=RangeOut.of(steam or Estimate.exact(0.0)),
         axis=_axis(
             [m.pot for m in measured if m.pot is not None] or [pot],
@@ -174,7 +172,7 @@ def curve_out(
         course=[] if ahead is None or outlook is None else _course(pot, ahead, _to_the_mark(ahead, outlook, now)),
         most_ml_min=ev.most_ml_min(pot),
         no_chance_ml=ev.no_chance_ml(pot.known_to_ml(act.reads_by)),
-    )  # fmt: skip
+    )
 
 
 #: An axis begins a little below the lowest that is drawn. Modelling choice.
@@ -188,9 +186,11 @@ def _axis(pots: Sequence[Pot], lines_ml: Sequence[float]) -> AxisOut:
     high = max(pot.contents.liquid_ml + pot.error_ml for pot in pots)
     ticks = volume_ticks(low, high)
     return AxisOut(
-        low_ml=low, high_ml=high, metric=[ShownOut.of(one) for one in ticks["metric"]],
+        low_ml=low,
+        high_ml=high,
+        metric=[ShownOut.of(one) for one in ticks["metric"]],
         us=[ShownOut.of(one) for one in ticks["us"]],
-    )  # fmt: skip
+    )
 
 
 #: The course goes on so far past the present: a page is not asked for anew at every moment.
@@ -245,12 +245,14 @@ def _course(pot: Pot, ahead: Progress, moments: Sequence[datetime]) -> list[Cour
 
     return [
         CoursePoint(
-            at=one.at, low_ml=one.liquid_ml.low, high_ml=one.liquid_ml.high,
+            at=one.at,
+            low_ml=one.liquid_ml.low,
+            high_ml=one.liquid_ml.high,
             liquid=ShownOut.of(show_volume(one.liquid_ml.best)),
             reads=ReadsOut.of(reads(one.liquid_ml.best, one.mass_g)),
         )
         for one in ahead.course(moments)
-    ]  # fmt: skip
+    ]
 
 
 def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:

@@ -256,7 +256,7 @@ def line_out(
         candidates=[FoundOut(key=item.key, name=item.name) for item in candidates],
         doubt=None,
         choices=[],
-    )  # fmt: skip
+    )
 
 
 def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
@@ -270,7 +270,9 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
         liquid_reasons=[ReasonOut.of(reason) for reason in estimated.terms["liquid"]],
         figures=[
             EstimateOut(
-                name=name, label=plain(label), span=SpanOut.of(ranges[mass], show_mass),
+                name=name,
+                label=plain(label),
+                span=SpanOut.of(ranges[mass], show_mass),
                 percent=RangeOut.of(estimated.percent[name]) if name in estimated.percent else None,
                 reasons=[ReasonOut.of(reason) for reason in estimated.terms[name]],
             )
@@ -286,7 +288,7 @@ def estimated_out(estimated: Estimated, braise: Braise | None) -> EstimatedOut:
         ),
         allergens=[word(AVOIDED_WORDS.get(key, key)) for key in estimated.allergens],
         cautions=SaidOut.of_all(intake_cautions(braise)) if braise else [],
-    )  # fmt: skip
+    )
 
 
 def assumed_pan(pans: Sequence[tuple[UUID, Pan]], pan_id: UUID, liquid: StrainedLiquid) -> UUID:
@@ -382,6 +384,7 @@ def concentrate_out(data: ConcentrateIn) -> ConcentrateOut:
         wrong = data.volume_ml * (data.concentrate_parts + data.water_parts) / data.water_parts
         mind = say("batch.concentrate_twice", volume=show_volume(data.volume_ml), wrong=show_volume(wrong))
     return ConcentrateOut(
-        concentrate=ShownOut.of(show_volume(made.concentrate_ml)), water=ShownOut.of(show_volume(made.water_ml)),
+        concentrate=ShownOut.of(show_volume(made.concentrate_ml)),
+        water=ShownOut.of(show_volume(made.water_ml)),
         mind=SaidOut.of(mind),
-    )  # fmt: skip
+    )

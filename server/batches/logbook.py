@@ -78,17 +78,28 @@ def line_out(batch: Batch) -> BatchLine:
     s = batch.summary
     known = "volume_ml" in s
     return BatchLine(
-        id=batch.id, name=batch.name, created_at=batch.created_at, finished=s.get("finished", False),
-        stage=s.get("stage", "strain"), pan=s.get("pan"),
+        id=batch.id,
+        name=batch.name,
+        created_at=batch.created_at,
+        finished=s.get("finished", False),
+        stage=s.get("stage", "strain"),
+        pan=s.get("pan"),
         volume=ShownOut.of(show_volume(s["volume_ml"])) if known else None,
         start=ShownOut.of(show_volume(s["start_ml"])) if known else None,
-        salt_percent=s.get("salt_percent"), body=word(s["body"]) if s.get("body") else None, tone=s.get("tone"),
+        salt_percent=s.get("salt_percent"),
+        body=word(s["body"]) if s.get("body") else None,
+        tone=s.get("tone"),
         share=min(s["volume_ml"] / s["start_ml"], 1.0) if known else None,
-        left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None, look_at=s.get("look_at"),
-        burner=s.get("burner"), on_heat=s.get("on_heat", False), pot=_pot(s), next=SaidOut.maybe(_next(s)),
-        quiet=s.get("quiet", False), concern=_concern(s.get("concern")),
+        left=SaidOut.of(left_of_it(s["volume_ml"], s["start_ml"])) if known else None,
+        look_at=s.get("look_at"),
+        burner=s.get("burner"),
+        on_heat=s.get("on_heat", False),
+        pot=_pot(s),
+        next=SaidOut.maybe(_next(s)),
+        quiet=s.get("quiet", False),
+        concern=_concern(s.get("concern")),
         rest=SaidOut.maybe(_rest(s.get("rest"))),
-    )  # fmt: skip
+    )
 
 
 def _pot(s: dict[str, Any]) -> PotLine | None:
@@ -97,9 +108,11 @@ def _pot(s: dict[str, Any]) -> PotLine | None:
         return None
     stop = s["stop_mm"]
     return PotLine(
-        pan=PanShape(**s["pan_shape"]), depth_mm=s["depth_mm"], fat_mm=s["fat_mm"],
+        pan=PanShape(**s["pan_shape"]),
+        depth_mm=s["depth_mm"],
+        fat_mm=s["fat_mm"],
         stop=None if stop is None else ShownOut.of(show_length(stop)),
-    )  # fmt: skip
+    )
 
 
 def _next(s: dict[str, Any]) -> Message | None:

@@ -49,9 +49,17 @@ def _drawn(volume_ml: float) -> ShownOut | None:
 def stretch_out(stretch: Stretch) -> StretchOut:
     """A stretch of the ribbon as it is drawn."""
     return StretchOut(
-        stage=stretch.stage, planned=stretch.planned, from_ml=stretch.from_ml, to_ml=stretch.to_ml,
-        from_tone=stretch.from_tone, to_tone=stretch.to_tone, salt_percent=stretch.salt_percent,
-        from_fat_ml=stretch.from_fat_ml, to_fat_ml=stretch.to_fat_ml,
+        stage=stretch.stage,
+        planned=stretch.planned,
+        from_ml=stretch.from_ml,
+        to_ml=stretch.to_ml,
+        from_tone=stretch.from_tone,
+        to_tone=stretch.to_tone,
+        salt_percent=stretch.salt_percent,
+        from_fat_ml=stretch.from_fat_ml,
+        to_fat_ml=stretch.to_fat_ml,
         liquid=ShownOut.of(show_volume(max(stretch.to_ml - stretch.to_fat_ml, 0.0))),
-        fat=_drawn(stretch.fat_ml), vapour=_drawn(stretch.vapour_ml), added=_drawn(stretch.added_ml),
-    )  # fmt: skip
+        fat=_drawn(stretch.fat_ml),
+        vapour=_drawn(stretch.vapour_ml),
+        added=_drawn(stretch.added_ml),
+    )

@@ -118,11 +118,15 @@ def body_out(body: Body) -> BodyOut:
     """A body on the ladder, and how far along it."""
     step, spread = body.step, body.estimate
     return BodyOut(
-        step=step.index, word=word(step.word), everyday=word(step.everyday), does=word(step.does),
+        step=step.index,
+        word=word(step.word),
+        everyday=word(step.everyday),
+        does=word(step.does),
         low=height(spread.low),
         # As drawn it stands within its step.
-        position=min(max(height(spread.best), step.index), step.index + 0.999), high=height(spread.high),
-    )  # fmt: skip
+        position=min(max(height(spread.best), step.index), step.index + 0.999),
+        high=height(spread.high),
+    )
 
 
 def pot_out(pot: Pot) -> PotOut:

@@ -195,9 +195,15 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     _refuse_no_weight(board, payload)
     try:
         Event.objects.create(
-            id=event_id, batch=batch, seq=event.seq, at=at, kind=payload.kind, version=ev.VERSION,
-            payload=payload.model_dump(mode="json"), author=member.user,
-        )  # fmt: skip
+            id=event_id,
+            batch=batch,
+            seq=event.seq,
+            at=at,
+            kind=payload.kind,
+            version=ev.VERSION,
+            payload=payload.model_dump(mode="json"),
+            author=member.user,
+        )
     except IntegrityError:
         # With it everything is rolled back: no savepoint is worth its two round trips.
         raise RefusedError(409, say("batch.of_another_batch")) from None
@@ -218,7 +224,7 @@ def _event_now(batch: Batch, event_id: UUID, at: datetime, payload: ev.Kind) -> 
     dead = at < batch.created_at - DEAD_CLOCK
     return ev.Event(
         id=event_id, seq=batch.last_seq + 1, at=now if dead else at, told=at if dead else None, payload=payload
-    )  # fmt: skip
+    )
 
 
 def _refuse_new_faults(batch: Batch, after: Board, before: Board) -> None:

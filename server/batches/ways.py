@@ -300,8 +300,10 @@ def routes_out(
         ],
         trade=[
             TradeOut(
-                volume=ShownOut.of(show_volume(p.volume_ml)), boil_to=ShownOut.of(show_volume(p.boil_to_ml)),
-                tone=p.tone, salt_percent=p.salt_percent,
+                volume=ShownOut.of(show_volume(p.volume_ml)),
+                boil_to=ShownOut.of(show_volume(p.boil_to_ml)),
+                tone=p.tone,
+                salt_percent=p.salt_percent,
                 dry={key: ShownOut.of(dry_amount(grams, SCHOOLS[key]).main) for key, grams in p.dry_g.items()},
             )
             for p in points
@@ -314,7 +316,7 @@ def routes_out(
         too_salty=None if salty is None else ShownOut.of(show_volume(salty)),
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
-    )  # fmt: skip
+    )
 
 
 def wanted_out(wanted: Wish, minutes_left: float | None = None) -> WantedOut:
@@ -349,16 +351,19 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: PansIn) -> PansOut
         pair = pairs[one.place]
         choices.append(
             PanChoiceOut(
-                pan_id=pair.pan_id, pan=PanShape(**one.pan.model_dump()), burner_id=pair.burner_id,
+                pan_id=pair.pan_id,
+                pan=PanShape(**one.pan.model_dump()),
+                burner_id=pair.burner_id,
                 burner=one.burner.name,
                 here=one.pan == pot.pan and one.burner.name == pot.burner.name,
                 minutes=None if one.minutes is None else RangeOut.of(one.minutes),
                 how=SaidOut.maybe(one.how),
                 end_depth=ShownOut.of(show_length(one.end_mm)),
                 dip_error=ShownOut.of(show_volume(one.dip_error_ml)),
-                shallow=one.end_mm < SHALLOW_MM, scorches=one.scorches,
+                shallow=one.end_mm < SHALLOW_MM,
+                scorches=one.scorches,
             )
-        )  # fmt: skip
+        )
     here = next((c for c in choices if c.here and c.minutes), None)
     split = None
     if here is not None and here.minutes is not None and here.minutes.best > 12.0:

@@ -24,13 +24,25 @@ SAUCEPAN = Pan.round("18 cm straight pan", 180, 105, empty_g=1060)
 BRAISER = Pan.round("24 cm braising pan", 240, 120, empty_g=2140)
 TAPERED = Pan.round("22 cm tapered pan", 160, 95, rim_mm=220, empty_g=890)
 OVAL = Pan(
-    name="oval cast-iron pot", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=300,
-    rim_width_mm=225, height_mm=115, empty_g=3950,
-)  # fmt: skip
+    name="oval cast-iron pot",
+    shape="oval",
+    base_length_mm=290,
+    base_width_mm=215,
+    rim_length_mm=300,
+    rim_width_mm=225,
+    height_mm=115,
+    empty_g=3950,
+)
 TRAY = Pan(
-    name="deep roasting tray", shape="rectangular", base_length_mm=400, base_width_mm=270, rim_length_mm=420,
-    rim_width_mm=290, height_mm=65, empty_g=1720,
-)  # fmt: skip
+    name="deep roasting tray",
+    shape="rectangular",
+    base_length_mm=400,
+    base_width_mm=270,
+    rim_length_mm=420,
+    rim_width_mm=290,
+    height_mm=65,
+    empty_g=1720,
+)
 
 BACK_LEFT = Burner(name="back left burner on 6", net_kw=1.0)
 FRONT = Burner(name="front burner, full", net_kw=1.6)
@@ -65,7 +77,8 @@ STORIES = (
         "Goat shoulder with orange",
         60 * 50,
         ev.Started(
-            pan=BRAISER, burner=FRONT,
+            pan=BRAISER,
+            burner=FRONT,
             liquid=_liquid("dip", "45 mm", fat_mm="3 mm", salt=SaltByMeter(percent=0.48), character="gelatin_rich"),
         ),
         (
@@ -87,7 +100,8 @@ STORIES = (
         "Venison neck with Madeira and juniper",
         60 * 26,
         ev.Started(
-            pan=SAUCEPAN, burner=BACK_LEFT,
+            pan=SAUCEPAN,
+            burner=BACK_LEFT,
             liquid=_liquid("scale", "2620 g", fat_mm="2 mm", salt=SaltByMeter(percent=0.55), character="gelatin_rich"),
         ),
         (
@@ -107,9 +121,13 @@ STORIES = (
         "Duck leg in perry with prunes",
         40,
         ev.Started(
-            pan=OVAL, burner=FRONT,
+            pan=OVAL,
+            burner=FRONT,
             liquid=_liquid(
-                "jug", "2.1 l", fat_ml="260 ml", salt=SaltByTaste(verdict="nearly"),
+                "jug",
+                "2.1 l",
+                fat_ml="260 ml",
+                salt=SaltByTaste(verdict="nearly"),
                 braise=_braise(
                     """
                     8 duck legs
@@ -122,7 +140,9 @@ STORIES = (
                     2 tbsp cider vinegar
                     3 bay leaves
                     """,
-                    hours=2.5, level="nearly", strain="fine",
+                    hours=2.5,
+                    level="nearly",
+                    strain="fine",
                 ),
             ),
         ),
@@ -131,7 +151,8 @@ STORIES = (
         "Mutton shoulder with barley and bay",
         150,
         ev.Started(
-            pan=BRAISER, burner=FRONT,
+            pan=BRAISER,
+            burner=FRONT,
             liquid=_liquid("dip", "71 mm", fat_mm="6 mm", salt=SaltByMeter(percent=0.52), character="thin"),
         ),
         (
@@ -147,7 +168,8 @@ STORIES = (
         "Oyster mushrooms and barley in fino sherry",
         12,
         ev.Started(
-            pan=TAPERED, burner=SOLID,
+            pan=TAPERED,
+            burner=SOLID,
             liquid=_liquid("jug", "900 ml", salt=SaltByStock(stock="low_salt"), character="thin"),
         ),
         (
@@ -160,7 +182,8 @@ STORIES = (
         "Pork cheek in dry cider",
         22,
         ev.Started(
-            pan=SAUCEPAN, burner=BACK_LEFT,
+            pan=SAUCEPAN,
+            burner=BACK_LEFT,
             liquid=_liquid("jug", "1.64 l", fat_ml="120 ml", salt=SaltByMeter(percent=0.60), character="gelatin_rich"),
         ),
         (
@@ -171,7 +194,7 @@ STORIES = (
             (20, _read("scale", "2248 g")),
         ),
     ),
-)  # fmt: skip
+)
 
 
 @transaction.atomic

@@ -46,9 +46,15 @@ class DeviceOut(Shape):
     @classmethod
     def of(cls, row: Device) -> DeviceOut:
         return cls(
-            id=row.id, name=row.name, kind=row.kind, unit=services.READS[Device.Kind(row.kind)].unit,
-            batch_id=row.batch_id, created_at=row.created_at, last_at=row.last_at, last_value=row.last_value,
-        )  # fmt: skip
+            id=row.id,
+            name=row.name,
+            kind=row.kind,
+            unit=services.READS[Device.Kind(row.kind)].unit,
+            batch_id=row.batch_id,
+            created_at=row.created_at,
+            last_at=row.last_at,
+            last_value=row.last_value,
+        )
 
 
 class DeviceIn(Shape):

@@ -82,9 +82,11 @@ def _sheet(title: str, marks: Sequence[Mark], length_mm: float) -> tuple[list[_L
         top = FOOT_MM + high - low
         right = x + _STRIP_W_MM
         lines += [
-            _Line(x, FOOT_MM, x, top), _Line(right, FOOT_MM, right, top), _Line(x, FOOT_MM, right, FOOT_MM),
+            _Line(x, FOOT_MM, x, top),
+            _Line(right, FOOT_MM, right, top),
+            _Line(x, FOOT_MM, right, FOOT_MM),
             _Line(x, top, right, top),
-        ]  # fmt: skip
+        ]
         if strip:
             words.append(_Words(x, FOOT_MM - 5.0, plain(say("kitchen.goes_on_at", depth=show_length(low)), "metric")))
         # Ticks every centimetre on the left edge.

@@ -66,10 +66,16 @@ def _learned(place: Kitchen) -> list[LearnedOut]:
             steam = Estimate.log_normal(boiling_rate_g_min(rate.net_kw).best, rate.spread)
             out.append(
                 LearnedOut(
-                    pan=pan, burner=burner, heat=rate.heat, batches=rate.batches, net_kw=rate.net_kw,
-                    low_g_min=steam.low, best_g_min=steam.best, high_g_min=steam.high,
+                    pan=pan,
+                    burner=burner,
+                    heat=rate.heat,
+                    batches=rate.batches,
+                    net_kw=rate.net_kw,
+                    low_g_min=steam.low,
+                    best_g_min=steam.best,
+                    high_g_min=steam.high,
                 )
-            )  # fmt: skip
+            )
     return out
 
 

@@ -97,9 +97,7 @@ def pans_of(kitchen_id: UUID) -> list[tuple[UUID, PanSpec]]:
 def burner_spec(kitchen: Kitchen, burner_id: UUID, pan: PanSpec) -> BurnerSpec:
     """A burner of this kitchen with what was learned of it under that pan. Raises Http404 for another's."""
     burner = BurnerSpec.model_validate(_owned(Burner, kitchen.pk, burner_id).spec)
-    known = {
-        "learned": learned_of(kitchen.pk, pan.name, burner.name), "boils_c": boiling_point_c(kitchen.altitude_m)
-    }  # fmt: skip
+    known = {"learned": learned_of(kitchen.pk, pan.name, burner.name), "boils_c": boiling_point_c(kitchen.altitude_m)}
     return burner.model_copy(update=known)
 
 
@@ -125,11 +123,14 @@ def kitchen_pairs(kitchen_id: UUID) -> list[Pair]:
 
     return [
         Pair(
-            pan.id, PanSpec.model_validate(pan.spec), burner.id, known(pan, burner),
+            pan.id,
+            PanSpec.model_validate(pan.spec),
+            burner.id,
+            known(pan, burner),
         )
         for pan in pans
         for burner in burners
-    ]  # fmt: skip
+    ]
 
 
 def learned_of(kitchen_id: UUID, pan: str, burner: str) -> tuple[Learned, ...]:

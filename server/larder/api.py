@@ -46,9 +46,18 @@ class IngredientOut(Shape):
     @classmethod
     def of(cls, item: Ingredient, *, own: bool) -> IngredientOut:
         return cls(
-            key=item.key, name=item.name, group=item.group, own=own, salt=item.salt, sugar=item.sugar, fat=item.fat,
-            gelatin=item.gelatin, acid=item.acid + item.acetic, abv=item.abv, allergens=list(item.allergens),
-        )  # fmt: skip
+            key=item.key,
+            name=item.name,
+            group=item.group,
+            own=own,
+            salt=item.salt,
+            sugar=item.sugar,
+            fat=item.fat,
+            gelatin=item.gelatin,
+            acid=item.acid + item.acetic,
+            abv=item.abv,
+            allergens=list(item.allergens),
+        )
 
 
 class OwnOut(Shape):

@@ -93,10 +93,15 @@ def _session(request: HttpRequest) -> SessionOut:
         return SessionOut(signed_in=False, demo_offered=offered)
     member = member_of(request)
     return SessionOut(
-        signed_in=True, demo_offered=offered, person=str(member.user.pk), kitchen_id=str(member.kitchen.pk),
-        name=member.user.username, kitchen=member.kitchen.name, role=member.role,
+        signed_in=True,
+        demo_offered=offered,
+        person=str(member.user.pk),
+        kitchen_id=str(member.kitchen.pk),
+        name=member.user.username,
+        kitchen=member.kitchen.name,
+        role=member.role,
         units="us" if member.user.units == User.Units.US else "metric",
-    )  # fmt: skip
+    )
 
 
 def _known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -> User:
@@ -180,9 +185,12 @@ ACCOUNTS = PerAddressDone("sign_up")
 
 
 @router.post(
-    "/accounts", auth=Anyone(), response=SessionOut, throttle=[ACCOUNTS, PerAddress("sign_in")],
+    "/accounts",
+    auth=Anyone(),
+    response=SessionOut,
+    throttle=[ACCOUNTS, PerAddress("sign_in")],
     openapi_extra=may_refuse(429),
-)  # fmt: skip
+)
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     """Sign up with a kitchen of one's own."""
     name = User.normalize_username(data.name.strip())

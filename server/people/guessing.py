@@ -59,9 +59,12 @@ class Guesses(AxesDatabaseHandler):  # type: ignore[misc]  # the library is not 
         if request is None or getattr(request, "held_up_s", 0.0) > 0.0:
             return
         AccessFailureLog.objects.create(
-            username=_name(request, credentials), ip_address=request.axes_ip_address,  # type: ignore[attr-defined]
-            user_agent="", http_accept="", path_info=request.path[:255],
-        )  # fmt: skip
+            username=_name(request, credentials),
+            ip_address=request.axes_ip_address,  # type: ignore[attr-defined]
+            user_agent="",
+            http_accept="",
+            path_info=request.path[:255],
+        )
 
     def user_logged_in(self, sender: Any, request: Any, user: Any, **more: Any) -> None:
         forgive(user.get_username(), request.axes_ip_address)

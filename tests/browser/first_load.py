@@ -83,7 +83,7 @@ def first_load(browser: Browser, site: Site, path: str, *, slow: bool) -> FirstL
             devtools.send(
                 "Network.emulateNetworkConditions",
                 dict(offline=False, latency=SLOW_MS, downloadThroughput=SLOW_BYTES_S, uploadThroughput=SLOW_BYTES_S),  # noqa: C408
-            )  # fmt: skip
+            )
         asked: list[str] = []
 
         def came(response: Response) -> None:

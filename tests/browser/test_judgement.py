@@ -338,9 +338,12 @@ def test_two_taps_are_never_two_acts(browser: Browser, site: Site, by: str, gap_
         if label is None or tapped <= set(acts):
             break
         acts.append(act["kind"])
-        button = now_line(page).get_by_role("button", name=label, exact=True).or_(
-            now_line(page).get_by_role("button", name="Take this way")
-        ).first  # fmt: skip
+        button = (
+            now_line(page)
+            .get_by_role("button", name=label, exact=True)
+            .or_(now_line(page).get_by_role("button", name="Take this way"))
+            .first
+        )
         expect(button).to_be_enabled()
         before, box = len(of_batch(page, page.url)["log"]), button.bounding_box()
         assert box is not None

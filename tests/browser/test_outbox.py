@@ -52,9 +52,17 @@ def keep(page: Page, *entries: tuple[str, str], owner: dict[str, str] | None = N
     owner = owner or {"person": session["person"], "kitchen": session["kitchen_id"], "name": session["name"]}
     for order, (batch_id, text) in enumerate(entries, 1):
         one = {
-            "batchId": batch_id, "id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": text},
-            "owner": owner, "order": order, "state": "waits", "why": None, "failures": 0, "failingSince": None,
-        }  # fmt: skip
+            "batchId": batch_id,
+            "id": str(uuid4()),
+            "at": AT,
+            "payload": {"kind": "noted", "text": text},
+            "owner": owner,
+            "order": order,
+            "state": "waits",
+            "why": None,
+            "failures": 0,
+            "failingSince": None,
+        }
         page.evaluate("([id, one]) => localStorage.setItem('spissus-outbox:' + id, one)", [one["id"], json.dumps(one)])
 
 

@@ -89,9 +89,12 @@ def test_the_forecast_goes_on_from_the_last_reading() -> None:
 def test_a_batch_that_cools_says_so_until_it_is_heated_or_lifted() -> None:
     start = started(fat_ml="200 ml")
     log = [
-        event(1, start, minute=0), event(2, wanted(), minute=1), event(3, ev.Cooling(celsius="90 °C"), minute=5),
-        event(4, ev.Probed(celsius="131 °F"), minute=45), event(5, ev.Probed(celsius=30), minute=85),
-    ]  # fmt: skip
+        event(1, start, minute=0),
+        event(2, wanted(), minute=1),
+        event(3, ev.Cooling(celsius="90 °C"), minute=5),
+        event(4, ev.Probed(celsius="131 °F"), minute=45),
+        event(5, ev.Probed(celsius=30), minute=85),
+    ]
     timeline = fold(log)
     assert timeline.cooling is not None
     assert [round(r.celsius) for r in timeline.cooling.readings] == [90, 55, 30]

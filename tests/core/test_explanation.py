@@ -127,10 +127,14 @@ def summed(terms: tuple[Reason, ...], *phrases: str) -> Interval:
 @settings(max_examples=60, deadline=None)
 @given(
     st.tuples(
-        st.floats(300, 6000), st.floats(0.05, 1.6), st.floats(0, 60), st.floats(0, 40), st.floats(0.15, 1.05),
+        st.floats(300, 6000),
+        st.floats(0.05, 1.6),
+        st.floats(0, 60),
+        st.floats(0, 40),
+        st.floats(0.15, 1.05),
         st.integers(1, 4),
     )
-)  # fmt: skip
+)
 def test_the_figures_of_every_way_close(told: tuple[float, float, float, float, float, int]) -> None:
     liquid, salt, gelatin, flour, share, body = told
     scale = liquid / 1460.0

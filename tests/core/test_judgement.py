@@ -92,9 +92,14 @@ def test_every_pot_gets_a_way_that_ends_at_the_salt_that_is_liked(
 ) -> None:
     share = liquid_ml / 1000.0
     contents = braise(
-        liquid_ml, salt=10.0 * salt * share, gelatin=gelatin * share, sugar=10 * share, other=12 * share,
-        acid=3 * share, pulp=share,
-    )  # fmt: skip
+        liquid_ml,
+        salt=10.0 * salt * share,
+        gelatin=gelatin * share,
+        sugar=10 * share,
+        other=12 * share,
+        acid=3 * share,
+        pulp=share,
+    )
     one = pot(contents)
     for wish in (suggested(one), wanted(min(0.6 * liquid_ml, 900.0))):
         best = solve_routes(one, wish)[0]
@@ -372,10 +377,15 @@ def test_two_people_salting_within_two_minutes_are_asked() -> None:
 
 def test_a_failed_cooling_stays_with_the_pot_until_it_is_answered() -> None:
     happened = [
-        (0, START), (0, wanted(900)), (1, ev.Cooling(celsius=80)), (30, ev.Probed(celsius=57)),
-        (200, ev.Probed(celsius=35)), (700, ev.Skimmed(way="chill")), (710, ev.Chosen(route="all-volume-white_roux")),
+        (0, START),
+        (0, wanted(900)),
+        (1, ev.Cooling(celsius=80)),
+        (30, ev.Probed(celsius=57)),
+        (200, ev.Probed(celsius=35)),
+        (700, ev.Skimmed(way="chill")),
+        (710, ev.Chosen(route="all-volume-white_roux")),
         (720, ev.Finished()),
-    ]  # fmt: skip
+    ]
     log = [event(i, kind, minute=m) for i, (m, kind) in enumerate(happened, 1)]
     for upto in range(5, len(log) + 1):
         assert next_act(fold(log[:upto])).kind == "warn", log[upto - 1].payload.kind
@@ -400,10 +410,14 @@ def test_butter_before_a_boil_is_said_and_stays() -> None:
 
 def test_a_cooling_that_was_vouched_for_is_not_asked_about_again() -> None:
     happened = [
-        (0, START), (1, ev.Cooling(celsius=80)), (30, ev.Probed(celsius=57)), (200, ev.Probed(celsius=35)),
-        (210, ev.Answered(concern="cooling", answer="in_order")), (300, ev.Probed(celsius=30)),
+        (0, START),
+        (1, ev.Cooling(celsius=80)),
+        (30, ev.Probed(celsius=57)),
+        (200, ev.Probed(celsius=35)),
+        (210, ev.Answered(concern="cooling", answer="in_order")),
+        (300, ev.Probed(celsius=30)),
         (700, ev.Skimmed(way="chill")),
-    ]  # fmt: skip
+    ]
     log = [event(i, kind, minute=m) for i, (m, kind) in enumerate(happened, 1)]
     assert [next_act(fold(log[:n])).kind == "warn" for n in range(4, 8)] == [True, False, False, False]
 
@@ -479,8 +493,10 @@ def test_an_alarm_that_was_heard_is_quiet_until_something_is_done_about_it() -> 
     log.append(event(4, ev.Hushed(due=due), minute=minute + 0.5))
     # A note is done away from the pot, whenever it is written.
     for minutes_later, more, heard in (
-        (0.0, None, True), (3.0, ev.Noted(text="smells good"), True), (1.0, read("jug", "1.4 l"), False),
-    ):  # fmt: skip
+        (0.0, None, True),
+        (3.0, ev.Noted(text="smells good"), True),
+        (1.0, read("jug", "1.4 l"), False),
+    ):
         seen = fold([*log, *([event(5, more, minute=minute + 1.0 + minutes_later)] if more else [])])
         assert quiet(seen.seen, next_act(seen).look_at) is heard
     # The one after it rings again.
@@ -512,10 +528,13 @@ def test_what_boils_under_a_doubt_is_still_looked_at_in_its_time() -> None:
 
 
 @given(
-    way=st.sampled_from(sorted(WAYS)), minutes=st.lists(st.floats(0.0, 120.0), min_size=2, max_size=4),
-    read_at=st.sampled_from([None, 3.0, 12.0]), method=st.sampled_from(["scale", "dip", "jug"]),
-    litres=st.sampled_from(["0.7 l", "1.6 l", "2.4 l"]), fat=st.sampled_from([0.0, 60.0]),
-)  # fmt: skip
+    way=st.sampled_from(sorted(WAYS)),
+    minutes=st.lists(st.floats(0.0, 120.0), min_size=2, max_size=4),
+    read_at=st.sampled_from([None, 3.0, 12.0]),
+    method=st.sampled_from(["scale", "dip", "jug"]),
+    litres=st.sampled_from(["0.7 l", "1.6 l", "2.4 l"]),
+    fat=st.sampled_from([0.0, 60.0]),
+)
 @settings(max_examples=120)
 def test_the_mark_is_the_same_at_every_moment_between_two_entries(
     way: str, *, minutes: list[float], read_at: float | None, method: str, litres: str, fat: float

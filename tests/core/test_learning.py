@@ -161,9 +161,13 @@ def test_the_rate_is_learned_and_narrows() -> None:
 def test_a_pause_and_half_the_heat_are_respected() -> None:
     g = 27.0
     happened: list[tuple[float, ev.Kind]] = [
-        *falling(5, 10), (10, ev.Heated(heat="off")), (30, ev.Heated(heat="boil")),
-        (35, scale(gross_at(15))), (35, ev.Heated(heat="boil", share=0.5)), (45, scale(gross_at(20))),
-    ]  # fmt: skip
+        *falling(5, 10),
+        (10, ev.Heated(heat="off")),
+        (30, ev.Heated(heat="boil")),
+        (35, scale(gross_at(15))),
+        (35, ev.Heated(heat="boil", share=0.5)),
+        (45, scale(gross_at(20))),
+    ]
     ahead = known(story(*happened))
     assert ahead.steam_g_min.best == pytest.approx(g / 2, rel=0.12)
     assert ahead.window.readings == 4
@@ -234,9 +238,7 @@ def test_a_reading_that_gains_is_no_part_of_what_is_learned() -> None:
     timeline = story(*falling(5, 10), (12, scale(gross_at(10) + 300)))
     assert timeline.moments[-1].problem is not None
     assert known(timeline).window.readings == 2
-    answered = ev.Read.model_validate(
-        {"measured": {"method": "scale", "value": gross_at(10) + 300}, "gain": "misread"}
-    )  # fmt: skip
+    answered = ev.Read.model_validate({"measured": {"method": "scale", "value": gross_at(10) + 300}, "gain": "misread"})
     assert known(story(*falling(5, 10), (12, answered))).window.readings == 2
 
 

@@ -278,9 +278,16 @@ def test_no_sentence_breaks_the_reader(text: str) -> None:
 
 #: What each word makes of 100 mL: the amount, and how far it may be off as a share (common practice, by hand).
 HEDGED = {
-    "about": (100, 0.08), "~": (100, 0.08), "a generous": (110, 0.10), "a scant": (92, 0.08), "nearly": (96, 0.04),
-    "well over": (115, 0.10), "some": (100, 0.15), "a bit under": (95, 0.06), "": (100, 0.0),
-}  # fmt: skip
+    "about": (100, 0.08),
+    "~": (100, 0.08),
+    "a generous": (110, 0.10),
+    "a scant": (92, 0.08),
+    "nearly": (96, 0.04),
+    "well over": (115, 0.10),
+    "some": (100, 0.15),
+    "a bit under": (95, 0.06),
+    "": (100, 0.0),
+}
 
 
 @pytest.mark.parametrize("word", HEDGED)

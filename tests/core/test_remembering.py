@@ -21,15 +21,25 @@ from spissus_core.planning.bench import stop_of
 NEXT = st.one_of(
     st.sampled_from(
         [
-            ev.Salted(salt_g=2), ev.Skimmed(way="spoon"), read("scale", 2600), read("dip", "30 mm"),
-            read("jug", "1.1 l"), ev.Heated(heat="boil"), ev.Heated(heat="off"), ev.Tested(of="salt", verdict="flat"),
-            ev.Thickened(thickener="white_roux", dry_g=10), ev.Metered(percent=0.8), wanted(700), wanted(1000),
-            ev.Chosen(route="all-volume-white_roux"), ev.Added(ingredient="butter", mass_g=20),
+            ev.Salted(salt_g=2),
+            ev.Skimmed(way="spoon"),
+            read("scale", 2600),
+            read("dip", "30 mm"),
+            read("jug", "1.1 l"),
+            ev.Heated(heat="boil"),
+            ev.Heated(heat="off"),
+            ev.Tested(of="salt", verdict="flat"),
+            ev.Thickened(thickener="white_roux", dry_g=10),
+            ev.Metered(percent=0.8),
+            wanted(700),
+            wanted(1000),
+            ev.Chosen(route="all-volume-white_roux"),
+            ev.Added(ingredient="butter", mass_g=20),
             started("1.5 l", fat_ml="30 ml"),
         ]
     ),
     st.tuples(st.sampled_from(["strike", "date", "late", "device"]), st.integers(0, 30)),
-)  # fmt: skip
+)
 
 
 def entry(log: Sequence[ev.Event], what: ev.Kind | tuple[str, int]) -> ev.Event:

@@ -18,8 +18,11 @@ from spissus_core.pot import FOAM_SHARE
 
 START = started("1.6 l")
 TAKEN = ev.Taken(volume_ml="700 ml", how="under")
-ASIDE = [TAKEN, ev.Drawn(volume_ml=700, pan=PAN, burner=BURNER, how="under"),
-         ev.Parted(volume_ml=700, how="under", purpose="aside")]  # fmt: skip
+ASIDE = [
+    TAKEN,
+    ev.Drawn(volume_ml=700, pan=PAN, burner=BURNER, how="under"),
+    ev.Parted(volume_ml=700, how="under", purpose="aside"),
+]
 
 
 # -- what stands aside -----------------------------------------------------------------------------

@@ -36,8 +36,11 @@ from spissus_core.pot import Pot
 def test_the_worked_example_of_the_trade() -> None:
     """Common practice, worked by hand: 1.46 L at 0.60 % salt, gelatin-rich."""
     ways = (
-        "all-body-alone", "all-volume-white_roux", "all-volume-corn_starch_own", "all-salt-white_roux",
-    )  # fmt: skip
+        "all-body-alone",
+        "all-volume-white_roux",
+        "all-volume-corn_starch_own",
+        "all-salt-white_roux",
+    )
     reduction, roux, corn, limit = (solve_route(pot(), wanted(926, body=3), kind) for kind in ways)
     # To a third it coats a spoon at last, and is inedible.
     assert reduction.share_left == pytest.approx(1 / 3, abs=0.02)
@@ -135,8 +138,16 @@ def test_every_figure_has_its_arithmetic() -> None:
         in_words(reason.what): in_words(reason.how) for reason in reasons(pot(), wanted(900, salt_percent=1.2), route)
     }
     assert set(lines) == {
-        "Share left", "Dip mark", "Scale", "Time", "Body", "White roux", "Salt", "Salt to add", "Strength",
-    }  # fmt: skip
+        "Share left",
+        "Dip mark",
+        "Scale",
+        "Time",
+        "Body",
+        "White roux",
+        "Salt",
+        "Salt to add",
+        "Strength",
+    }
     assert re.search(r"g of sauce = \d+\.\d %: light, 1\.\d times what is in the pot now", lines["Strength"])
     assert "9.0 g salt ÷" in lines["Salt"]
     assert "÷ 27 g/min from 1 kW" in lines["Time"]

@@ -19,18 +19,52 @@ from spissus_core.phenomena.heating import Burner
 
 #: Shares as they are written, and what they are.
 SHARES = {
-    "a third": 1 / 3, "one third": 1 / 3, "1/3": 1 / 3, "two thirds": 2 / 3, "⅔": 2 / 3, "a quarter": 0.25, "¼": 0.25,
-    "three quarters": 0.75, "3/4": 0.75, "half": 0.5, "1/2": 0.5, "50 %": 0.5, "two fifths": 0.4, "40 %": 0.4,
-    "75%": 0.75, "30 percent": 0.3, "0.4": 0.4,
-}  # fmt: skip
+    "a third": 1 / 3,
+    "one third": 1 / 3,
+    "1/3": 1 / 3,
+    "two thirds": 2 / 3,
+    "⅔": 2 / 3,
+    "a quarter": 0.25,
+    "¼": 0.25,
+    "three quarters": 0.75,
+    "3/4": 0.75,
+    "half": 0.5,
+    "1/2": 0.5,
+    "50 %": 0.5,
+    "two fifths": 0.4,
+    "40 %": 0.4,
+    "75%": 0.75,
+    "30 percent": 0.3,
+    "0.4": 0.4,
+}
 STAYS = (
-    "to {}", "reduce to {}", "reduced to {}", "boil down to {}", "boil it down to {}", "leave {}", "leave {} of it",
-    "{} left", "{} of it", "{} remains", "until {} is left", "down to {}",
-)  # fmt: skip
+    "to {}",
+    "reduce to {}",
+    "reduced to {}",
+    "boil down to {}",
+    "boil it down to {}",
+    "leave {}",
+    "leave {} of it",
+    "{} left",
+    "{} of it",
+    "{} remains",
+    "until {} is left",
+    "down to {}",
+)
 GOES = (
-    "by {}", "reduce by {}", "reduced by {}", "boil down by {}", "reduce it by {}", "boil off {}", "boil away {}",
-    "{} gone", "{} off", "until {} is gone", "lose {}", "take {} away",
-)  # fmt: skip
+    "by {}",
+    "reduce by {}",
+    "reduced by {}",
+    "boil down by {}",
+    "reduce it by {}",
+    "boil off {}",
+    "boil away {}",
+    "{} gone",
+    "{} off",
+    "until {} is gone",
+    "lose {}",
+    "take {} away",
+)
 NEITHER = ("{}", "reduce {}", "boil down {}")
 
 

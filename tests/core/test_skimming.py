@@ -104,8 +104,10 @@ def test_whether_the_fat_is_enough_for_the_roux() -> None:
     roux, starch = SCHOOLS["white_roux"], SCHOOLS["corn_starch"]
     said = [fat_for_roux(kept, floating, 30.0, roux) for kept, floating in ((40, 0), (10, 60), (5, 10))]
     assert [in_words(s).split(";")[0].split(".")[0] for s in said if s] == [
-        "The roux needs 33 g of fat", "Keep 23 g of it for the roux", "The roux needs 33 g of fat",
-    ]  # fmt: skip
+        "The roux needs 33 g of fat",
+        "Keep 23 g of it for the roux",
+        "The roux needs 33 g of fat",
+    ]
     assert said[2] is not None
     assert "Butter makes up the rest" in in_words(said[2])
     assert fat_for_roux(0, 100, 30.0, starch) is None

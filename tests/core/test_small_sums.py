@@ -55,11 +55,12 @@ def test_a_gram_of_gum_takes_the_room_of_other_solids() -> None:
 def test_fat_under_a_scale_is_weighed_with_the_rest() -> None:
     straight = Pan.round("straight", 200, 150, empty_g=1000)
     begun = ev.Started(
-        pan=straight, burner=BURNER,
+        pan=straight,
+        burner=BURNER,
         liquid=StrainedLiquid.model_validate(
             {"measured": {"method": "scale", "value": 3000.0, "hot": True}, "fat_mm": 10.0, "salt": METER}
         ),
-    )  # fmt: skip
+    )
     found = potted(begun).contents
     layer_ml = math.pi * 100.0**2 * 10.0 / 1000.0
     assert found.fat_ml == pytest.approx(layer_ml, rel=0.02)

@@ -73,7 +73,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
         ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
     ],
-)  # fmt: skip
+)
 def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
     in_metric, in_us = said(told(*steps))
     assert metric in in_metric

@@ -21,13 +21,23 @@ from spissus_core.phenomena.fat import layer_ml
 
 TAPERED = Pan.round("tapered", 160, 95, rim_mm=220, empty_g=890)
 OVAL = Pan(
-    name="oval", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=310, rim_width_mm=235,
+    name="oval",
+    shape="oval",
+    base_length_mm=290,
+    base_width_mm=215,
+    rim_length_mm=310,
+    rim_width_mm=235,
     height_mm=115,
-)  # fmt: skip
+)
 TRAY = Pan(
-    name="tray", shape="rectangular", base_length_mm="40 cm", base_width_mm="27 cm", rim_length_mm="42 cm",
-    rim_width_mm="29 cm", height_mm="6.5 cm",
-)  # fmt: skip
+    name="tray",
+    shape="rectangular",
+    base_length_mm="40 cm",
+    base_width_mm="27 cm",
+    rim_length_mm="42 cm",
+    rim_width_mm="29 cm",
+    height_mm="6.5 cm",
+)
 
 
 @given(st.sampled_from([PAN, TAPERED, OVAL, TRAY]), st.floats(min_value=0.0, max_value=1.0))
@@ -187,10 +197,12 @@ def test_calibrating_brings_any_pan_nearer(base: float, rim: float) -> None:
     measured = OVAL
     true = measured.model_copy(
         update={
-            "base_length_mm": 290 * base, "base_width_mm": 215 * base, "rim_length_mm": 310 * max(rim, base),
+            "base_length_mm": 290 * base,
+            "base_width_mm": 215 * base,
+            "rim_length_mm": 310 * max(rim, base),
             "rim_width_mm": 235 * max(rim, base),
         }
-    )  # fmt: skip
+    )
     fitted = calibrated(measured, dips(true, 800, 2000, 4000)).pan
     wrong = [abs(pan.volume_ml(60) - true.volume_ml(60)) for pan in (measured, fitted)]
     assert wrong[1] <= wrong[0] + 5.0

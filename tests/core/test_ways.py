@@ -11,9 +11,16 @@ from spissus_core.pantry.ways import EARLIER, QUICKEST, WAYS
 from spissus_core.planning.solving import Task
 
 GUM = School(
-    key="scratch_gum", label="scratch gum", words="with gum", sort="quick", offered=True, dry="gum", term="gum",
-    tbsp_g=9.0, make_min=2.0,
-)  # fmt: skip
+    key="scratch_gum",
+    label="scratch gum",
+    words="with gum",
+    sort="quick",
+    offered=True,
+    dry="gum",
+    term="gum",
+    tbsp_g=9.0,
+    make_min=2.0,
+)
 
 
 def test_a_way_is_called_by_what_it_is_composed_of() -> None:
@@ -43,9 +50,16 @@ def test_a_gum_is_a_school_like_any_other(monkeypatch: pytest.MonkeyPatch) -> No
     assert new == {
         f"{where}-scratch_gum"
         for where in (
-            "all-volume", "part-volume", "all-here", "all-stretch", "all-time", "all-told", "all-taste", "part-taste",
+            "all-volume",
+            "part-volume",
+            "all-here",
+            "all-stretch",
+            "all-time",
+            "all-told",
+            "all-taste",
+            "part-taste",
         )
-    }  # fmt: skip
+    }
     task = Task(pot(), wanted(900, body=4))
     bound = task.route(offered["all-volume-scratch_gum"])
     assert bound.feasible

@@ -33,17 +33,29 @@ STRONG = Burner(name="big burner", net_kw=3.0)
 @pytest.mark.parametrize(
     ("said", "field", "value"),
     [
-        ("900 ml", "volume_ml", 900.0), ("0,5 l", "volume_ml", 500.0), ("half a litre", "volume_ml", 500.0),
-        ("900", "volume_ml", 900.0), ("half", "share", 0.5), ("half of it", "share", 0.5),
+        ("900 ml", "volume_ml", 900.0),
+        ("0,5 l", "volume_ml", 500.0),
+        ("half a litre", "volume_ml", 500.0),
+        ("900", "volume_ml", 900.0),
+        ("half", "share", 0.5),
+        ("half of it", "share", 0.5),
         ("a third left", "share", 1 / 3),
-        ("two thirds of the pot", "share", 2 / 3), ("3/4 of it", "share", 0.75), ("by 400 ml", "gone_ml", 400.0),
-        ("½", "share", 0.5), ("50 %", "share", 0.5),
-        ("boil down by a third", "share", 2 / 3), ("reduce to half", "share", 0.5), ("all of it", "share", 1.0),
-        ("2.4 kg on the scale", "gross_g", 2400.0), ("0.9 % salt", "at_salt_percent", 0.9),
-        ("20 min", "minutes", 20.0), ("1 1/2 h", "minutes", 90.0), ("for 6 people", "people", 6),
+        ("two thirds of the pot", "share", 2 / 3),
+        ("3/4 of it", "share", 0.75),
+        ("by 400 ml", "gone_ml", 400.0),
+        ("½", "share", 0.5),
+        ("50 %", "share", 0.5),
+        ("boil down by a third", "share", 2 / 3),
+        ("reduce to half", "share", 0.5),
+        ("all of it", "share", 1.0),
+        ("2.4 kg on the scale", "gross_g", 2400.0),
+        ("0.9 % salt", "at_salt_percent", 0.9),
+        ("20 min", "minutes", 20.0),
+        ("1 1/2 h", "minutes", 90.0),
+        ("for 6 people", "people", 6),
         ("one person", "people", 1),
     ],
-)  # fmt: skip
+)
 def test_how_much_is_read_as_it_is_said(said: str, field: str, value: float) -> None:
     wish = ev.Wanted(amount=said)
     assert wish.told == (field,)
@@ -61,13 +73,23 @@ def test_helpings_have_a_size() -> None:
 @pytest.mark.parametrize(
     ("said", "complaint"),
     [
-        ("", "Say how much sauce"), ("a lot", "not a unit"), ("blub", "says nothing of how much"),
-        ("20 °C", "says nothing of how much"), ("2.5 people", "whole number"), ("0 people", "whole number"),
-        ("five quarters", "of what"), ("a third", "left, or gone"), ("2/3", "left, or gone"), ("8", "of what"),
-        ("by 120 %", "between nothing and all"), ("9 furlongs", "not a unit"), ("-3 l", "says nothing"),
-        ("1e9 people", "says nothing"), ("99999 min", "must lie"),
+        ("", "Say how much sauce"),
+        ("a lot", "not a unit"),
+        ("blub", "says nothing of how much"),
+        ("20 °C", "says nothing of how much"),
+        ("2.5 people", "whole number"),
+        ("0 people", "whole number"),
+        ("five quarters", "of what"),
+        ("a third", "left, or gone"),
+        ("2/3", "left, or gone"),
+        ("8", "of what"),
+        ("by 120 %", "between nothing and all"),
+        ("9 furlongs", "not a unit"),
+        ("-3 l", "says nothing"),
+        ("1e9 people", "says nothing"),
+        ("99999 min", "must lie"),
     ],
-)  # fmt: skip
+)
 def test_what_says_nothing_of_how_much_is_asked_again(said: str, complaint: str) -> None:
     with refused((ValidationError, SpissusError), complaint):
         ev.Wanted(amount=said)

@@ -179,9 +179,16 @@ def sentences() -> tuple[tuple[str, dict[str, str]], ...]:
 def wishes() -> tuple[tuple[str, str, float | None], ...]:
     """What a cook says of how much sauce, the field it belongs to, and its value; None where it must be asked about."""
     fields = {
-        "left": "share", "gone": "gone_ml", "ml": "volume_ml", "g": "gross_g", "salt": "at_salt_percent",
-        "min": "minutes", "people": "people", "helpings": "portions", "step": "body",
-    }  # fmt: skip
+        "left": "share",
+        "gone": "gone_ml",
+        "ml": "volume_ml",
+        "g": "gross_g",
+        "salt": "at_salt_percent",
+        "min": "minutes",
+        "people": "people",
+        "helpings": "portions",
+        "step": "body",
+    }
     out: list[tuple[str, str, float | None]] = []
     for _, text, expected in written("wishes.txt"):
         kind, _, value = expected.partition(" ")

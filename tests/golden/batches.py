@@ -21,10 +21,12 @@ def worked(name: str, events: list[dict[str, Any]]) -> dict[str, Any]:
     """The answer of a batch with these events, as its page gets it."""
     log = [
         ev.Event.model_construct(
-            id=UUID(one["id"]), seq=one["seq"], at=datetime.fromisoformat(one["at"]),
+            id=UUID(one["id"]),
+            seq=one["seq"],
+            at=datetime.fromisoformat(one["at"]),
             payload=ev.recorded(one["payload"], one.get("version", 1)),
         )
         for one in events
-    ]  # fmt: skip
+    ]
     batch = Batch(id=uuid5(NAMESPACE, name), name=name, created_at=log[0].at, last_seq=len(log))
     return dict(json.loads(batch_out(batch, Board(log)).model_dump_json()))

@@ -35,9 +35,15 @@ EVENINGS = range(9_100_000, 9_100_012)
 
 #: Amounts, told in every way there is.
 AMOUNTS = (
-    {"volume_ml": 740}, {"portions": 7, "portion_ml": 85}, {"people": 6, "over": "mash"}, {"share": 0.35},
-    {"gone_ml": 460}, {"gross_g": 2480}, {"at_salt_percent": 0.85}, {"minutes": 23},
-)  # fmt: skip
+    {"volume_ml": 740},
+    {"portions": 7, "portion_ml": 85},
+    {"people": 6, "over": "mash"},
+    {"share": 0.35},
+    {"gone_ml": 460},
+    {"gross_g": 2480},
+    {"at_salt_percent": 0.85},
+    {"minutes": 23},
+)
 
 
 def _shown(*said: Argument | Reason | None) -> Iterator[str]:

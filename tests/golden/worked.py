@@ -46,9 +46,14 @@ KEPT = Path(__file__).with_name("worked.json")
 
 SMALL = Pan.round("18 cm pan", 180, 105, rim_mm=205, empty_g=1060)
 OVAL = Pan(
-    name="oval pot", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=330, rim_width_mm=235,
+    name="oval pot",
+    shape="oval",
+    base_length_mm=290,
+    base_width_mm=215,
+    rim_length_mm=330,
+    rim_width_mm=235,
     height_mm=95,
-)  # fmt: skip
+)
 
 STRONG = Burner(name="strong burner", net_kw=2.0, boils_c=98.0)
 
@@ -72,10 +77,11 @@ LISTS = {
     "beans": "500 g dry white beans\n5 l water\n3 carrots\n2 celery sticks\n300 g bacon\n400 g tomatoes\n",
 }
 COOKED: list[dict[str, Any]] = [
-    {}, {"cover": "open", "heat": "stove", "hours": 1.5, "strain": "pressed", "pieces": "small"},
+    {},
+    {"cover": "open", "heat": "stove", "hours": 1.5, "strain": "pressed", "pieces": "small"},
     {"cover": "ajar", "oven_c": 130, "hours": 4, "strain": "milled", "level": "half_way", "trimmed": True},
     {"cover": "paper", "strain": "colander", "level": "submerged", "overnight": True},
-]  # fmt: skip
+]
 
 
 def _log(*happened: tuple[float, ev.Kind]) -> list[ev.Event]:
@@ -97,76 +103,122 @@ def logs() -> dict[str, list[ev.Event]]:
     )
     return {
         "from start to plate": _log(
-            *boiling, (14, _jug("1.35 l")), (24, _jug("1.15 l")), (33, _jug("960 ml")),
-            (36, ev.Thickened(thickener="white_roux", dry_g=15)), (42, ev.Tested(of="body", verdict="low")),
-            (44, ev.Thickened(thickener="corn_starch", dry_g=3)), (46, ev.Tested(of="body", verdict="right")),
-            (47, ev.Salted(salt_g=1.5)), (48, ev.Tested(of="salt", verdict="high")),
+            *boiling,
+            (14, _jug("1.35 l")),
+            (24, _jug("1.15 l")),
+            (33, _jug("960 ml")),
+            (36, ev.Thickened(thickener="white_roux", dry_g=15)),
+            (42, ev.Tested(of="body", verdict="low")),
+            (44, ev.Thickened(thickener="corn_starch", dry_g=3)),
+            (46, ev.Tested(of="body", verdict="right")),
+            (47, ev.Salted(salt_g=1.5)),
+            (48, ev.Tested(of="salt", verdict="high")),
         ),
         "by scale, with a pause and half the heat": _log(
-            *boiling, (9, read("scale", 2900)), (13, read("scale", 2800)), (14, ev.Heated(heat="off")),
-            (20, ev.Heated(heat="boil", share=0.5)), (30, read("scale", 2650)),
+            *boiling,
+            (9, read("scale", 2900)),
+            (13, read("scale", 2800)),
+            (14, ev.Heated(heat="off")),
+            (20, ev.Heated(heat="boil", share=0.5)),
+            (30, read("scale", 2650)),
             (34, ev.Added(ingredient="cream_heavy", mass_g=60)),
             (40, read("scale", 2600)),
         ),
         "a simmer under paper, then the oven": _log(
-            (0, started("1.9 l", "jug", hot=False)), (1, ev.Heated(heat="simmer", cover="paper")),
+            (0, started("1.9 l", "jug", hot=False)),
+            (1, ev.Heated(heat="simmer", cover="paper")),
             (1, wanted(1200, body=1)),
-            (2, ev.Chosen(route="all-salt-white_roux")), (40, _jug("1.7 l")), (45, ev.Heated(heat="oven", oven_c=180)),
+            (2, ev.Chosen(route="all-salt-white_roux")),
+            (40, _jug("1.7 l")),
+            (45, ev.Heated(heat="oven", oven_c=180)),
             (80, _jug("1.5 l")),
         ),
         "two pans, then together, then a smaller one": _log(
-            *boiling, (10, ev.Split(volume_ml=500, pan=SMALL, burner=STRONG)), (20, read("dip", 21)),
+            *boiling,
+            (10, ev.Split(volume_ml=500, pan=SMALL, burner=STRONG)),
+            (20, read("dip", 21)),
             (24, ev.Rejoined()),
-            (25, ev.Moved(pan=SMALL, burner=STRONG)), (30, read("dip", 34)),
+            (25, ev.Moved(pan=SMALL, burner=STRONG)),
+            (30, read("dip", 34)),
         ),
         "with meat in it, drawn off and poured back": _log(
             (0, started("2 l", solids_g=600, fat_mm=3, fat_in="pan")),
             (2, ev.Drawn(volume_ml=900, pan=SMALL, burner=STRONG)),
-            (3, wanted(600)), (4, ev.Chosen(route="all-volume-corn_starch_own")), (12, read("scale", 1850)),
+            (3, wanted(600)),
+            (4, ev.Chosen(route="all-volume-corn_starch_own")),
+            (12, read("scale", 1850)),
             (14, ev.Returned(volume_ml=200)),
-            (15, ev.Solids(mass_g=150)), (22, read("dip", 40)), (23, ev.Metered(percent=0.9)),
+            (15, ev.Solids(mass_g=150)),
+            (22, read("dip", 40)),
+            (23, ev.Metered(percent=0.9)),
         ),
         "ice, and what it adds": _log(
-            (0, started("1.8 l", fat_ml="120 ml")), (3, ev.Skimmed(way="ice", ice_g=400)),
-            (4, wanted(1000, body=2)), (5, ev.Chosen(route="all-body-alone")), (12, _jug("1.7 l")),
+            (0, started("1.8 l", fat_ml="120 ml")),
+            (3, ev.Skimmed(way="ice", ice_g=400)),
+            (4, wanted(1000, body=2)),
+            (5, ev.Chosen(route="all-body-alone")),
+            (12, _jug("1.7 l")),
             (15, _jug("1.75 l", gain="added")),
         ),
         "weighed, with its fat and some meat": _log(
-            (0, started("3.4 kg", "scale", fat_mm=4, solids_g=300)), (1, wanted(900)),
+            (0, started("3.4 kg", "scale", fat_mm=4, solids_g=300)),
+            (1, wanted(900)),
             (2, ev.Chosen(route="all-volume-white_roux")),
         ),
         "boiled dry": _log(
-            (0, started("400 ml", fat_ml="60 ml")), (15, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml")),
+            (0, started("400 ml", fat_ml="60 ml")),
+            (15, ev.Skimmed(way="boil_dry", dissolved_ml="300 ml")),
         ),
         "by the list": _log(
-            (0, by_list), (1, wanted(900, body=3)), (2, ev.Chosen(route="all-volume-corn_starch_own")),
+            (0, by_list),
+            (1, wanted(900, body=3)),
+            (2, ev.Chosen(route="all-volume-corn_starch_own")),
             (15, read("scale", 2600)),
         ),
         "tongues that differ": _log(
-            (0, started("1.5 l", salt={"by": "taste", "verdict": "salty"}, fat_ml=0)), (1, wanted(1100)),
-            (2, ev.Chosen(route="all-volume-corn_starch_own")), (4, ev.Tested(of="salt", verdict="flat")),
-            (5, ev.Tested(of="salt", verdict="salty")), (6, ev.Salted(salt_g=2)), (7, ev.Metered(percent=0.7)),
-            (8, ev.Tested(of="salt", verdict="low")), (9, ev.Tested(of="salt", verdict="low")),
+            (0, started("1.5 l", salt={"by": "taste", "verdict": "salty"}, fat_ml=0)),
+            (1, wanted(1100)),
+            (2, ev.Chosen(route="all-volume-corn_starch_own")),
+            (4, ev.Tested(of="salt", verdict="flat")),
+            (5, ev.Tested(of="salt", verdict="salty")),
+            (6, ev.Salted(salt_g=2)),
+            (7, ev.Metered(percent=0.7)),
+            (8, ev.Tested(of="salt", verdict="low")),
+            (9, ev.Tested(of="salt", verdict="low")),
         ),
         "slips of the finger": _log(
-            *boiling, (5, ev.Salted(salt_g=1.2)), (5.2, ev.Salted(salt_g=1.2)), (7, ev.Salted(salt_g=40)),
+            *boiling,
+            (5, ev.Salted(salt_g=1.2)),
+            (5.2, ev.Salted(salt_g=1.2)),
+            (7, ev.Salted(salt_g=40)),
         ),
         "a lid, a part of the heat, a jug that gains": _log(
-            *boiling, (5, ev.Heated(heat="boil", share=0.6, cover="ajar")), (15, _jug("1.45 l")), (16, _jug("1.52 l")),
-            (25, ev.FatSeen(look="film")), (26, ev.Seen(sign="film")), (30, _jug("1.2 l")), (31, ev.Finished()),
+            *boiling,
+            (5, ev.Heated(heat="boil", share=0.6, cover="ajar")),
+            (15, _jug("1.45 l")),
+            (16, _jug("1.52 l")),
+            (25, ev.FatSeen(look="film")),
+            (26, ev.Seen(sign="film")),
+            (30, _jug("1.2 l")),
+            (31, ev.Finished()),
         ),
         "a ladle from under the fat": _log(
-            (0, started("2.4 l", fat_ml="140 ml")), (1, wanted(500, body=4)),
-            (2, ev.Chosen(route="part-volume-white_roux")), (5, ev.Taken(volume_ml="620 ml", how="under")),
-            (8, ev.Skimmed(way="spoon", fat_ml="4 ml")), (12, ev.Thickened(thickener="white_roux", dry_g=12)),
-            (22, ev.Tested(of="body", verdict="right")), (23, ev.Tested(of="body", verdict="high")),
+            (0, started("2.4 l", fat_ml="140 ml")),
+            (1, wanted(500, body=4)),
+            (2, ev.Chosen(route="part-volume-white_roux")),
+            (5, ev.Taken(volume_ml="620 ml", how="under")),
+            (8, ev.Skimmed(way="spoon", fat_ml="4 ml")),
+            (12, ev.Thickened(thickener="white_roux", dry_g=12)),
+            (22, ev.Tested(of="body", verdict="right")),
+            (23, ev.Tested(of="body", verdict="high")),
         ),
         "cooling": _log(
-            (0, started("2.5 l", fat_ml="150 ml")), (5, ev.Cooling(celsius=88, surroundings_c=4)),
+            (0, started("2.5 l", fat_ml="150 ml")),
+            (5, ev.Cooling(celsius=88, surroundings_c=4)),
             (35, ev.Probed(celsius=60)),
             (95, ev.Probed(celsius=31)),
         ),
-    }  # fmt: skip
+    }
 
 
 def cases() -> dict[str, Any]:
@@ -177,7 +229,9 @@ def cases() -> dict[str, Any]:
         pot, wish = timeline.pot, timeline.asked.wanted
         assert pot is not None
         found: dict[str, Any] = {
-            "pot": pot, "body": (pot.body, pot.body.estimate), "salt": pot.salt_percent,
+            "pot": pot,
+            "body": (pot.body, pot.body.estimate),
+            "salt": pot.salt_percent,
             "depths": (pot.depth_mm, pot.fat_mm, pot.gross_g),
             "state": {
                 "kept_fat_g": timeline.skimming.kept_g,
@@ -185,9 +239,14 @@ def cases() -> dict[str, Any]:
                 "thickener_added": timeline.binding.in_it,
                 "cooling": timeline.cooling,
             },
-            "act": board.act, "doing": board.act.kind, "ribbon": board.ribbon,
-            "taught": board.taught, "strained": board.strained, "settling": settling(pot), "rest": rest_ml(pot, wish),
-        }  # fmt: skip
+            "act": board.act,
+            "doing": board.act.kind,
+            "ribbon": board.ribbon,
+            "taught": board.taught,
+            "strained": board.strained,
+            "settling": settling(pot),
+            "rest": rest_ml(pot, wish),
+        }
         if board.strained is not None:
             ways = options(pot, board.strained)
             found["skim"] = (ways, advised(ways, rest_ml(pot, wish)))
@@ -222,7 +281,9 @@ def cases() -> dict[str, Any]:
         "settling": [settling_minutes(60.0, size, thick) for size in (100.0, 5.0) for thick in (1.0, 8.0)],
         "powers": [
             power(pan, STRONG, HeatSetting(heat=heat, share=0.7, cover=cover, oven_c=170), 45.0)
-            for pan in (PAN, SMALL) for heat in ("boil", "simmer", "oven") for cover in ("open", "tight")
+            for pan in (PAN, SMALL)
+            for heat in ("boil", "simmer", "oven")
+            for cover in ("open", "tight")
         ],
         "powers learned": [
             power(PAN, TAUGHT, HeatSetting(heat=heat, share=0.5, cover="ajar", oven_c=170), 45.0)
@@ -240,16 +301,28 @@ def cases() -> dict[str, Any]:
         "units": {text: parse(text, "time") for text in ("90 min", "2 h", "1 1/2 hours")},
         "pace of cooling": [time_constant(_readings(step), 4.0) for step in (3.0, 1.4)],
         "rates together": combined("boil", [(1.0, 0.2), (1.2, 0.1), (0.9, 0.3)]),
-    }  # fmt: skip
+    }
     return out
 
 
 #: Amounts in the measures that kitchens have.
 MEASURES = (
-    "1 knob butter", "1 glass red wine", "1 wineglass red wine", "1 mug chicken stock", "1 bottle red wine",
-    "1 carton apple juice", "1 tin tomatoes", "1 heaped tbsp flour", "1 handful flour", "a pinch of salt",
-    "2 large carrots", "3 cloves garlic", "1 dash soy sauce", "1 splash brandy", "2 tbsp tomato paste",
-)  # fmt: skip
+    "1 knob butter",
+    "1 glass red wine",
+    "1 wineglass red wine",
+    "1 mug chicken stock",
+    "1 bottle red wine",
+    "1 carton apple juice",
+    "1 tin tomatoes",
+    "1 heaped tbsp flour",
+    "1 handful flour",
+    "a pinch of salt",
+    "2 large carrots",
+    "3 cloves garlic",
+    "1 dash soy sauce",
+    "1 splash brandy",
+    "2 tbsp tomato paste",
+)
 
 
 def _read(text: str) -> list[Any]:

@@ -51,9 +51,24 @@ def _number(text: str) -> float | None:
 def test_the_catalogue_covers_the_trade() -> None:
     assert len(catalogue()) >= 340
     assert {item.group for item in catalogue().values()} >= {
-        "stock", "wine", "starch", "fat", "dairy", "salt", "condiment", "acid", "sugar", "tomato",
-        "meat", "cured", "vegetable", "fruit", "pulse", "juice", "spice",
-    }  # fmt: skip
+        "stock",
+        "wine",
+        "starch",
+        "fat",
+        "dairy",
+        "salt",
+        "condiment",
+        "acid",
+        "sugar",
+        "tomato",
+        "meat",
+        "cured",
+        "vegetable",
+        "fruit",
+        "pulse",
+        "juice",
+        "spice",
+    }
     assert len(NAMED) >= 150
 
 

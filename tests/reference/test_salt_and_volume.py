@@ -25,9 +25,11 @@ SHOWS = {"weight": (1.0, 0.0), "salt alone": (0.0, 1.0), "meter": (0.004, 1.0)}
 
 
 def _gaussian(
-    minutes: NDArray[np.float64], shown: list[tuple[float, float]], readings: NDArray[np.float64],
+    minutes: NDArray[np.float64],
+    shown: list[tuple[float, float]],
+    readings: NDArray[np.float64],
     start: tuple[float, float, float],
-) -> tuple[NDArray[np.float64], NDArray[np.float64]]:  # fmt: skip
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """Mean and covariance of the heat by the last minute and of the salt, all readings at once: the covariance of
     integrated Brownian motion, a start that was measured wrong, and a salt that goes with it in part."""
     values, errors = readings
@@ -92,9 +94,12 @@ def test_a_meter_at_nine_tenths_in_a_pot_that_began_at_half_a_per_cent() -> None
 
 @settings(max_examples=40, deadline=None)
 @given(
-    st.floats(0.3, 1.2), st.floats(2.0, 40.0), st.floats(0.2, 3.0), st.sampled_from(["jug", "list"]),
+    st.floats(0.3, 1.2),
+    st.floats(2.0, 40.0),
+    st.floats(0.2, 3.0),
+    st.sampled_from(["jug", "list"]),
     st.lists(st.tuples(st.sampled_from(["metered", "tasted", "jug"]), st.floats(-2.0, 2.0)), min_size=1, max_size=4),
-)  # fmt: skip
+)
 def test_nobody_salts_a_pot_by_looking(
     percent: float, minutes: float, rate: float, known: str, looks: list[tuple[str, float]]
 ) -> None:
@@ -128,9 +133,18 @@ def _stops_at(power: float, seed: int) -> float:
     """Salt, %, in a pot of its own physics that was only metered, where the app said to stop; 0.9 is wanted."""
     rng = np.random.default_rng(seed)
     pot = TruePot(
-        water=1420.0, salt=7.5, gelatin=25.0, pulp=2.0, other=50.0, alcohol=0.0, fat=0.0, kw=power, thickener=1.0,
-        pulp_factor=1.0, pending_kj=25.0,
-    )  # fmt: skip
+        water=1420.0,
+        salt=7.5,
+        gelatin=25.0,
+        pulp=2.0,
+        other=50.0,
+        alcohol=0.0,
+        fat=0.0,
+        kw=power,
+        thickener=1.0,
+        pulp_factor=1.0,
+        pending_kj=25.0,
+    )
 
     def meter() -> float:
         return max(pot.salt_percent + rng.normal(0.0, meter_error(pot.salt_percent)), 0.05)

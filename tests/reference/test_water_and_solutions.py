@@ -99,11 +99,25 @@ def test_solutions_against_handbook_densities(solute: str, percent: float, densi
 def test_pan_volumes_against_numerical_integration(depth: float) -> None:
     pans = (
         Pan.round("tapered", 160, 95, rim_mm=220),
-        Pan(name="oval", shape="oval", base_length_mm=290, base_width_mm=215, rim_length_mm=330, rim_width_mm=235,
-            height_mm=95),
-        Pan(name="tray", shape="rectangular", base_length_mm=400, base_width_mm=270, rim_length_mm=440,
-            rim_width_mm=300, height_mm=95),
-    )  # fmt: skip
+        Pan(
+            name="oval",
+            shape="oval",
+            base_length_mm=290,
+            base_width_mm=215,
+            rim_length_mm=330,
+            rim_width_mm=235,
+            height_mm=95,
+        ),
+        Pan(
+            name="tray",
+            shape="rectangular",
+            base_length_mm=400,
+            base_width_mm=270,
+            rim_length_mm=440,
+            rim_width_mm=300,
+            height_mm=95,
+        ),
+    )
     for pan in pans:
         integral, _ = quad(pan.area_mm2, 0.0, depth)
         assert pan.volume_ml(depth) == pytest.approx(integral / 1000, rel=1e-9)

@@ -50,9 +50,13 @@ whole = {b.name: json.loads(batch_out(b, Board(log_of(b))).model_dump_json()) fo
 print(json.dumps(whole))
 """
     done = subprocess.run(
-        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code], cwd=ROOT, env=site.env, check=True,
-        capture_output=True, text=True,
-    )  # fmt: skip
+        [sys.executable, "server/manage.py", "shell", "-v", "0", "-c", code],
+        cwd=ROOT,
+        env=site.env,
+        check=True,
+        capture_output=True,
+        text=True,
+    )
     return dict(json.loads(done.stdout))
 
 
@@ -224,10 +228,13 @@ def test_a_step_that_fails_stops_the_command_with_its_own_message(site: Site, tm
     # Everything but the front end is there already.
     (copy / ".venv").symlink_to(ROOT / ".venv")
     failed = subprocess.run(
-        [str(copy / "spissus"), "serve"], capture_output=True, text=True, check=False,
+        [str(copy / "spissus"), "serve"],
+        capture_output=True,
+        text=True,
+        check=False,
         env=clean_env(DATABASE_URL=site.env["DATABASE_URL"], PORT=str(free_port()))
         | {"PATH": f"{tmp_path}:{os.environ['PATH']}"},
-    )  # fmt: skip
+    )
     assert failed.returncode == 1
     assert failed.stderr.rstrip().endswith("Front-end packages could not be installed: npm says why above.")
     assert "Traceback" not in failed.stderr

@@ -110,11 +110,22 @@ def test_what_is_no_address_counts_as_the_proxys_own(site: Site, wrong: str) -> 
 
 
 HOSTILE = {
-    "Accept": "\xff\xfe", "Accept-Language": "en" * 3000, "Authorization": "Bearer \xff", "Content-Length": "0",
-    "Cookie": "sessionid=%00; csrftoken=\xff", "Host": "127.0.0.1", "If-None-Match": "\xff", "Range": "bytes=9-1",
-    "Referer": "https://127.0.0.1:99999999/", "X-CSRFToken": "\xff" * 70, "X-Forwarded-Proto": "gopher",
-    "X-HTTP-Method-Override": "DELETE", "Upgrade": "websocket", "Connection": "upgrade", "Expect": "200-maybe",
-}  # fmt: skip
+    "Accept": "\xff\xfe",
+    "Accept-Language": "en" * 3000,
+    "Authorization": "Bearer \xff",
+    "Content-Length": "0",
+    "Cookie": "sessionid=%00; csrftoken=\xff",
+    "Host": "127.0.0.1",
+    "If-None-Match": "\xff",
+    "Range": "bytes=9-1",
+    "Referer": "https://127.0.0.1:99999999/",
+    "X-CSRFToken": "\xff" * 70,
+    "X-Forwarded-Proto": "gopher",
+    "X-HTTP-Method-Override": "DELETE",
+    "Upgrade": "websocket",
+    "Connection": "upgrade",
+    "Expect": "200-maybe",
+}
 
 
 @pytest.mark.parametrize("name", HOSTILE)

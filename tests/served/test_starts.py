@@ -31,9 +31,12 @@ def started(site: Site, command: str, log: Path, **env: str) -> Iterator[str]:
     more = {"DATABASE_URL": site.env["DATABASE_URL"], "PORT": url.rpartition(":")[2]} | env
     with log.open("wb") as said:
         running = subprocess.Popen(
-            [*ENDS_WITH_US, str(ROOT / "spissus"), command], env=clean_env(**more), stdout=said, stderr=said,
+            [*ENDS_WITH_US, str(ROOT / "spissus"), command],
+            env=clean_env(**more),
+            stdout=said,
+            stderr=said,
             start_new_session=True,
-        )  # fmt: skip
+        )
         try:
             wait_until_alive(url, running)
             yield url
@@ -164,8 +167,9 @@ def test_a_build_that_is_served_stays_until_nobody_serves_it(copy: Path) -> None
     assert in_shell(copy, build).stdout.strip() == first
     server = subprocess.Popen(
         ["flock", "-s", str(copy / "web" / first / ".whole"), "sh", "-c", "echo; exec sleep 1000"],
-        stdout=subprocess.PIPE, start_new_session=True,
-    )  # fmt: skip
+        stdout=subprocess.PIPE,
+        start_new_session=True,
+    )
     try:
         assert server.stdout is not None
         server.stdout.readline()

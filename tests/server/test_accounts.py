@@ -105,9 +105,15 @@ def test_measures_are_guessed_from_the_language(client: Client, db: None, langua
 
 def test_pans_come_and_go(cook: Caller) -> None:
     pan = {
-        "name": "tall pot", "shape": "round", "base_length_mm": "26 cm", "base_width_mm": "26 cm",
-        "rim_length_mm": "26 cm", "rim_width_mm": "26 cm", "height_mm": "7 in", "empty_g": "2.4 kg",
-    }  # fmt: skip
+        "name": "tall pot",
+        "shape": "round",
+        "base_length_mm": "26 cm",
+        "base_width_mm": "26 cm",
+        "rim_length_mm": "26 cm",
+        "rim_width_mm": "26 cm",
+        "height_mm": "7 in",
+        "empty_g": "2.4 kg",
+    }
     added = cook.send("/pans", pan).json()
     assert added["height_mm"] == pytest.approx(177.8)
     assert added["capacity"]["value"] == pytest.approx(9440, rel=1e-3)

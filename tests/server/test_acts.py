@@ -21,9 +21,12 @@ from spissus_core.planning.solving import solve_route
 
 WAY = "all-volume-white_roux"
 STORY = [
-    started("1.6 l", fat_ml="80 ml"), wanted(900), ev.Chosen(route=WAY), ev.Skimmed(way="separator"),
+    started("1.6 l", fat_ml="80 ml"),
+    wanted(900),
+    ev.Chosen(route=WAY),
+    ev.Skimmed(way="separator"),
     read("scale", "2340 g"),
-]  # fmt: skip
+]
 
 
 def _timeline() -> Timeline:
@@ -34,12 +37,25 @@ def _sample(act: type[Act]) -> Act:
     """An act of a class, each of its fields with something in it."""
     reads = potted(*STORY).reads(potted(*STORY).contents)
     given: dict[str, Any] = {
-        "wish": wanted(900), "route": solve_route(potted(*STORY), wanted(900), WAY), "volume_ml": 50.0,
-        "dry_g": 12.0, "first": True, "salt_g": 2.0, "fat_ml": 40.0, "way": "spoon",
-        "mark": Mark(700.0, reads, "dip"), "expect": reads, "thought_ml": 720.0, "late_min": 5.0,
-        "thickener": SCHOOLS["white_roux"], "stands": Cooling("above"), "by": None,
-        "partly": True, "concern": Concern("butter", EVENING), "slip": Slip(UUID(int=1), 5.0, 2.0),
-    }  # fmt: skip
+        "wish": wanted(900),
+        "route": solve_route(potted(*STORY), wanted(900), WAY),
+        "volume_ml": 50.0,
+        "dry_g": 12.0,
+        "first": True,
+        "salt_g": 2.0,
+        "fat_ml": 40.0,
+        "way": "spoon",
+        "mark": Mark(700.0, reads, "dip"),
+        "expect": reads,
+        "thought_ml": 720.0,
+        "late_min": 5.0,
+        "thickener": SCHOOLS["white_roux"],
+        "stands": Cooling("above"),
+        "by": None,
+        "partly": True,
+        "concern": Concern("butter", EVENING),
+        "slip": Slip(UUID(int=1), 5.0, 2.0),
+    }
     return act(**{field.name: given[field.name] for field in fields(act) if field.default is MISSING})
 
 

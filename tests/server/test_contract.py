@@ -60,9 +60,12 @@ def by_token(cook: Caller) -> dict[str, Any]:
 @pytest.mark.sets_aside
 @schema.parametrize()
 @settings(
-    max_examples=CASES, derandomize=True, deadline=None, phases=[Phase.explicit, Phase.generate],
+    max_examples=CASES,
+    derandomize=True,
+    deadline=None,
+    phases=[Phase.explicit, Phase.generate],
     suppress_health_check=list(HealthCheck),
-)  # fmt: skip
+)
 def test_whatever_fits_the_description_is_answered(
     case: Case, signed_in: dict[str, Any], by_token: dict[str, Any]
 ) -> None:

@@ -35,9 +35,11 @@ def issued(cook: Caller, kind: str = "scale", batch: str | None = None) -> dict[
 def sent(token: str, readings: list[tuple[datetime, float]]) -> Any:
     body = {"readings": [{"at": at.isoformat(), "value": value} for at, value in readings]}
     return Client().post(
-        "/api/v1/device/readings", json.dumps(body), content_type="application/json",
+        "/api/v1/device/readings",
+        json.dumps(body),
+        content_type="application/json",
         headers={"Authorization": f"Bearer {token}"},
-    )  # fmt: skip
+    )
 
 
 def boiling(cook: Caller, ago_min: float = 20.0) -> dict[str, Any]:

@@ -95,7 +95,8 @@ def test_no_sentence_escapes_the_catalogue(path: Path) -> None:
     with speaking(backwards(english())):
         foreign = dict(sentences(worked(kept["name"], kept["events"])))
     escaped = [
-        (where, text) for where, text in sentences(worked(kept["name"], kept["events"]))
+        (where, text)
+        for where, text in sentences(worked(kept["name"], kept["events"]))
         if foreign.get(where) == text and not TYPED.search(where)
-    ]  # fmt: skip
+    ]
     assert escaped == []

@@ -107,8 +107,10 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
 
 def test_an_oven_is_told_its_temperature(cook: Caller) -> None:
     batch = planned(cook)
-    told = {degrees: record(cook, batch, minute, {"kind": "heated", "heat": "oven", "oven_c": degrees})
-            for minute, degrees in ((3, "130 °C"), (4, "392 °F"))}  # fmt: skip
+    told = {
+        degrees: record(cook, batch, minute, {"kind": "heated", "heat": "oven", "oven_c": degrees})
+        for minute, degrees in ((3, "130 °C"), (4, "392 °F"))
+    }
     assert told["392 °F"]["heat"]["oven"]["metric"] == "200\u00a0°C"
     assert text_of(told["392 °F"]["log"][-1]["text"], "us") == "In the oven at 392 °F"
     cooler, hotter = (told[d]["curve"]["steam_g_min"]["best"] for d in ("130 °C", "392 °F"))
@@ -152,8 +154,12 @@ def test_pans_are_compared_and_changed(cook: Caller) -> None:
 
 def test_a_pot_is_split_and_poured_together(cook: Caller) -> None:
     batch, kitchen = planned(cook), cook.kitchen()
-    split = {"kind": "split", "volume_ml": "600 ml", "pan_id": kitchen["pans"][1]["id"],
-             "burner_id": kitchen["burners"][1]["id"]}  # fmt: skip
+    split = {
+        "kind": "split",
+        "volume_ml": "600 ml",
+        "pan_id": kitchen["pans"][1]["id"],
+        "burner_id": kitchen["burners"][1]["id"],
+    }
     two = record(cook, batch, 2, split)
     assert two["beside"] == "20 cm saucepan"
     assert two["curve"]["steam_g_min"]["best"] == pytest.approx(2 * batch["curve"]["steam_g_min"]["best"], rel=0.02)

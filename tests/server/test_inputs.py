@@ -87,12 +87,20 @@ def test_answers_of_the_api_are_not_stored(cook: Caller) -> None:
 @pytest.mark.parametrize(
     "line",
     [
-        "1 l stock, reduced to 0 %", "1 l stock, leave 0/5", "1 l stock, reduced by 100 %", "1 l stock, leave 1/0",
-        "9" * 190 + " g salt", "9" * 90 + "/" + "9" * 90 + " l stock", "1 " + "9" * 150 + "/3 cups stock",
-        "3 parts stock to " + "9" * 100 + " parts water, 1 l", "9" * 100 + "½ l stock",
-        "1 l stock, reduced to " + "9" * 3 + " %", "٣ l stock", "1 l stock, reduced to ٣/٤",
+        "1 l stock, reduced to 0 %",
+        "1 l stock, leave 0/5",
+        "1 l stock, reduced by 100 %",
+        "1 l stock, leave 1/0",
+        "9" * 190 + " g salt",
+        "9" * 90 + "/" + "9" * 90 + " l stock",
+        "1 " + "9" * 150 + "/3 cups stock",
+        "3 parts stock to " + "9" * 100 + " parts water, 1 l",
+        "9" * 100 + "½ l stock",
+        "1 l stock, reduced to " + "9" * 3 + " %",
+        "٣ l stock",
+        "1 l stock, reduced to ٣/٤",
     ],
-)  # fmt: skip
+)
 def test_a_line_that_once_broke_is_read_or_handed_back(cook: Caller, line: str) -> None:
     answer = cook.send("/previews/line", {"text": line})
     assert answer.status_code == 200, answer.content
@@ -158,11 +166,19 @@ def _cursor(text: str) -> str:
 @pytest.mark.parametrize(
     "cursor",
     [
-        "x", "%00", "é", _cursor("[]"), _cursor("2026-01-01 x"), _cursor(f"0001-01-01T00:00:00+14:00 {SOME}"),
-        _cursor(f"9999-12-31T23:59:59-14:00 {SOME}"), _cursor(f"2026-01-01 {SOME}"), _cursor("{" * 60),
-        _cursor(f"infinity {SOME}"), "A" * 201,
+        "x",
+        "%00",
+        "é",
+        _cursor("[]"),
+        _cursor("2026-01-01 x"),
+        _cursor(f"0001-01-01T00:00:00+14:00 {SOME}"),
+        _cursor(f"9999-12-31T23:59:59-14:00 {SOME}"),
+        _cursor(f"2026-01-01 {SOME}"),
+        _cursor("{" * 60),
+        _cursor(f"infinity {SOME}"),
+        "A" * 201,
     ],
-)  # fmt: skip
+)
 def test_a_hand_made_cursor_is_a_place_or_none(cook: Caller, cursor: str) -> None:
     assert cook.client.get("/api/v1/batches", {"cursor": cursor}).status_code in (200, 422)
 

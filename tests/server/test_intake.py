@@ -36,8 +36,13 @@ def test_a_sentence_comes_back_in_the_words_of_a_start(cook: Caller) -> None:
 
 def test_a_list_is_read_and_what_is_not_known_is_kept(cook: Caller) -> None:
     lines = read(cook, LIST)["lines"]
-    assert [line["name"] for line in lines] == ["pork cheek", "table salt", "chicken stock, home made, lightly salted",
-                                                "blorple", "red wine"]  # fmt: skip
+    assert [line["name"] for line in lines] == [
+        "pork cheek",
+        "table salt",
+        "chicken stock, home made, lightly salted",
+        "blorple",
+        "red wine",
+    ]
     assert text_of(lines[0]["brings"][0]["said"]) == "gives 18 to 72 g fat"
     assert text_of(lines[3]["problem"]).startswith("“blorple” is not in the catalogue")
     assert lines[3]["line"]["text"] == "3 cups blorple"
@@ -264,8 +269,12 @@ def test_calibrating_a_pan(cook: Caller) -> None:
 
 def test_drawing_off_and_pouring_back(cook: Caller) -> None:
     batch, kitchen = cook.start(), cook.kitchen()
-    drawn = {"kind": "drawn", "volume_ml": "400 ml", "pan_id": kitchen["pans"][0]["id"],
-             "burner_id": kitchen["burners"][0]["id"]}  # fmt: skip
+    drawn = {
+        "kind": "drawn",
+        "volume_ml": "400 ml",
+        "pan_id": kitchen["pans"][0]["id"],
+        "burner_id": kitchen["burners"][0]["id"],
+    }
     after = cook.record(batch["id"], drawn).json()
     assert after["pan"]["name"] == kitchen["pans"][0]["name"]
     assert after["pot"]["liquid"]["value"] == pytest.approx(400, rel=0.01)

@@ -16,9 +16,13 @@ from .conftest import Caller, person
 May = Literal["everyone", "member", "cook", "device"]
 
 PAN = {
-    "name": "tall pot", "base_length_mm": 260, "base_width_mm": 260, "rim_length_mm": 260, "rim_width_mm": 260,
+    "name": "tall pot",
+    "base_length_mm": 260,
+    "base_width_mm": 260,
+    "rim_length_mm": 260,
+    "rim_width_mm": 260,
     "height_mm": 180,
-}  # fmt: skip
+}
 AT = "2026-03-14T18:00:00Z"
 
 
@@ -85,7 +89,7 @@ ROWS: dict[str, Row] = {
     "DELETE /devices/{device_id}": Row("cook", "/devices/{device}", ids=("device",)),
     "GET /device": Row("device"),
     "POST /device/readings": Row("device", body={"readings": [{"at": AT, "value": 2000}]}),
-}  # fmt: skip
+}
 
 
 def operations() -> set[str]:
@@ -115,11 +119,15 @@ def call(client: Client, key: str, things: dict[str, str], start: dict[str, Any]
     """The row's call by ``client``."""
     method, path = key.split(" ")
     row = ROWS[key]
-    body = {
-        "start": start,
-        "batch": {"id": str(uuid4()), "event_id": str(uuid4()), "at": AT, "name": "Shin", "start": start},
-        "event": {"id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": "x"}},
-    }.get(row.body, row.body) if isinstance(row.body, str) else row.body  # fmt: skip
+    body = (
+        {
+            "start": start,
+            "batch": {"id": str(uuid4()), "event_id": str(uuid4()), "at": AT, "name": "Shin", "start": start},
+            "event": {"id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": "x"}},
+        }.get(row.body, row.body)
+        if isinstance(row.body, str)
+        else row.body
+    )
     where = "/api/v1" + (row.path or path).format(**things)
     more = {} if body is None else {"data": body, "content_type": "application/json"}
     return client.generic(method, where) if body is None else getattr(client, method.lower())(where, **more)

@@ -130,12 +130,20 @@ def test_a_field_that_is_not_known_any_more_is_passed_over(cook: Caller) -> None
 @pytest.mark.parametrize(
     "payload",
     [
-        {"kind": "stirred", "turns": 3}, {"kind": "salted"}, {"kind": "salted", "salt_g": {"much": True}}, {}, [],
-        "salted", 7, {"kind": ["salted"]}, {"kind": "salted", "salt_g": 1e308}, {"kind": "thickened", "dry_g": 5},
+        {"kind": "stirred", "turns": 3},
+        {"kind": "salted"},
+        {"kind": "salted", "salt_g": {"much": True}},
+        {},
+        [],
+        "salted",
+        7,
+        {"kind": ["salted"]},
+        {"kind": "salted", "salt_g": 1e308},
+        {"kind": "thickened", "dry_g": 5},
         {"kind": "added", "ingredient": "no_such_thing", "mass_g": 5},
     ],
     ids=str,
-)  # fmt: skip
+)
 def test_what_cannot_be_read_stands_in_the_log_and_can_be_taken_back(cook: Caller, payload: Any) -> None:
     batch = cook.start()["id"]
     before = cook.get(f"/batches/{batch}").json()["pot"]
@@ -249,9 +257,30 @@ def test_what_fails_inside_keeps_its_traceback(
 # -- ten thousand rows of any shape ------------------------------------------------------------------
 
 ODD = (
-    None, True, False, 0, -1, 1e-320, 1e308, -1e9, 10**40, "", "0", "∞", "{}", "\u202e1 l", "x" * 5000, [], {}, [[[]]],
-    {"kind": "struck"}, "0001-01-01T00:00:00Z", "9999-12-31T23:59:59+14:00", 3.5, "NaN",
-)  # fmt: skip
+    None,
+    True,
+    False,
+    0,
+    -1,
+    1e-320,
+    1e308,
+    -1e9,
+    10**40,
+    "",
+    "0",
+    "∞",
+    "{}",
+    "\u202e1 l",
+    "x" * 5000,
+    [],
+    {},
+    [[[]]],
+    {"kind": "struck"},
+    "0001-01-01T00:00:00Z",
+    "9999-12-31T23:59:59+14:00",
+    3.5,
+    "NaN",
+)
 
 
 def mutated(payload: Any, chance: random.Random) -> Any:

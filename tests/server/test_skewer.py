@@ -30,15 +30,15 @@ def svg_lines(text: str) -> list[tuple[float, float, float, float]]:
     assert root.get("width") == "210mm"
     assert root.get("viewBox") == "0 0 210 297"
     lines = root.iter("{http://www.w3.org/2000/svg}line")
-    return [(float(e.get("x1", 0)), 297 - float(e.get("y1", 0)), float(e.get("x2", 0)), 297 - float(e.get("y2", 0)))
-            for e in lines]  # fmt: skip
+    return [
+        (float(e.get("x1", 0)), 297 - float(e.get("y1", 0)), float(e.get("x2", 0)), 297 - float(e.get("y2", 0)))
+        for e in lines
+    ]
 
 
 @pytest.mark.parametrize("kind", ["pdf", "svg"])
 def test_a_millimetre_is_a_millimetre(kind: str) -> None:
-    lines = (
-        pdf_lines(pdf("Pork", MARKS, 105.0)) if kind == "pdf" else svg_lines(svg("Pork", MARKS, 105.0))
-    )  # fmt: skip
+    lines = pdf_lines(pdf("Pork", MARKS, 105.0)) if kind == "pdf" else svg_lines(svg("Pork", MARKS, 105.0))
     # The bar that the cook checks with a ruler.
     assert any(x1 - x0 == pytest.approx(100.0, abs=0.02) and y0 == y1 for x0, y0, x1, y1 in lines)
     # The outline is as long as the pan is deep, and the marks stand at their depths above its lower edge.
@@ -46,9 +46,7 @@ def test_a_millimetre_is_a_millimetre(kind: str) -> None:
     assert len(outline) == 2
     assert outline[0][3] - outline[0][1] == pytest.approx(105.0, abs=0.02)
     base = outline[0][1]
-    full = sorted(
-        y0 - base for x0, y0, x1, y1 in lines if y0 == y1 and x1 - x0 == pytest.approx(8.0, abs=0.02)
-    )  # fmt: skip
+    full = sorted(y0 - base for x0, y0, x1, y1 in lines if y0 == y1 and x1 - x0 == pytest.approx(8.0, abs=0.02))
     assert full == pytest.approx([0.0, 27.0, 35.0, 64.0, 105.0], abs=0.02)
 
 

@@ -61,8 +61,11 @@ def main() -> None:
             jobs = [(seed, i, "erring", judgement) for seed, i in product([asked.seed], range(asked.count))]
             result = came_of([told for told, _ in pool.starmap(told_of, jobs, chunksize=10)])
             row = {"figure": name, "times": turn, "good": result.good, "tasty": result.tasty, "acts": result.acts}
-            print(f"{name} x {turn}: {100 * result.tasty:.1f} % good and strong, {100 * result.good:.1f} % good, "
-                  f"{result.acts:.0f} acts", flush=True)  # fmt: skip
+            print(
+                f"{name} x {turn}: {100 * result.tasty:.1f} % good and strong, {100 * result.good:.1f} % good, "
+                f"{result.acts:.0f} acts",
+                flush=True,
+            )
             found.append(row)
     if not only:
         kept = {"seed": asked.seed, "evenings": asked.count, "rows": found}

@@ -101,9 +101,11 @@ def came_of(ended: Sequence[Ended]) -> Cell:
     """Shares that ended too far past and too short, the median of looks, and the two closest of them, min."""
     past = np.array([one.past for one in ended])
     return Cell(
-        float(np.mean(past > OFF)), float(np.mean(past < -OFF)), float(np.median([one.looks for one in ended])),
+        float(np.mean(past > OFF)),
+        float(np.mean(past < -OFF)),
+        float(np.median([one.looks for one in ended])),
         min(one.closest_min for one in ended),
-    )  # fmt: skip
+    )
 
 
 def main() -> None:

@@ -66,11 +66,18 @@ class AQuarterOff(Operator):
 OPERATORS: dict[str, Operator] = {"a quarter off": AQuarterOff()} | {
     name: get_operator(f"core/Replace{name}")()
     for name in (
-        "BinaryOperator_Add_Sub", "BinaryOperator_Sub_Add", "BinaryOperator_Mul_Div", "BinaryOperator_Div_Mul",
-        "ComparisonOperator_Lt_Gt", "ComparisonOperator_Gt_Lt", "ComparisonOperator_LtE_GtE",
-        "ComparisonOperator_GtE_LtE", "ComparisonOperator_Eq_NotEq", "UnaryOperator_USub_UAdd",
+        "BinaryOperator_Add_Sub",
+        "BinaryOperator_Sub_Add",
+        "BinaryOperator_Mul_Div",
+        "BinaryOperator_Div_Mul",
+        "ComparisonOperator_Lt_Gt",
+        "ComparisonOperator_Gt_Lt",
+        "ComparisonOperator_LtE_GtE",
+        "ComparisonOperator_GtE_LtE",
+        "ComparisonOperator_Eq_NotEq",
+        "UnaryOperator_USub_UAdd",
     )
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,9 +178,16 @@ FIRST = "tests/core/test_worked.py"
 
 #: Loaded once, before the processes that try the mutants part: what the core stands on takes longer to load than it.
 FOUNDATIONS = (
-    "hypothesis", "numpy", "pint", "pydantic", "pytest", "rapidfuzz", "scipy.linalg", "scipy.optimize",
+    "hypothesis",
+    "numpy",
+    "pint",
+    "pydantic",
+    "pytest",
+    "rapidfuzz",
+    "scipy.linalg",
+    "scipy.optimize",
     "scipy.special",
-)  # fmt: skip
+)
 
 
 def try_one(mutant: Mutant, files: list[str]) -> None:
@@ -246,9 +260,10 @@ def main() -> None:
         last = json.loads(FOUND.read_text(encoding="utf-8"))
         gone = len(last["survivors"]) - len(results)
         told = {
-            "seed": last["seed"], "tried": last["tried"] - gone,
+            "seed": last["seed"],
+            "tried": last["tried"] - gone,
             "noticed": last["noticed"] + len(results) - len(survivors),
-        }  # fmt: skip
+        }
     told["survivors"] = sorted(mutant.name for mutant in survivors)
     FOUND.write_text(json.dumps(told, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
 

@@ -75,9 +75,17 @@ class Senses:
 
 ERRING = Senses()
 PERFECT = Senses(
-    jug=0.0, dip_mm=0.0, scale_g=0.0, spoon=0.0, tongue=0.0, raw_tongue=0.0, late=0.0, doubled=0.0, forgotten=0.0,
+    jug=0.0,
+    dip_mm=0.0,
+    scale_g=0.0,
+    spoon=0.0,
+    tongue=0.0,
+    raw_tongue=0.0,
+    late=0.0,
+    doubled=0.0,
+    forgotten=0.0,
     open_lid=0.0,
-)  # fmt: skip
+)
 
 
 #: What a pot is made of.
@@ -105,9 +113,8 @@ class TruePot:
     @property
     def liquid_g(self) -> float:
         return (
-            self.water + self.salt + self.gelatin + self.pulp + self.other + self.alcohol + self.starch
-            + self.bound_fat
-        )  # fmt: skip
+            self.water + self.salt + self.gelatin + self.pulp + self.other + self.alcohol + self.starch + self.bound_fat
+        )
 
     @property
     def ml(self) -> float:
@@ -203,14 +210,19 @@ class Evening:
         wine = rng.random() < 0.4
         self.start_salt = rng.uniform(0.2, 1.5)
         self.pot = TruePot(
-            water=ml * (1.0 - (gelatin + pulp + other) / 150.0), salt=ml * self.start_salt / 100.0,
-            gelatin=ml * gelatin / 100.0 * math.exp(rng.normal(0.0, 0.15)), pulp=ml * pulp / 100.0,
-            other=ml * other / 100.0, alcohol=ml * rng.uniform(0.003, 0.02) if wine else 0.0,
-            fat=ml * rng.uniform(0.0, 0.08), kw=0.0, thickener=math.exp(rng.uniform(*map(math.log, s.thickener))),
+            water=ml * (1.0 - (gelatin + pulp + other) / 150.0),
+            salt=ml * self.start_salt / 100.0,
+            gelatin=ml * gelatin / 100.0 * math.exp(rng.normal(0.0, 0.15)),
+            pulp=ml * pulp / 100.0,
+            other=ml * other / 100.0,
+            alcohol=ml * rng.uniform(0.003, 0.02) if wine else 0.0,
+            fat=ml * rng.uniform(0.0, 0.08),
+            kw=0.0,
+            thickener=math.exp(rng.uniform(*map(math.log, s.thickener))),
             pulp_factor=math.exp(rng.uniform(-math.log(s.pulp), math.log(s.pulp))),
             # Strained and skimmed it has cooled a little.
             pending_kj=ml / 1000.0 * 4.0 * rng.uniform(0.0, 8.0),
-        )  # fmt: skip
+        )
         # A pan twice as big as what is in it, as wide as high would be half.
         width = round((8.0 * 2.2e3 * (ml + self.pot.fat * 1.1) / math.pi) ** (1.0 / 3.0))
         self.pan = Pan.round("pan", width, round(width / 2.0), empty_g=1200.0 + ml / 3.0)
@@ -288,9 +300,11 @@ class Evening:
         salt = min(words, key=lambda word: abs(words[word] - gap))
         fat_ml = 1.1 * self.pot.fat * (1.0 + self.rng.normal(0.0, 0.1))
         liquid = {
-            "measured": self.measured(self.method), "salt": {"by": "taste", "verdict": salt},
-            "character": self.character, "fat_ml": max(round(fat_ml), 0),
-        }  # fmt: skip
+            "measured": self.measured(self.method),
+            "salt": {"by": "taste", "verdict": salt},
+            "character": self.character,
+            "fat_ml": max(round(fat_ml), 0),
+        }
         if self.senses.tongue == 0.0:
             liquid["salt"] = {"by": "meter", "percent": self.pot.salt_percent}
         self.record(ev.Started(pan=self.pan, burner=self.burner, liquid=StrainedLiquid.model_validate(liquid)))
@@ -410,17 +424,22 @@ class Evening:
 
     def wish(self) -> dict[str, Any]:
         return {
-            "volume_ml": self.amount, "body": self.body, "salt_percent": self.liking,
+            "volume_ml": self.amount,
+            "body": self.body,
+            "salt_percent": self.liking,
             "ceiling_percent": max(1.3, self.liking + 0.2),
-        }  # fmt: skip
+        }
 
     @property
     def kind(self) -> dict[str, str]:
         """Which way, size and kind of pot it was."""
         return {
-            "way": self.way, "liquid": self.character, "measured by": self.method, "body": str(self.body),
+            "way": self.way,
+            "liquid": self.character,
+            "measured by": self.method,
+            "body": str(self.body),
             "amount": "under 200 mL" if self.amount < 200.0 else "to 800 mL" if self.amount < 800.0 else "more",
-        }  # fmt: skip
+        }
 
     @property
     def strong(self) -> bool:
@@ -492,19 +511,22 @@ def came_of(ran: Sequence[Evening]) -> Result:
         for group, member in evening.kind.items():
             groups.setdefault(group, {}).setdefault(member, []).append(fine)
     return Result(
-        evenings=len(ran), good=float(np.mean(good)),
+        evenings=len(ran),
+        good=float(np.mean(good)),
         tasty=float(np.mean([fine and e.strong for e, fine in zip(ran, good, strict=True)])),
         strength=round(float(np.median([e.multiple for e in ran])), 2),
         minutes=(float(np.median([e.minutes for e in ran])), float(np.quantile([e.minutes for e in ran], 0.9))),
         acts=float(np.median([len(e.acts) for e in ran])),
         never=float(np.mean([e.verdict == "never finished" for e in ran])),
-        spoons=float(np.mean([e.spoons for e in ran])), tastes=float(np.mean([e.tastes for e in ran])),
-        parts=float(np.mean([e.parts for e in ran])), verdicts=dict(Counter(e.verdict for e in ran).most_common()),
+        spoons=float(np.mean([e.spoons for e in ran])),
+        tastes=float(np.mean([e.tastes for e in ran])),
+        parts=float(np.mean([e.parts for e in ran])),
+        verdicts=dict(Counter(e.verdict for e in ran).most_common()),
         good_by={
             group: {one: (round(float(np.mean(fine)), 3), len(fine)) for one, fine in sorted(members.items())}
             for group, members in groups.items()
         },
-    )  # fmt: skip
+    )
 
 
 RESULTS = Path(__file__).with_suffix(".json")
@@ -566,10 +588,16 @@ def told_of(seed: int, i: int, name: str, judgement: Judgement = JUDGEMENT) -> t
         for (act, state), said in zip(evening.acts, chain(evening.said, repeat("")), strict=False)
     )
     told = Told(
-        verdict=evening.verdict, strong=evening.strong, multiple=evening.multiple, minutes=evening.minutes,
-        acts=[None] * len(evening.acts), spoons=evening.spoons, tastes=evening.tastes,
-        parts=evening.parts, kind=evening.kind,
-    )  # fmt: skip
+        verdict=evening.verdict,
+        strong=evening.strong,
+        multiple=evening.multiple,
+        minutes=evening.minutes,
+        acts=[None] * len(evening.acts),
+        spoons=evening.spoons,
+        tastes=evening.tastes,
+        parts=evening.parts,
+        kind=evening.kind,
+    )
     return told, text
 
 

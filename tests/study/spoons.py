@@ -90,9 +90,10 @@ def came_of(pots: Sequence[Bound]) -> Cell:
     """What came of these pots."""
     return Cell(
         float(np.mean([abs(p.gap) <= 0.5 and p.parts <= MOST_PARTS for p in pots])),
-        float(np.mean([p.most_gap > 1.0 for p in pots])), float(np.mean([p.parts for p in pots])),
+        float(np.mean([p.most_gap > 1.0 for p in pots])),
+        float(np.mean([p.parts for p in pots])),
         float(np.mean([p.spoons for p in pots])),
-    )  # fmt: skip
+    )
 
 
 def main() -> None:

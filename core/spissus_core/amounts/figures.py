@@ -53,7 +53,9 @@ def _figures(value: float) -> str:
 
 
 def _with_a_point(found: re.Match[str]) -> str:
-    digits = "".join(_figures(0.0 if word in ("nought", "zero") else _number(word))
-                     for word in found["tenths"].lower().replace("-", " ").split())  # fmt: skip
+    digits = "".join(
+        _figures(0.0 if word in ("nought", "zero") else _number(word))
+        for word in found["tenths"].lower().replace("-", " ").split()
+    )
     whole = 0.0 if found["whole"].lower() in ("nought", "zero") else _number(found["whole"])
     return f"{_figures(whole)}.{digits}"

@@ -104,9 +104,12 @@ def parse(
             field,
             say(
                 "amounts.wrong_kind",
-                unit=said.unit.name, found=_NOUNS[said.unit.dimension], needed=_NOUNS[dimension], example=example,
+                unit=said.unit.name,
+                found=_NOUNS[said.unit.dimension],
+                needed=_NOUNS[dimension],
+                example=example,
             ),
-        )  # fmt: skip
+        )
     if said.unit.name == "°F":
         return (said.value - 32.0) / 1.8
     return said.value
@@ -138,9 +141,14 @@ def parse_mass_or_volume(text: str, *, field: str = "amount") -> tuple[Literal["
 
 
 def whole_amount(
-    text: str, dimension: Dimension, field: str, *, default_unit: str | None, signed: bool,
+    text: str,
+    dimension: Dimension,
+    field: str,
+    *,
+    default_unit: str | None,
+    signed: bool,
     among: Collection[Dimension] | None = None,
-) -> Said:  # fmt: skip
+) -> Said:
     """A text that is one amount and nothing else, with how far it may be off.
 
     Raises

@@ -127,11 +127,26 @@ def unit_at(text: str, of: Collection[Dimension] | None = None) -> tuple[Unit, s
 
 # -- numbers ------------------------------------------------------------------------------------
 
-_VULGAR = {c: Fraction(n, d) for c, n, d in (
-    ("½", 1, 2), ("⅓", 1, 3), ("⅔", 2, 3), ("¼", 1, 4), ("¾", 3, 4), ("⅕", 1, 5), ("⅖", 2, 5),
-    ("⅗", 3, 5), ("⅘", 4, 5), ("⅙", 1, 6), ("⅚", 5, 6), ("⅛", 1, 8), ("⅜", 3, 8), ("⅝", 5, 8),
-    ("⅞", 7, 8),
-)}  # fmt: skip
+_VULGAR = {
+    c: Fraction(n, d)
+    for c, n, d in (
+        ("½", 1, 2),
+        ("⅓", 1, 3),
+        ("⅔", 2, 3),
+        ("¼", 1, 4),
+        ("¾", 3, 4),
+        ("⅕", 1, 5),
+        ("⅖", 2, 5),
+        ("⅗", 3, 5),
+        ("⅘", 4, 5),
+        ("⅙", 1, 6),
+        ("⅚", 5, 6),
+        ("⅛", 1, 8),
+        ("⅜", 3, 8),
+        ("⅝", 5, 8),
+        ("⅞", 7, 8),
+    )
+}
 _SIGNS = "".join(_VULGAR)
 _GROUPED = re.compile(r"\d{1,3}(?: \d{3})+(?![\d/])(?:[.,]\d+)?")
 _FIGURES = re.compile(
@@ -144,14 +159,36 @@ _FIGURES = re.compile(
 
 #: Numbers in words.
 ONES = {
-    "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0, "eight": 8.0, "nine": 9.0,
-    "ten": 10.0, "eleven": 11.0, "twelve": 12.0, "thirteen": 13.0, "fourteen": 14.0, "fifteen": 15.0, "sixteen": 16.0,
-    "seventeen": 17.0, "eighteen": 18.0, "nineteen": 19.0,
-}  # fmt: skip
+    "one": 1.0,
+    "two": 2.0,
+    "three": 3.0,
+    "four": 4.0,
+    "five": 5.0,
+    "six": 6.0,
+    "seven": 7.0,
+    "eight": 8.0,
+    "nine": 9.0,
+    "ten": 10.0,
+    "eleven": 11.0,
+    "twelve": 12.0,
+    "thirteen": 13.0,
+    "fourteen": 14.0,
+    "fifteen": 15.0,
+    "sixteen": 16.0,
+    "seventeen": 17.0,
+    "eighteen": 18.0,
+    "nineteen": 19.0,
+}
 TENS = {
-    "twenty": 20.0, "thirty": 30.0, "forty": 40.0, "fifty": 50.0, "sixty": 60.0, "seventy": 70.0, "eighty": 80.0,
+    "twenty": 20.0,
+    "thirty": 30.0,
+    "forty": 40.0,
+    "fifty": 50.0,
+    "sixty": 60.0,
+    "seventy": 70.0,
+    "eighty": 80.0,
     "ninety": 90.0,
-}  # fmt: skip
+}
 _MANY = {"dozen": 12.0, "couple": 2.0, "pair": 2.0, "brace": 2.0, "hundred": 100.0, "few": 3.0, "several": 4.0}
 _WHOLES = {"a": 1.0, "an": 1.0, **ONES, **TENS}
 _WHOLES |= {f"{ten}{one}": t + o for ten, t in TENS.items() for one, o in ONES.items() if o < 10.0}

@@ -158,9 +158,13 @@ class Progress:
         look_at = self._look(minutes, there, self._chance_past(over, minutes), to_mark, last)
         expected = path.liquid_ml(max(self._spent([self.minute(look_at)])[0].best, 0.0))
         return Outlook(
-            arrives=(arrives[0], arrives[1], arrives[2]), look_at=look_at, expect_ml=expected,
-            steam=self.steam_g_min, readings=w.track.readings, outliers=w.track.outliers,
-        )  # fmt: skip
+            arrives=(arrives[0], arrives[1], arrives[2]),
+            look_at=look_at,
+            expect_ml=expected,
+            steam=self.steam_g_min,
+            readings=w.track.readings,
+            outliers=w.track.outliers,
+        )
 
     def looks_alone(self, stop_ml: float, error_ml: float, steps: int = ALONE_STEPS) -> list[LookAlone]:
         """The look that would follow a reading of so much liquid, down to the mark, each read as early as the stove may
@@ -188,9 +192,13 @@ class Progress:
         return out
 
     def _look(
-        self, minutes: NDArray[np.float64], there: NDArray[np.float64], past: NDArray[np.float64], to_mark: float,
+        self,
+        minutes: NDArray[np.float64],
+        there: NDArray[np.float64],
+        past: NDArray[np.float64],
+        to_mark: float,
         last: float,
-    ) -> datetime:  # fmt: skip
+    ) -> datetime:
         """The latest moment at which the pot has hardly gone past its mark; at least a minute after the last look.
 
         The last look is the one at the mark: where the one before would leave less than a minute until then, it is

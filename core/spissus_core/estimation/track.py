@@ -96,9 +96,13 @@ class Track(Changeable):
         """
         cee = error_kj**2
         return cls(
-            kj_min=kj_min, spread=spread, typical=kj_min, cee=cee, ces=salt_g_kj * cee,
+            kj_min=kj_min,
+            spread=spread,
+            typical=kj_min,
+            cee=cee,
+            ces=salt_g_kj * cee,
             css=salt_error_g**2 + salt_g_kj**2 * cee,
-        )  # fmt: skip
+        )
 
     def but(self, **changed: Any) -> Self:
         """The same with some fields replaced; what was worked out of the power stays while its likelihood does."""
@@ -188,11 +192,13 @@ class Track(Changeable):
             return self
         q = self.typical**2 * DRIFT_PER_MIN
         return self.but(
-            e0=self.e0 + self.r0 * minutes, e1=self.e1 + (1.0 + self.r1) * minutes,
+            e0=self.e0 + self.r0 * minutes,
+            e1=self.e1 + (1.0 + self.r1) * minutes,
             cee=self.cee + 2.0 * self.cer * minutes + self.crr * minutes**2 + q * minutes**3 / 3.0,
-            cer=self.cer + self.crr * minutes + q * minutes**2 / 2.0, crr=self.crr + q * minutes,
+            cer=self.cer + self.crr * minutes + q * minutes**2 / 2.0,
+            crr=self.crr + q * minutes,
             ces=self.ces + self.crs * minutes,
-        )  # fmt: skip
+        )
 
     def contradicted_by(self, energy_kj: float, error_kj: float) -> bool:
         """Whether a reading is too far from what is thought to be chance."""
@@ -222,9 +228,16 @@ class Track(Changeable):
             if not self.contradicting and not believed:
                 return self.but(outliers=self.outliers + 1, contradicting=1)
             return self.but(
-                e0=energy_kj, e1=0.0, cee=error_kj**2, cer=0.0, ces=0.0, readings=self.readings + 1, contradicting=0,
-                linear=FORGETS * self.linear, square=FORGETS * self.square,
-            )  # fmt: skip
+                e0=energy_kj,
+                e1=0.0,
+                cee=error_kj**2,
+                cer=0.0,
+                ces=0.0,
+                readings=self.readings + 1,
+                contradicting=0,
+                linear=FORGETS * self.linear,
+                square=FORGETS * self.square,
+            )
         return self.learned(energy_kj - self.energy_kj, 1.0, 0.0, error_kj)
 
     def learned(self, more: float, per_kj: float, per_g: float, error: float) -> Self:
@@ -238,12 +251,23 @@ class Track(Changeable):
         missing = more + along * self.power[0]
         e, r, s = with_e / total, with_r / total, with_s / total
         after = self.but(
-            e0=self.e0 + e * missing, e1=self.e1 - e * along, r0=self.r0 + r * missing, r1=self.r1 - r * along,
-            s0=self.s0 + s * missing, s1=self.s1 - s * along, cee=self.cee - e * with_e, cer=self.cer - e * with_r,
-            crr=self.crr - r * with_r, ces=self.ces - e * with_s, crs=self.crs - r * with_s,
-            css=self.css - s * with_s, linear=self.linear + missing * along / total,
-            square=self.square + along**2 / total, readings=self.readings + 1, contradicting=0,
-        )  # fmt: skip
+            e0=self.e0 + e * missing,
+            e1=self.e1 - e * along,
+            r0=self.r0 + r * missing,
+            r1=self.r1 - r * along,
+            s0=self.s0 + s * missing,
+            s1=self.s1 - s * along,
+            cee=self.cee - e * with_e,
+            cer=self.cer - e * with_r,
+            crr=self.crr - r * with_r,
+            ces=self.ces - e * with_s,
+            crs=self.crs - r * with_s,
+            css=self.css - s * with_s,
+            linear=self.linear + missing * along / total,
+            square=self.square + along**2 / total,
+            readings=self.readings + 1,
+            contradicting=0,
+        )
         return after.but(typical=after.power[0])
 
     def known(self, more: float, per_kj: float, per_g: float, error: float) -> Self:
@@ -252,9 +276,13 @@ class Track(Changeable):
         with_e, with_s = per_kj * self.cee + per_g * self.ces, per_kj * self.ces + per_g * self.css
         e, s = with_e / total, with_s / total
         return self.but(
-            e0=self.e0 + e * more, s0=self.s0 + s * more, cee=self.cee - e * with_e, ces=self.ces - e * with_s,
-            css=self.css - s * with_s, readings=self.readings + 1,
-        )  # fmt: skip
+            e0=self.e0 + e * more,
+            s0=self.s0 + s * more,
+            cee=self.cee - e * with_e,
+            ces=self.ces - e * with_s,
+            css=self.css - s * with_s,
+            readings=self.readings + 1,
+        )
 
     def ahead(self, minutes: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """Energy after so many more minutes for each power, (minutes, powers), and its deviation given the power."""

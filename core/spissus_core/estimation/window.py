@@ -76,9 +76,14 @@ class Window(Changeable):
         pending_kj = warming_kj(pot) if warm else 0.0
         error_kj = math.hypot(kj_of(pot.error_ml), WARMING_ERROR * pending_kj)
         return cls(
-            began=at, at=at, power=strength, setting=setting, assumed=assumed, pending_kj=pending_kj,
+            began=at,
+            at=at,
+            power=strength,
+            setting=setting,
+            assumed=assumed,
+            pending_kj=pending_kj,
             track=_begun(pot, strength.kj_min, strength.spread, error_kj),
-        )  # fmt: skip
+        )
 
     @property
     def heating(self) -> bool:
@@ -106,7 +111,7 @@ class Window(Changeable):
         boiled = gone - warms
         return self.but(
             at=to, track=track, pending_kj=self.pending_kj - warms, unseen_kj=self.unseen_kj + boiled
-        ), boiled  # fmt: skip
+        ), boiled
 
     def heated(self, before: Pot, after: Pot, setting: HeatSetting, at: datetime, *, assumed: bool) -> Self | None:
         """The heat is set anew: a bend in the line where it is the same kind of heat, else another stretch."""
@@ -135,7 +140,7 @@ class Window(Changeable):
         if self.pending_kj > 0.0 and abs(gone_kj) < SURE_SD * error_kj:
             return self.but(
                 track=self.track.known(gone_kj, 1.0, 0.0, error_kj), unseen_kj=0.0, measured=self.measured + 1
-            )  # fmt: skip
+            )
         # What was only thought to have boiled away, and is there after all, was on less heat than anyone said.
         waited = -self.unseen_kj - SURE_SD * error_kj <= gone_kj < 0.0
         believed = believed or waited or self.track.readings < FEW_READINGS
@@ -174,7 +179,7 @@ class Concentration:
             more_g=share * contents.liquid_g - contents.salt,
             g_kj=(share + traded / little) / WATER_KJ_G,
             error_g=error / 100.0 * contents.liquid_g,
-        )  # fmt: skip
+        )
 
 
 #: The share of the water over which it is looked how meat gives and takes salt. Numerical choice.
@@ -186,7 +191,7 @@ def _begun(pot: Pot, kj_min: float, spread: float, error_kj: float) -> Track:
     of_volume = kj_of(pot.error_ml) / error_kj if error_kj > 0.0 else 0.0
     return Track.begun(
         kj_min, spread, error_kj, salt_error_g=pot.salt_error_g, salt_g_kj=-pot.salt_g_g / WATER_KJ_G * of_volume**2
-    )  # fmt: skip
+    )
 
 
 def still(pot: Pot) -> Track:

@@ -160,8 +160,9 @@ class Salted(ActsOnPot):
         off_g = (self.spread or 0.0) * self.salt_g
         return pot.but(
             contents=pot.contents + Contents(salt=self.salt_g),
-            salt_minus=math.hypot(pot.salt_minus, off_g), salt_plus=math.hypot(pot.salt_plus, off_g),
-        )  # fmt: skip
+            salt_minus=math.hypot(pot.salt_minus, off_g),
+            salt_plus=math.hypot(pot.salt_plus, off_g),
+        )
 
     def apply(self, state: State, at: datetime) -> State:
         """Its salt has to be judged anew."""

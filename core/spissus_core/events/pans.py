@@ -272,8 +272,9 @@ class Returned(ChangesPan):
         more = back.salt / pot.contents.salt if pot.contents.salt > 0.0 else 0.0
         return pot.mixed(back, "volume_ml").but(
             kept=None if share > 1.0 - POURED_SLACK else pot.kept.scaled(1.0 - share),
-            salt_minus=pot.salt_minus * (1.0 + more), salt_plus=pot.salt_plus * (1.0 + more),
-        )  # fmt: skip
+            salt_minus=pot.salt_minus * (1.0 + more),
+            salt_plus=pot.salt_plus * (1.0 + more),
+        )
 
     def said(self) -> Message:
         """How much."""

@@ -51,9 +51,11 @@ class Wanted(Wish, Kind):
         timed = self.time_there_is is not None
         wanted = say(
             "events.wanted",
-            amount=self.amount_said, body=Term(LADDER[self.body].on_the_spoon), salt=show_plain(self.salt_percent, "%"),
+            amount=self.amount_said,
+            body=Term(LADDER[self.body].on_the_spoon),
+            salt=show_plain(self.salt_percent, "%"),
             ceiling=show_plain(self.ceiling_percent, "%"),
-        )  # fmt: skip
+        )
         wanted = clauses(wanted, say("events.wanted_in", time=show_minutes(self.minutes or 0.0)) if timed else None)
         without = [Term(AVOIDED_WORDS[key]) if key in AVOIDED_WORDS else key for key in self.avoid]
         return say("events.wanted_without", wanted=wanted, avoid=several("clauses", *without)) if without else wanted

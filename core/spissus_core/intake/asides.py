@@ -33,22 +33,25 @@ _NO_WEIGHT = "(?<!g )(?<!lb )(?<!oz )(?<!lbs )"
 #: How thick or long it was cut, what was taken off, and skin and bone that the figures of a cut have with it.
 _ASIDES = re.compile(
     r"\b(?:"
-    + "|".join((
-        r"white parts? only",
-        r"for the (?:sauce|pot|braise|stew)",
-        r"(?<=drained) of (?:(?:its|the) )?(?:juice|liquid|brine|oil)",
-        r"(?:(?<=juice )|(?<=yolks )|(?<=yolk )|(?<=whites )|(?<=zest ))only|(?:leaves|caps|stalks|tops) only",
-        rf"(?:(?:trimmed|freed|cleared|rid) of|no|without) (?:(?:all|its|the|their|excess|most|of) )*(?:{_NOT_EATEN})",
-        rf"(?:{_NOT_EATEN}) (?:off|removed|trimmed(?: off| away)?|cut off|taken off|discarded|out|away)",
-        rf"{_NO_WEIGHT}(?:weighed )?(?:before|after|when) (?:being )?{_PREPARED}",
-        rf"{_NO_WEIGHT}(?:unpeeled|peeled|untrimmed|trimmed|boned|prepared|gross|raw) weight",
-        r"(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the (?:bone|vine)|with (?:the )?(?:skin|bone|rind)s?",
-        r"(?:into |in )?\d[\d/.,–-]*\s*-?\s*(?:inch(?:es)?|in\.|cm|mm)(?:[ -](?:thick|long|wide|square))?"
-        r"(?: (?:chunks?|pieces?|cubes?|slices?|dice|lengths?|rounds?))?",
-    ))
+    + "|".join(
+        (
+            r"white parts? only",
+            r"for the (?:sauce|pot|braise|stew)",
+            r"(?<=drained) of (?:(?:its|the) )?(?:juice|liquid|brine|oil)",
+            r"(?:(?<=juice )|(?<=yolks )|(?<=yolk )|(?<=whites )|(?<=zest ))only|(?:leaves|caps|stalks|tops) only",
+            r"(?:(?:trimmed|freed|cleared|rid) of|no|without) (?:(?:all|its|the|their|excess|most|of) )*"
+            rf"(?:{_NOT_EATEN})",
+            rf"(?:{_NOT_EATEN}) (?:off|removed|trimmed(?: off| away)?|cut off|taken off|discarded|out|away)",
+            rf"{_NO_WEIGHT}(?:weighed )?(?:before|after|when) (?:being )?{_PREPARED}",
+            rf"{_NO_WEIGHT}(?:unpeeled|peeled|untrimmed|trimmed|boned|prepared|gross|raw) weight",
+            r"(?:skin|rind|bone|fat|head|shell)[ -](?:on|in)|on the (?:bone|vine)|with (?:the )?(?:skin|bone|rind)s?",
+            r"(?:into |in )?\d[\d/.,–-]*\s*-?\s*(?:inch(?:es)?|in\.|cm|mm)(?:[ -](?:thick|long|wide|square))?"
+            r"(?: (?:chunks?|pieces?|cubes?|slices?|dice|lengths?|rounds?))?",
+        )
+    )
     + r")(?![^\W\d_])",
     re.I,
-)  # fmt: skip
+)
 
 
 def without_asides(text: str) -> str:

@@ -213,10 +213,13 @@ def _solids(braise: Braise, at: _Leaning) -> _Solids:
             # A cut gives no more fat than it holds.
             rendered = min(at.of("render", cut.fat), what.fat or 100.0) * (TRIMMED if braise.trimmed else 1.0)
             given = {
-                "meat": MEAT_LEFT * raw, "meat_water": MEAT_LEFT * MEAT_WATER * raw, "fat": rendered * raw / 100.0,
-                "meat_juice": at.of("juice", cut.juice) * raw / 100.0, "meat_salt": what.salt * raw / 100.0,
+                "meat": MEAT_LEFT * raw,
+                "meat_water": MEAT_LEFT * MEAT_WATER * raw,
+                "fat": rendered * raw / 100.0,
+                "meat_juice": at.of("juice", cut.juice) * raw / 100.0,
+                "meat_salt": what.salt * raw / 100.0,
                 "gelatin": at.of("gelatin", cut.gelatin) * raw / 100.0,
-            }  # fmt: skip
+            }
             fats.append((line, given["fat"]))
             gelatins.append((line, given["gelatin"]))
         else:
@@ -287,21 +290,36 @@ def balance(
     salt = total.salt + solids.meat_salt + (greens.salt if given else 0.0) - lost
     passes = max(water - held, LEAST_PASSES * water) / water
     contents = Contents(
-        water=water, ethanol=total.ethanol, salt=share * salt, sugar=total.sugar + given * greens.sugar,
-        acid=total.acid + given * greens.acid, acetic=total.acetic + given * greens.acetic,
-        gelatin=total.gelatin + solids.gelatin, other=total.other + given * greens.other + JUICE_OTHER * juice,
-        fat_emulsified=total.fat_emulsified, starch=total.starch,
-    ).scaled(passes)  # fmt: skip
-    contents = contents.with_masses(
-        fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp
-    )  # fmt: skip
+        water=water,
+        ethanol=total.ethanol,
+        salt=share * salt,
+        sugar=total.sugar + given * greens.sugar,
+        acid=total.acid + given * greens.acid,
+        acetic=total.acetic + given * greens.acetic,
+        gelatin=total.gelatin + solids.gelatin,
+        other=total.other + given * greens.other + JUICE_OTHER * juice,
+        fat_emulsified=total.fat_emulsified,
+        starch=total.starch,
+    ).scaled(passes)
+    contents = contents.with_masses(fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp)
     return Balance(
-        contents=contents, water_in=water_in, takes_up=solids.takes_up, loss_g=loss, held_g=held, share=share,
-        passes=passes, salt_total=salt, salt_lost=lost, meat_salt=solids.meat_salt, juice_g=juice,
+        contents=contents,
+        water_in=water_in,
+        takes_up=solids.takes_up,
+        loss_g=loss,
+        held_g=held,
+        share=share,
+        passes=passes,
+        salt_total=salt,
+        salt_lost=lost,
+        meat_salt=solids.meat_salt,
+        juice_g=juice,
         given=1.0 if soft else given,
-        greens=greens, brought=tuple(brought), rendered=solids.rendered,
+        greens=greens,
+        brought=tuple(brought),
+        rendered=solids.rendered,
         melted=solids.melted,
-    )  # fmt: skip
+    )
 
 
 def _loss(braise: Braise, pan: Pan) -> Estimate:

@@ -85,7 +85,7 @@ _USE_WORDS: tuple[tuple[Use, str], ...] = (
         r"(?:for|to) (?:the )?(?:frying|fry|browning|brown|sear|searing|saut[eé]ing|saut[eé])(?: in)?(?: the \w+)?"
         r"|for the (?:frying )?pan|in the frying pan|(?:to|for) (?:soften|sweat)(?:ing)?(?: the \w+)?",
     ),
-)  # fmt: skip
+)
 _USES = tuple(
     (use, re.compile(rf"[,;(]?\s*(?:,\s*)?\b(?:and\s+|then\s+)?(?:{words})\)?(?=[\s,;).]|$)", re.I))
     for use, words in _USE_WORDS

@@ -213,8 +213,10 @@ def _alcohol(braise: Braise, poured: Sequence[Poured], best: Balance, *, measure
         most = sum(most_left(one) for one in down)
         why = say(
             "intake.boiled_down_before",
-            left=show_number(boiled_down, 2), all=show_number(before, 0, "g"), most=show_number(most, 2, "g"),
-        )  # fmt: skip
+            left=show_number(boiled_down, 2),
+            all=show_number(before, 0, "g"),
+            most=show_number(most, 2, "g"),
+        )
         return AlcoholLeft(Estimate(0.0, boiled_down, max(most, boiled_down)), "vapour", why)
     if cooked < NO_ALCOHOL_G:
         why = say(

@@ -292,9 +292,7 @@ def _by_measure(parts: Parts, own: Sequence[Ingredient]) -> list[Taken]:
     return found
 
 
-def _weighed(
-    text: str, parts: Parts, taken: Taken, done: Done, candidates: tuple[Ingredient, ...]
-) -> ReadLine:  # fmt: skip
+def _weighed(text: str, parts: Parts, taken: Taken, done: Done, candidates: tuple[Ingredient, ...]) -> ReadLine:
     """A line whose ingredient is known: how much of it, and what is doubtful."""
     what = taken.ingredient
     name = parts.words
@@ -304,9 +302,14 @@ def _weighed(
     if use == "fried" and what.group not in ("fat", "dairy", "cured", "meat"):
         use = "in"
     line = ReadLine(
-        text, name, ingredient=what, use=use, left=done.left, poured_off=done.poured_off if use == "fried" else 0.0,
+        text,
+        name,
+        ingredient=what,
+        use=use,
+        left=done.left,
+        poured_off=done.poured_off if use == "fried" else 0.0,
         candidates=candidates,
-    )  # fmt: skip
+    )
     if parts.first is None and not parts.sizes:
         return _doubted(replace(line, problem=say("intake.how_much")), taken)
     try:
@@ -379,8 +382,9 @@ def _differ(one: Ingredient, other: Ingredient) -> bool:
         max(*apart, 10.0 * abs(mine.salt - theirs.salt)) > _ALIKE_G
         or (one.household_g or 1.0) > _LIES_ALIKE * (other.household_g or 1.0)
         or (other.household_g or 1.0) > _LIES_ALIKE * (one.household_g or 1.0)
-        or one.group != other.group or one.allergens != other.allergens
-    )  # fmt: skip
+        or one.group != other.group
+        or one.allergens != other.allergens
+    )
 
 
 # -- salted by eye ----------------------------------------------------------------------------------

@@ -130,10 +130,13 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     contents = _with_fat(pan, from_composition(liquid_ml, per_100_g), fat_ml)
     error = error_ml(pan, known.measured.method, contents.volume_ml, contents.density_g_ml)
     return Strained(
-        contents=contents, salt_g=salt.scaled(contents.liquid_g / 100.0), measured_by=known.measured.method,
-        error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)), salt_g_g=contents.salt / contents.liquid_g,
+        contents=contents,
+        salt_g=salt.scaled(contents.liquid_g / 100.0),
+        measured_by=known.measured.method,
+        error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)),
+        salt_g_g=contents.salt / contents.liquid_g,
         doubt=_fat_doubt(liquid_ml, fat_ml),
-    )  # fmt: skip
+    )
 
 
 #: More than this share of a start being fat is asked about (common practice).
@@ -196,10 +199,14 @@ def _from_list(pan: Pan, known: StrainedLiquid, braise: Braise) -> Strained:
     salt_g = Estimate(*(bare_g * percent / (100.0 - percent) for percent in (salt.low, salt.best, salt.high)))
     by_grams = isinstance(known.salt, SaltByList)
     return Strained(
-        contents=contents.with_masses(salt=salt_g.best), salt_g=_without(salt_g, error / contents.liquid_ml, by_grams),
-        measured_by=by, error_ml=error, salt_g_g=0.0 if by_grams else salt_g.best / contents.liquid_g,
-        estimated=estimated, doubt=doubt,
-    )  # fmt: skip
+        contents=contents.with_masses(salt=salt_g.best),
+        salt_g=_without(salt_g, error / contents.liquid_ml, by_grams),
+        measured_by=by,
+        error_ml=error,
+        salt_g_g=0.0 if by_grams else salt_g.best / contents.liquid_g,
+        estimated=estimated,
+        doubt=doubt,
+    )
 
 
 #: Of the spread of a salt content at least this share is the salt's own. Modelling choice.
@@ -221,12 +228,16 @@ def _volume_doubt(listed: Estimate, liquid_ml: float, error: float) -> Message |
     room = 2.0 * error
     if liquid_ml > listed.high + room:
         return say(
-            "intake.more_than_listed", volume=show_volume(liquid_ml), most=show_volume(listed.high),
-        )  # fmt: skip
+            "intake.more_than_listed",
+            volume=show_volume(liquid_ml),
+            most=show_volume(listed.high),
+        )
     if liquid_ml < listed.low - room:
         return say(
-            "intake.less_than_listed", volume=show_volume(liquid_ml), least=show_volume(listed.low),
-        )  # fmt: skip
+            "intake.less_than_listed",
+            volume=show_volume(liquid_ml),
+            least=show_volume(listed.low),
+        )
     return None
 
 
@@ -253,9 +264,13 @@ def _pinned(listed: Estimate, salt: SaltStart) -> tuple[Estimate, Message | None
         ends = say("intake.not_in_pot", what=what)
     doubt = say(
         "intake.salt_contradicts",
-        low=show_number(listed.low, 2), high=show_percent(listed.high), what=what,
-        says_low=show_number(stated.low, 2), says_high=show_percent(stated.high), ends=ends,
-    )  # fmt: skip
+        low=show_number(listed.low, 2),
+        high=show_percent(listed.high),
+        what=what,
+        says_low=show_number(stated.low, 2),
+        says_high=show_percent(stated.high),
+        ends=ends,
+    )
     return (stated if believed else both), doubt
 
 

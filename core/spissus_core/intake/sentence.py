@@ -52,16 +52,18 @@ _VERDICTS = (
         r"|salt is (?:good|fine|ok)|perfect|spot on",
     ),
     ("salty", r"salty"),
-)  # fmt: skip
+)
 _STOCKS = (
-    ("reduced_salt", r"reduced[- ]salt|salt[- ]reduced"), ("low_salt", r"low[- ]salt|low in salt|low[- ]sodium"),
-    ("unsalted", r"unsalted|salt[- ]free"), ("salted", r"salted stock|ready[- ]made stock"),
-)  # fmt: skip
+    ("reduced_salt", r"reduced[- ]salt|salt[- ]reduced"),
+    ("low_salt", r"low[- ]salt|low in salt|low[- ]sodium"),
+    ("unsalted", r"unsalted|salt[- ]free"),
+    ("salted", r"salted stock|ready[- ]made stock"),
+)
 _CHARACTERS = (
     ("milled", r"milled|tomato|puree|purée|cloudy|vegetables in it"),
     ("gelatin_rich", r"gelatin|sets|set firm|jell(?:ied|y)|wobbly|sticky|cheek|shin|tail|trotter|shank|neck"),
     ("thin", r"\bthin\b|watery|lean"),
-)  # fmt: skip
+)
 
 
 def read_sentence(text: str, pan_ml: float | None = None) -> ReadSentence:

@@ -63,10 +63,8 @@ def _liquid_terms(braise: Braise, best: Balance) -> Terms:
         Reason(
             say("explanation.held_back"), say("intake.held_back", grams=grams_shown(best.held_g, 0), sieve=strained)
         ),
-        Reason(
-            say("explanation.together"), say("intake.water_together", grams=grams_shown(best.contents.water, 0))
-        ),
-    )  # fmt: skip
+        Reason(say("explanation.together"), say("intake.water_together", grams=grams_shown(best.contents.water, 0))),
+    )
 
 
 #: Less water than this is not named among the terms, g.
@@ -92,10 +90,12 @@ def _salt_terms(best: Balance, salt: Estimate) -> Terms:
         out.append(Reason(say("explanation.left_in_pan"), say("intake.less_salt", grams=grams_shown(best.salt_lost))))
     shared = say(
         "intake.shared_out",
-        all=grams_shown(best.salt_total), share=show_percent(100 * best.share, 0),
+        all=grams_shown(best.salt_total),
+        share=show_percent(100 * best.share, 0),
         passes=show_percent(100 * best.passes, 0),
-        grams=grams_shown(best.contents.salt), likely=_range(salt),
-    )  # fmt: skip
+        grams=grams_shown(best.contents.salt),
+        likely=_range(salt),
+    )
     return (*out, Reason(say("explanation.shared_out"), shared))
 
 
@@ -117,9 +117,11 @@ def _sum_terms(
     whole = sum(of(c) for _, c in best.brought) + sum(grams for _, grams in cuts) + given * held
     how = say(
         "intake.together_sieved",
-        all=grams_shown(whole), passes=show_percent(100 * best.passes, 0), grams=grams_shown(found.best),
+        all=grams_shown(whole),
+        passes=show_percent(100 * best.passes, 0),
+        grams=grams_shown(found.best),
         likely=_range(found),
-    )  # fmt: skip
+    )
     return (*out, Reason(say("explanation.together"), how))
 
 
@@ -185,10 +187,14 @@ def brings(line: Line) -> tuple[tuple[str, Message], ...]:
         return (*given, *own)
     c = as_poured(line).scaled(DREDGED.best if line.use == "dredged" else 1.0)
     named = (
-        ("salt", c.salt, 0.1), ("alcohol", c.ethanol, 0.5), ("fat", c.fat_free + c.fat_emulsified, 1.0),
-        ("gelatin", c.gelatin, 1.0), ("sugar", c.sugar, 1.0), ("acid", c.acid + c.acetic, 0.3),
+        ("salt", c.salt, 0.1),
+        ("alcohol", c.ethanol, 0.5),
+        ("fat", c.fat_free + c.fat_emulsified, 1.0),
+        ("gelatin", c.gelatin, 1.0),
+        ("sugar", c.sugar, 1.0),
+        ("acid", c.acid + c.acetic, 0.3),
         ("starch", c.starch_g, 1.0),
-    )  # fmt: skip
+    )
     return tuple(
         (key, say("intake.brings", grams=grams_shown(grams, 1 if grams < 10 else 0), what=MATTERS[key]))
         for key, grams, least in named
@@ -215,8 +221,11 @@ def reduced_note(line: Line) -> Message | None:
     before, after = line.what.portion(line.grams), as_poured(line)
     return say(
         "intake.reduced",
-        left=show_volume(after.liquid_ml), amount=line.shown, sugar=grams_shown(after.sugar, 0),
+        left=show_volume(after.liquid_ml),
+        amount=line.shown,
+        sugar=grams_shown(after.sugar, 0),
         acid=grams_shown(after.acid),
-        before=grams_shown(before.ethanol, 0), alcohol=grams_shown(after.ethanol),
+        before=grams_shown(before.ethanol, 0),
+        alcohol=grams_shown(after.ethanol),
         most=grams_shown(most_left(Poured(line, after))),
-    )  # fmt: skip
+    )

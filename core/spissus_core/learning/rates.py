@@ -43,9 +43,11 @@ def taught_rate(state: State) -> LearnedRate | None:
     factor = COVERS[setting.cover].share.best * (setting.share if setting.heat == "boil" else 1.0)
     kw = track.power_range.best / 60.0 / factor
     return LearnedRate(
-        heat=cast(HeatKind, setting.heat), net_kw=min(max(kw, LEAST_KW), MOST_KW),
-        spread=min(track.power_spread, MOST_SPREAD), batches=1,
-    )  # fmt: skip
+        heat=cast(HeatKind, setting.heat),
+        net_kw=min(max(kw, LEAST_KW), MOST_KW),
+        spread=min(track.power_spread, MOST_SPREAD),
+        batches=1,
+    )
 
 
 def _taught_by(state: State) -> Window | None:

@@ -60,9 +60,19 @@ class Contents:
 
     def __post_init__(self) -> None:
         least = min(
-            self.water, self.ethanol, self.salt, self.sugar, self.acid, self.acetic, self.fat_free,
-            self.fat_emulsified, self.gelatin, self.pulp, self.other, self.gum,
-        )  # fmt: skip
+            self.water,
+            self.ethanol,
+            self.salt,
+            self.sugar,
+            self.acid,
+            self.acetic,
+            self.fat_free,
+            self.fat_emulsified,
+            self.gelatin,
+            self.pulp,
+            self.other,
+            self.gum,
+        )
         if not least >= 0.0:
             raise ValueError(f"a mass cannot be negative: {self}")
 
@@ -124,9 +134,20 @@ class Contents:
     def mass_g(self) -> float:
         """Everything in the pot, floating fat included, g."""
         return (
-            self.water + self.ethanol + self.salt + self.sugar + self.acid + self.acetic + self.fat_free
-            + self.fat_emulsified + self.gelatin + self.pulp + self.other + self.gum + self.starch_g
-        )  # fmt: skip
+            self.water
+            + self.ethanol
+            + self.salt
+            + self.sugar
+            + self.acid
+            + self.acetic
+            + self.fat_free
+            + self.fat_emulsified
+            + self.gelatin
+            + self.pulp
+            + self.other
+            + self.gum
+            + self.starch_g
+        )
 
     @property
     def strength_percent(self) -> float:
@@ -148,11 +169,18 @@ class Contents:
         """Volume at 20 °C of everything but the floating fat, mL."""
         v = SPECIFIC_VOLUME_ML_G
         return (
-            self.water * v["water"] + self.ethanol * v["ethanol"] + self.salt * v["salt"] + self.sugar * v["sugar"]
-            + (self.acid + self.acetic) * v["acid"] + self.fat_emulsified * v["fat_emulsified"]
-            + self.gelatin * v["gelatin"] + self.pulp * v["pulp"] + self.other * v["other"]
-            + self.gum * v["gum"] + self.starch_g * v["starch"]
-        )  # fmt: skip
+            self.water * v["water"]
+            + self.ethanol * v["ethanol"]
+            + self.salt * v["salt"]
+            + self.sugar * v["sugar"]
+            + (self.acid + self.acetic) * v["acid"]
+            + self.fat_emulsified * v["fat_emulsified"]
+            + self.gelatin * v["gelatin"]
+            + self.pulp * v["pulp"]
+            + self.other * v["other"]
+            + self.gum * v["gum"]
+            + self.starch_g * v["starch"]
+        )
 
     @property
     def fat_ml(self) -> float:

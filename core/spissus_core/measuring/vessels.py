@@ -68,9 +68,14 @@ class Pan(BaseModel):
         """A round pan from its inner base and rim diameters, mm."""
         rim = rim_mm or base_mm
         return cls(
-            name=name, base_length_mm=base_mm, base_width_mm=base_mm, rim_length_mm=rim, rim_width_mm=rim,
-            height_mm=height_mm, empty_g=empty_g,
-        )  # fmt: skip
+            name=name,
+            base_length_mm=base_mm,
+            base_width_mm=base_mm,
+            rim_length_mm=rim,
+            rim_width_mm=rim,
+            height_mm=height_mm,
+            empty_g=empty_g,
+        )
 
     def area_mm2(self, depth_mm: float) -> float:
         """Area of the surface at ``depth_mm`` above the base, mm²."""
@@ -209,10 +214,12 @@ def calibrated(pan: Pan, poured: Sequence[tuple[float, float]]) -> Calibration:
     def scaled(base: float, rim: float) -> Pan:
         return pan.model_copy(
             update={
-                "base_length_mm": pan.base_length_mm * base, "base_width_mm": pan.base_width_mm * base,
-                "rim_length_mm": pan.rim_length_mm * rim, "rim_width_mm": pan.rim_width_mm * rim,
+                "base_length_mm": pan.base_length_mm * base,
+                "base_width_mm": pan.base_width_mm * base,
+                "rim_length_mm": pan.rim_length_mm * rim,
+                "rim_width_mm": pan.rim_width_mm * rim,
             }
-        )  # fmt: skip
+        )
 
     def misses(factors: NDArray[np.float64]) -> list[float]:
         fitted = scaled(float(factors[0]), float(factors[1]))

@@ -25,9 +25,24 @@ from ..phenomena.seasoning import SALT_PER_SODIUM
 from .guests import ALCOHOL, AVOIDED_WORDS
 
 Group = Literal[
-    "stock", "wine", "tomato", "juice", "acid", "condiment", "salt", "sugar", "dairy", "fat", "starch", "spice",
-    "meat", "cured", "vegetable", "fruit", "pulse",
-]  # fmt: skip
+    "stock",
+    "wine",
+    "tomato",
+    "juice",
+    "acid",
+    "condiment",
+    "salt",
+    "sugar",
+    "dairy",
+    "fat",
+    "starch",
+    "spice",
+    "meat",
+    "cured",
+    "vegetable",
+    "fruit",
+    "pulse",
+]
 #: Another name, or several: "(beef|veal) bones".
 Synonym = Annotated[str, Field(min_length=1, max_length=120)]
 #: What meat is, by its key: rows of ``data/cuts.csv``.
@@ -149,10 +164,17 @@ class Ingredient(BaseModel):
         if self.whole:
             return Contents(starch={self.plant: 100.0})
         masses = {
-            "water": self.water, "ethanol": self.ethanol, "salt": self.salt, "sugar": self.sugar, "acid": self.acid,
-            "acetic": self.acetic, "gelatin": self.gelatin, "pulp": self.pulp, "other": self.other,
+            "water": self.water,
+            "ethanol": self.ethanol,
+            "salt": self.salt,
+            "sugar": self.sugar,
+            "acid": self.acid,
+            "acetic": self.acetic,
+            "gelatin": self.gelatin,
+            "pulp": self.pulp,
+            "other": self.other,
             "fat_free" if self.group in ("fat", "stock") else "fat_emulsified": self.fat,
-        }  # fmt: skip
+        }
         starch = {self.plant: self.starch} if self.starch else {}
         return Contents(**masses, starch=starch)
 
@@ -171,9 +193,19 @@ def _from_row(row: Row) -> Ingredient:
     given["allergens"] = tuple(row["allergens"].split())
     # Numbers stand bare in the file, each in the unit of its column.
     words = {
-        "key", "name", "synonyms", "group", "household", "pieces", "cut", "plant", "whole", "allergens", "usda_row",
+        "key",
+        "name",
+        "synonyms",
+        "group",
+        "household",
+        "pieces",
+        "cut",
+        "plant",
+        "whole",
+        "allergens",
+        "usda_row",
         "source",
-    }  # fmt: skip
+    }
     return Ingredient.model_validate({k: v if k in words else float(str(v)) for k, v in given.items()})
 
 
@@ -228,9 +260,17 @@ def plain(text: str) -> str:
 
 #: Plurals that no rule makes, and other words for the same.
 _PLURALS = {
-    "leaves": "leaf", "feet": "foot", "calves": "calf", "halves": "half", "loaves": "loaf", "geese": "goose",
-    "chillies": "chilli", "chilies": "chilli", "tinned": "canned", "tin": "canned",
-}  # fmt: skip
+    "leaves": "leaf",
+    "feet": "foot",
+    "calves": "calf",
+    "halves": "half",
+    "loaves": "loaf",
+    "geese": "goose",
+    "chillies": "chilli",
+    "chilies": "chilli",
+    "tinned": "canned",
+    "tin": "canned",
+}
 
 
 def _singular(word: str) -> str:

@@ -21,15 +21,70 @@ from ..amounts.rows import rows
 from .ingredients import Ingredient, catalogue, names_of, plain
 
 #: Words that change what a thing is, and so explain more of a name than one that says of what it is.
-_TELLING = frozenset({
-    "unsalted", "salted", "salt", "low", "reduced", "sodium", "free", "smoked", "dried", "dry", "canned", "powder",
-    "cube", "concentrate", "condensed", "juice", "zest", "peel", "rind", "vinegar", "oil", "fat", "seed", "flour",
-    "starch", "paste", "puree", "skinless", "without", "skin", "sweet", "stock", "broth", "sauce", "ground", "bone",
-    "ketchup", "powdered",
-})  # fmt: skip
-_STOPS = frozenset({
-    "of", "the", "a", "an", "with", "from", "in", "and", "for", "to", "its", "or", "s", "d", "de", "du", "la", "le",
-})  # fmt: skip
+_TELLING = frozenset(
+    {
+        "unsalted",
+        "salted",
+        "salt",
+        "low",
+        "reduced",
+        "sodium",
+        "free",
+        "smoked",
+        "dried",
+        "dry",
+        "canned",
+        "powder",
+        "cube",
+        "concentrate",
+        "condensed",
+        "juice",
+        "zest",
+        "peel",
+        "rind",
+        "vinegar",
+        "oil",
+        "fat",
+        "seed",
+        "flour",
+        "starch",
+        "paste",
+        "puree",
+        "skinless",
+        "without",
+        "skin",
+        "sweet",
+        "stock",
+        "broth",
+        "sauce",
+        "ground",
+        "bone",
+        "ketchup",
+        "powdered",
+    }
+)
+_STOPS = frozenset(
+    {
+        "of",
+        "the",
+        "a",
+        "an",
+        "with",
+        "from",
+        "in",
+        "and",
+        "for",
+        "to",
+        "its",
+        "or",
+        "s",
+        "d",
+        "de",
+        "du",
+        "la",
+        "le",
+    }
+)
 
 #: Things that are not imitated: an unknown word beside one is a kind of it ("Bramley apple"), not another thing
 #: ("oat milk"). Modelling choice.
@@ -321,10 +376,13 @@ def _taken(item: Ingredient, phrase: _Phrase, sought: Sequence[_Word]) -> Taken:
     last = max((place for place, one in enumerate(sought) if one.word in explained), default=-1)
     # A word that nobody knows behind the name may be what the thing is: "orange blorple".
     left = tuple(
-        one.written for place, one in enumerate(sought)
+        one.written
+        for place, one in enumerate(sought)
         if not (one.idle or (one.strange and place < last and item.group in _OF_MANY_KINDS))
-        and one.word not in explained and one.word not in also and not _describes(one.word, item)
-    )  # fmt: skip
+        and one.word not in explained
+        and one.word not in also
+        and not _describes(one.word, item)
+    )
     guessed = tuple(one.written for one in sought if one.guessed and one.word in explained)
     said = {one.word for one in sought}
     return Taken(item, left, guessed, len(phrase.words - said), ())

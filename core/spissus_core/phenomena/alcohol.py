@@ -28,9 +28,17 @@ MOLAR_MASS_ETHANOL = 46.07
 #: Source: Carey and Lewis 1932; pinned to CoolProp within 1 %, 4.8 % at its most dilute point
 #: (tests/reference/test_alcohol.py).
 EQUILIBRIUM = (
-    (0.0190, 0.1700), (0.0721, 0.3891), (0.0966, 0.4375), (0.1238, 0.4704), (0.1661, 0.5089),
-    (0.2337, 0.5445), (0.2608, 0.5580), (0.3273, 0.5826), (0.3965, 0.6122), (0.5079, 0.6564),
-)  # fmt: skip
+    (0.0190, 0.1700),
+    (0.0721, 0.3891),
+    (0.0966, 0.4375),
+    (0.1238, 0.4704),
+    (0.1661, 0.5089),
+    (0.2337, 0.5445),
+    (0.2608, 0.5580),
+    (0.3273, 0.5826),
+    (0.3965, 0.6122),
+    (0.5079, 0.6564),
+)
 
 _X = tuple(x for x, _ in EQUILIBRIUM)
 _ALPHA = tuple((y / (1 - y)) / (x / (1 - x)) for x, y in EQUILIBRIUM)
@@ -157,9 +165,11 @@ def left_by_vapour(ethanol_g: float, water_g: float, water_left_g: float) -> Alc
     gone = 100.0 * (1.0 - water_left_g / water_g) if water_g > 0.0 else 0.0
     why = say(
         "intake.by_vapour",
-        gone=show_percent(gone, 0), left=show_number(best, 1), all=show_number(ethanol_g, 0, "g"),
+        gone=show_percent(gone, 0),
+        left=show_number(best, 1),
+        all=show_number(ethanol_g, 0, "g"),
         most=show_number(most, 1, "g"),
-    )  # fmt: skip
+    )
     return AlcoholLeft(Estimate(best, best, most), "vapour", why)
 
 
@@ -168,9 +178,11 @@ def left_by_table(ethanol_g: float, minutes: float, why: Message) -> AlcoholLeft
     share = retained(minutes)
     text = say(
         "intake.by_table",
-        why=why, share=show_percent(100 * share.best, 0), all=show_number(ethanol_g, 0, "g"),
+        why=why,
+        share=show_percent(100 * share.best, 0),
+        all=show_number(ethanol_g, 0, "g"),
         time=show_number(minutes, 0, "min"),
-    )  # fmt: skip
+    )
     return AlcoholLeft(share.scaled(ethanol_g), "table", text)
 
 

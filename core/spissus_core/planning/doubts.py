@@ -25,8 +25,9 @@ class Doubt:
 
 
 _BOILED: tuple[tuple[Message, Told], ...] = (
-    (say("answers.taken_off_in_time"), "in_order"), (say("answers.it_boiled"), "mended"),
-)  # fmt: skip
+    (say("answers.taken_off_in_time"), "in_order"),
+    (say("answers.it_boiled"), "mended"),
+)
 
 DOUBTS: Mapping[ConcernKind, Doubt] = {
     "cooling": Doubt(

@@ -134,9 +134,12 @@ def leave(route: Route) -> Message | None:
     minutes = route.minutes
     return say(
         "explanation.leave",
-        left=show_percent(left, 0), gone=show_percent(100 - left, 0), time=show_minutes(minutes.best),
-        low=show_number(minutes.low), high=show_minutes(minutes.high),
-    )  # fmt: skip
+        left=show_percent(left, 0),
+        gone=show_percent(100 - left, 0),
+        time=show_minutes(minutes.best),
+        low=show_number(minutes.low),
+        high=show_minutes(minutes.high),
+    )
 
 
 def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
@@ -151,7 +154,9 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
             say("explanation.share_left"),
             say(
                 "explanation.share_left_how",
-                to=boil_to, now=show_volume(now.liquid_ml), left=show_percent(left, 0),
+                to=boil_to,
+                now=show_volume(now.liquid_ml),
+                left=show_percent(left, 0),
                 gone=show_percent(100 - left, 0),
             ),
         ),
@@ -159,11 +164,13 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
             say("explanation.dip_mark"),
             say(
                 "explanation.dip_mark_how",
-                liquid=boil_to, fat=show_volume(route.fat_ml), hot=show_percent(100.0 * (HOT_EXPANSION - 1.0), 1),
+                liquid=boil_to,
+                fat=show_volume(route.fat_ml),
+                hot=show_percent(100.0 * (HOT_EXPANSION - 1.0), 1),
                 depth=show_length(route.mark_mm),
             ),
         ),
-    ]  # fmt: skip
+    ]
     if route.gross_g is not None and pot.pan.empty_g is not None:
         inside, empty = show_mass(route.gross_g - pot.pan.empty_g), show_mass(pot.pan.empty_g)
         how = say("explanation.scale_how", inside=inside, empty=empty, gross=show_mass(route.gross_g))
@@ -182,11 +189,14 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
             say("explanation.salt"),
             say(
                 "explanation.salt_how",
-                salt=salt, sauce=sauce, percent=show_percent(before.best), low=show_number(before.low, 2),
+                salt=salt,
+                sauce=sauce,
+                percent=show_percent(before.best),
+                low=show_number(before.low, 2),
                 high=show_percent(before.high),
             ),
         )
-    )  # fmt: skip
+    )
     if route.salt_to_add_g >= JUDGEMENT.least_salt_g:
         share, grams = show_number(wanted.salt_percent / 100.0, 4), show_number(route.salt_to_add_g, 1, "g")
         how = say("explanation.salt_to_add_how", share=share, sauce=sauce, salt=salt, grams=grams)
@@ -201,9 +211,12 @@ def _strength(now: Contents, final: Contents) -> Reason:
     times = percent / max(now.strength_percent, LEAST_STRENGTH_PERCENT)
     how = say(
         "explanation.strength_how",
-        own=own, sauce=show_number(final.liquid_g, 0, "g"), percent=show_percent(percent, 1),
-        word=Term(strength_of(percent).word), times=show_number(times, 1),
-    )  # fmt: skip
+        own=own,
+        sauce=show_number(final.liquid_g, 0, "g"),
+        percent=show_percent(percent, 1),
+        word=Term(strength_of(percent).word),
+        times=show_number(times, 1),
+    )
     return Reason(say("explanation.strength"), how)
 
 
@@ -219,11 +232,15 @@ def _time(pot: Pot, route: Route) -> Message:
     )
     return say(
         "explanation.time_how",
-        first=show_number(warming_kj(pot) / strength.kj_min, 1, "min"), steam=show_number(route.steam_g, 0, "g"),
-        rate=show_number(strength.steam_g_min, 0, "g/min"), power=show_plain(strength.kj_min / 60.0, "kW", 2),
-        known=earlier, best=show_minutes(route.minutes.best), low=show_number(route.minutes.low),
+        first=show_number(warming_kj(pot) / strength.kj_min, 1, "min"),
+        steam=show_number(route.steam_g, 0, "g"),
+        rate=show_number(strength.steam_g_min, 0, "g/min"),
+        power=show_plain(strength.kj_min / 60.0, "kW", 2),
+        known=earlier,
+        best=show_minutes(route.minutes.best),
+        low=show_number(route.minutes.low),
         high=show_minutes(route.minutes.high),
-    )  # fmt: skip
+    )
 
 
 #: What a sauce is stretched with (common practice).
@@ -244,10 +261,11 @@ def stretched(pot: Pot, wanted: Wish, volume_ml: float) -> list[Reason]:
         strength = strength_percent(after.ethanol, after.liquid_ml)
         stirred = say(
             "explanation.stretched",
-            volume=show_volume(volume_ml), salt=show_percent(after.salt_percent),
+            volume=show_volume(volume_ml),
+            salt=show_percent(after.salt_percent),
             body=Term(bd.body_of(after, pot.strength).step.word),
             sourness=show_percent(percent(after.acid + after.acetic, after.liquid_g)),
-        )  # fmt: skip
+        )
         alcohol = say("explanation.until_boiled", strength=show_number(strength, 1, "% vol"))
         how = clauses(stirred, alcohol if strength > LEAST_STRENGTH_PERCENT else None)
         out.append(Reason(say("explanation.with", name=Term(what.name)), how))
@@ -261,11 +279,14 @@ LEAST_STRENGTH_PERCENT = 0.1
 def body_reason(body: Body) -> Reason:
     """Where a viscosity comes from."""
     terms: dict[str, Argument] = {
-        "water": show_plain(VISCOSITY_60C_MPAS, "mPa·s"), "starch": show_number(body.starch_and_pulp, 2),
-        "gelatin": show_number(body.gelatin, 2), "solubles": show_number(body.solubles, 2),
-        "fat": show_number(body.fat, 2), "viscosity": show_number(body.viscosity, 0, "mPa·s"),
+        "water": show_plain(VISCOSITY_60C_MPAS, "mPa·s"),
+        "starch": show_number(body.starch_and_pulp, 2),
+        "gelatin": show_number(body.gelatin, 2),
+        "solubles": show_number(body.solubles, 2),
+        "fat": show_number(body.fat, 2),
+        "viscosity": show_number(body.viscosity, 0, "mPa·s"),
         "body": Term(body.step.word),
-    }  # fmt: skip
+    }
     if body.gum:
         return Reason(say("explanation.body"), say("explanation.body_with_gum", **terms, gum=show_number(body.gum)))
     return Reason(say("explanation.body"), say("explanation.body_how", **terms))
@@ -293,17 +314,21 @@ def _thickener_reasons(pot: Pot, route: Route, thickener: School) -> list[Reason
     how = sentences(
         say(
             "explanation.thickener_how" if starch else "explanation.gum_how",
-            dry=dry, phase=show_mass(phase_g), share=show_percent(added),
+            dry=dry,
+            phase=show_mass(phase_g),
+            share=show_percent(added),
         ),
         carrier,
         say("explanation.by_parts", spread=show_percent(100 * thickener.spread, 0)),
-    )  # fmt: skip
+    )
     out = [Reason(say("explanation.thickener", school=Term(thickener.label)), how)]
     if starch and (there := route.body.flour_percent - added) >= LEAST_FLOUR_PERCENT:
         in_all = say(
             "explanation.in_all_how",
-            there=show_percent(there), added=show_percent(added), all=show_percent(route.body.flour_percent),
-        )  # fmt: skip
+            there=show_percent(there),
+            added=show_percent(added),
+            all=show_percent(route.body.flour_percent),
+        )
         out.append(Reason(say("explanation.in_all"), in_all))
     return out
 
@@ -355,16 +380,19 @@ def parts_of(pot: Pot) -> tuple[PartOfPot, ...]:
     now = pot.contents
     return tuple(
         PartOfPot(
-            name, grams, percent(grams, now.mass_g),
+            name,
+            grams,
+            percent(grams, now.mass_g),
             say(
                 "batch.contents_how",
-                grams=show_number(grams, 1, "g"), mass=show_number(now.mass_g, 0, "g"),
+                grams=show_number(grams, 1, "g"),
+                mass=show_number(now.mass_g, 0, "g"),
                 share=show_percent(percent(grams, now.mass_g)),
             ),
         )
         for mass, name in _NAMES.items()
         if (grams := getattr(now, mass)) >= LEAST_LISTED_G
-    )  # fmt: skip
+    )
 
 
 def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
@@ -372,17 +400,19 @@ def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
     c, salt = pot.contents, pot.salt_percent
     liquid = say(
         "batch.liquid_how",
-        mass=show_number(c.liquid_g, 0, "g"), density=show_number(c.density_g_ml, 3, "g/mL"),
+        mass=show_number(c.liquid_g, 0, "g"),
+        density=show_number(c.density_g_ml, 3, "g/mL"),
         volume=show_volume(c.liquid_ml),
-    )  # fmt: skip
+    )
     salted = say(
         "batch.salt_how",
-        salt=show_number(c.salt, 1, "g"), mass=show_number(c.liquid_g, 0, "g"), percent=show_percent(salt.best),
-        low=show_number(salt.low, 2), high=show_percent(salt.high),
-    )  # fmt: skip
-    found = [
-        Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)
-    ]  # fmt: skip
+        salt=show_number(c.salt, 1, "g"),
+        mass=show_number(c.liquid_g, 0, "g"),
+        percent=show_percent(salt.best),
+        low=show_number(salt.low, 2),
+        high=show_percent(salt.high),
+    )
+    found = [Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)]
     if c.fat_free >= LEAST_FAT_G:
         film = round(pot.fat_mm) < 1
         key = "batch.film_how" if film else "batch.fat_how"

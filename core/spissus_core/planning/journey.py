@@ -62,10 +62,19 @@ def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ..
         return ()
     c = start.contents
     at = Stretch(
-        stage="strain", planned=False, from_ml=c.volume_ml, to_ml=c.volume_ml, from_fat_ml=c.fat_ml,
-        to_fat_ml=c.fat_ml, from_tone=tone(c), to_tone=tone(c), salt_percent=c.salt_percent, fat_ml=0.0,
-        vapour_ml=0.0, added_ml=0.0,
-    )  # fmt: skip
+        stage="strain",
+        planned=False,
+        from_ml=c.volume_ml,
+        to_ml=c.volume_ml,
+        from_fat_ml=c.fat_ml,
+        to_fat_ml=c.fat_ml,
+        from_tone=tone(c),
+        to_tone=tone(c),
+        salt_percent=c.salt_percent,
+        fat_ml=0.0,
+        vapour_ml=0.0,
+        added_ml=0.0,
+    )
     out = [at]
     done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot, route or plan(timeline))
     for stage in STAGES:

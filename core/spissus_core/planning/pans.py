@@ -61,13 +61,21 @@ def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], se
                 minutes = Estimate.log_normal(strength.kj_min, strength.spread).divided_into(boiling + warming)
                 how = say(
                     "explanation.pan_how",
-                    first=show_number(warming / strength.kj_min, 1, "min"), steam=steam,
-                    rate=show_number(strength.steam_g_min, 1, "g/min"), best=show_number(minutes.best, 0, "min"),
-                )  # fmt: skip
+                    first=show_number(warming / strength.kj_min, 1, "min"),
+                    steam=steam,
+                    rate=show_number(strength.steam_g_min, 1, "g/min"),
+                    best=show_number(minutes.best, 0, "min"),
+                )
         out.append(
             PanChoice(
-                pan=pan, burner=burner, minutes=minutes, end_mm=end_mm, place=place,
-                dip_error_ml=error_ml(pan, "dip", stop.volume_ml), scorches=end_mm < SHALLOW_MM or thick, how=how,
+                pan=pan,
+                burner=burner,
+                minutes=minutes,
+                end_mm=end_mm,
+                place=place,
+                dip_error_ml=error_ml(pan, "dip", stop.volume_ml),
+                scorches=end_mm < SHALLOW_MM or thick,
+                how=how,
             )
-        )  # fmt: skip
+        )
     return sorted(out, key=lambda c: (not c.holds_it, c.end_mm < SHALLOW_MM, c.minutes.best if c.minutes else 0.0))

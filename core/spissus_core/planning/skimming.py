@@ -95,11 +95,14 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
         costs.append(
             say(
                 "skimming.ice_price",
-                at=show_temperature(to_c), ice=show_mass(ice_g), heat=show_minutes(price.heat_min.best),
-                boil=show_minutes(price.boil_min.best), low=show_number(price.minutes.low),
+                at=show_temperature(to_c),
+                ice=show_mass(ice_g),
+                heat=show_minutes(price.heat_min.best),
+                boil=show_minutes(price.boil_min.best),
+                low=show_number(price.minutes.low),
                 high=show_number(price.minutes.high, 0, "min"),
             )
-        )  # fmt: skip
+        )
         costs.append(say("skimming.ice_in_a_bag"))
         if soft:
             barred = say("skimming.ice_does_not_help")
@@ -118,9 +121,15 @@ def _option(pot: Pot, key: SkimWay, strained: Strained | None) -> Option:
             minutes = minutes.plus(minutes_to_boil_away(pot.contents.water, pot.burner.net_kw))
             costs.append(say("skimming.dry_when_frying"))
     return Option(
-        way=key, takes_ml=takes, leaves_ml=Estimate(max(fat - high, 0.0), fat - takes, max(fat - low, 0.0)),
-        liquid_ml=liquid, minutes=minutes, costs=tuple(costs), barred=barred, ice_g=ice_g,
-    )  # fmt: skip
+        way=key,
+        takes_ml=takes,
+        leaves_ml=Estimate(max(fat - high, 0.0), fat - takes, max(fat - low, 0.0)),
+        liquid_ml=liquid,
+        minutes=minutes,
+        costs=tuple(costs),
+        barred=barred,
+        ice_g=ice_g,
+    )
 
 
 def advised(found: tuple[Option, ...], rest_ml: float, minutes_left: float | None = None) -> SkimWay | None:
@@ -191,8 +200,10 @@ def sets_at(strained: Strained | None) -> Message:
     estimated = strained.estimated if strained else None
     if estimated is None or (estimated.lifts_below_c is None and not estimated.stays_soft):
         return say(
-            "skimming.lifts_by_kind", beef=show_temperature(LIFTS_BELOW_C), pork=show_temperature(PORK_LIFTS_BELOW_C),
-        )  # fmt: skip
+            "skimming.lifts_by_kind",
+            beef=show_temperature(LIFTS_BELOW_C),
+            pork=show_temperature(PORK_LIFTS_BELOW_C),
+        )
     if estimated.stays_soft:
         return say("skimming.stays_soft")
     return say("skimming.lifts_below", at=show_temperature(estimated.lifts_below_c or 0.0))

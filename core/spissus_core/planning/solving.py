@@ -438,9 +438,15 @@ def _in_time(task: Task, school: School | None) -> Found:
 
 #: How each stop is solved. Every school goes through all of them.
 _STOPS: Mapping[Stop, Callable[[Task, School | None], Found]] = {
-    "body": _at_body, "volume": _to_volume, "salt": _to_salt, "here": _here, "stretch": _stretched, "time": _in_time,
-    "told": _as_told, "taste": _for_taste,
-}  # fmt: skip
+    "body": _at_body,
+    "volume": _to_volume,
+    "salt": _to_salt,
+    "here": _here,
+    "stretch": _stretched,
+    "time": _in_time,
+    "told": _as_told,
+    "taste": _for_taste,
+}
 
 
 def _filled(task: Task, school: School | None, room: Callable[[Contents, Contents], Room]) -> Found:

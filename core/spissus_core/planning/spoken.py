@@ -91,10 +91,14 @@ def rest_line(timeline: State) -> Message | None:
         return say("bar.rest_hot", volume=volume, hot=HOLD_HOT)
     (warm_c, warm_min), (cold_c, _) = LIMITS
     return say(
-        "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools", volume=volume, hot=HOLD_HOT,
-        warm=show_temperature(warm_c), warm_by=rest.since + timedelta(minutes=warm_min), cold=show_temperature(cold_c),
+        "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools",
+        volume=volume,
+        hot=HOLD_HOT,
+        warm=show_temperature(warm_c),
+        warm_by=rest.since + timedelta(minutes=warm_min),
+        cold=show_temperature(cold_c),
         cold_by=rest_cold_by(rest),
-    )  # fmt: skip
+    )
 
 
 def rest_cold_by(rest: Rest) -> datetime:
@@ -133,16 +137,20 @@ def by_means(measure: Method | Literal["spoon"] | None) -> Message:
 
 
 _BY_MEANS = {
-    "scale": "bar.measure_by_scale", "jug": "bar.measure_in_jug", "dip": "bar.measure_by_dip",
-}  # fmt: skip
+    "scale": "bar.measure_by_scale",
+    "jug": "bar.measure_in_jug",
+    "dip": "bar.measure_by_dip",
+}
 
 
 def rate_line(outlook: Outlook, batches: int) -> Message:
     """How fast it goes, and how that is known."""
     steam = outlook.steam
     rate: dict[str, Argument] = {
-        "steam": show_number(steam.best, 0, "g"), "low": show_number(steam.low), "high": show_number(steam.high)
-    }  # fmt: skip
+        "steam": show_number(steam.best, 0, "g"),
+        "low": show_number(steam.low),
+        "high": show_number(steam.high),
+    }
     earlier = say("bar.earlier_batches", count=batches) if batches else None
     if outlook.readings == 0:
         return say("bar.rate_guessed", **rate) if earlier is None else say("bar.rate_learned", **rate, known=earlier)
@@ -166,6 +174,8 @@ def cooling_line(stands: Cooling, by: datetime | None) -> Message:
 
 
 _COOLING = {
-    "unknown": "cooling.unknown", "in_time": "cooling.in_time", "too_slow": "cooling.too_slow",
+    "unknown": "cooling.unknown",
+    "in_time": "cooling.in_time",
+    "too_slow": "cooling.too_slow",
     "missed": "cooling.missed",
-}  # fmt: skip
+}

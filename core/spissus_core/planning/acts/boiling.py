@@ -169,15 +169,22 @@ class Boil(Act):
         late = _late_min(bench, outlook)
         expect = boiled_to_volume(now, min(outlook.expect_ml, now.liquid_ml))
         return cls(
-            mark=boil.mark, why=boil.why or ("no_time" if late > 0.0 else None), measure=boil.measure, outlook=outlook,
-            look_at=outlook.look_at, expect=bench.pot.reads(expect), thought_ml=now.liquid_ml, late_min=late,
-        )  # fmt: skip
+            mark=boil.mark,
+            why=boil.why or ("no_time" if late > 0.0 else None),
+            measure=boil.measure,
+            outlook=outlook,
+            look_at=outlook.look_at,
+            expect=bench.pot.reads(expect),
+            thought_ml=now.liquid_ml,
+            late_min=late,
+        )
 
     def said(self, timeline: State) -> Message:
         """What to expect at the look, where to stop, and what else matters."""
         back: Mapping[str | None, Message] = {
-            "too_thin": say("bar.too_thin"), "no_time": say("bar.too_late", time=show_minutes(self.late_min)),
-        }  # fmt: skip
+            "too_thin": say("bar.too_thin"),
+            "no_time": say("bar.too_late", time=show_minutes(self.late_min)),
+        }
         # Thought to be at its mark already, there is nothing to expect above it.
         above = self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
         expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
@@ -244,5 +251,7 @@ def _from_now_on(measure: Finer | None) -> Message | None:
 
 
 _FINER: Mapping[str, Message] = {
-    "scale": say("bar.by_scale_now"), "jug": say("bar.by_jug_now"), "spoon": say("bar.by_spoon_now"),
-}  # fmt: skip
+    "scale": say("bar.by_scale_now"),
+    "jug": say("bar.by_jug_now"),
+    "spoon": say("bar.by_spoon_now"),
+}
