@@ -13,8 +13,9 @@ import statistics
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from datetime import UTC, datetime
+from functools import partial
 from http.client import HTTPConnection
 from threading import Thread
 from urllib.parse import urlsplit
@@ -269,6 +270,15 @@ def fresh_batches(cook: Visitor) -> Iterator[str]:
 PEOPLE, SCALES, LISTENING, CROWDED_S = 50, 20, 300, 20.0
 
 
+def at_once(doing: Sequence[Callable[[], None]]) -> None:
+    """All of these, each in a thread of its own, until the last has ended."""
+    threads = [Thread(target=one) for one in doing]
+    for one in threads:
+        one.start()
+    for one in threads:
+        one.join()
+
+
 def crowd(site: Site, batch: str) -> None:
     """So many people dragging, scales reading and pages open at one process: errors, and how long a drag takes."""
     cook = Visitor(site)
@@ -290,12 +300,11 @@ def crowd(site: Site, batch: str) -> None:
             taken.append((time.perf_counter() - begin) * 1000)
             time.sleep(0.06)  # what a page waits while a finger moves
 
-    tokens = [
-        json.loads(cook.call("POST", "/api/v1/devices", {"name": f"scale {i}", "kind": "scale", "batch_id": batch}))[
-            "token"
-        ]
-        for i in range(SCALES)
-    ]
+    def token_of(name: str) -> str:
+        scale = {"name": name, "kind": "scale", "batch_id": batch}
+        return str(json.loads(cook.call("POST", "/api/v1/devices", scale))["token"])
+
+    tokens = [token_of(f"scale {i}") for i in range(SCALES)]
 
     def weigh(token: str) -> None:
         line = HTTPConnection(parts.hostname or "", parts.port)
@@ -314,12 +323,13 @@ def crowd(site: Site, batch: str) -> None:
             for key, _ in ears.select(timeout=0.5):
                 key.fileobj.recv(65536)  # type: ignore[union-attr]
 
-    doing = [Thread(target=drag, args=(i,)) for i in range(PEOPLE)]
-    doing += [Thread(target=weigh, args=(token,)) for token in tokens] + [Thread(target=hear)]
-    for one in doing:
-        one.start()
-    for one in doing:
-        one.join()
+    at_once(
+        [
+            *(partial(drag, i) for i in range(PEOPLE)),
+            *(partial(weigh, token) for token in tokens),
+            hear,
+        ]
+    )
     for key in list(ears.get_map().values()):
         key.fileobj.close()  # type: ignore[union-attr]
     late = statistics.quantiles(taken, n=20)[-1]

@@ -336,30 +336,35 @@ def _readings(step: float) -> list[Reading]:
 def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
     """Every number, word and yes or no in a thing, by where it stands; of sentences, which stand in ``told.json``,
     only what they are of."""
+    match thing:
+        case Message():
+            if where.endswith(".what"):
+                yield where, plain(thing, "metric")
+        case Pan() | Burner() | ev.Kind() | School() | None:
+            return
+        case bool() | str():
+            yield where, thing
+        case int() | float():
+            yield where, float(f"{thing:.7g}")
+        case datetime():
+            yield where, round((thing - EVENING).total_seconds(), 3)
+        case list() | tuple():
+            for i, value in enumerate(thing):
+                yield from figures(value, f"{where}[{i}]")
+        case _:
+            for name, value in _parts(thing).items():
+                yield from figures(value, f"{where}.{name}")
+
+
+def _parts(thing: Any) -> Mapping[str, Any]:
+    """What a thing is made of, by name; of a pot's contents, those that are in it."""
     if isinstance(thing, Contents):
-        thing = {k: v for k, v in vars(thing).items() if v}
-    if isinstance(thing, Message):
-        if where.endswith(".what"):
-            yield where, plain(thing, "metric")
-        return
-    if isinstance(thing, Pan | Burner | ev.Kind | School) or thing is None:
-        return
-    if isinstance(thing, bool | str):
-        yield where, thing
-    elif isinstance(thing, int | float):
-        yield where, float(f"{thing:.7g}")
-    elif isinstance(thing, datetime):
-        yield where, round((thing - EVENING).total_seconds(), 3)
-    elif isinstance(thing, Mapping):
-        for key, value in thing.items():
-            yield from figures(value, f"{where}.{key}")
-    elif isinstance(thing, list | tuple):
-        for i, value in enumerate(thing):
-            yield from figures(value, f"{where}[{i}]")
-    elif isinstance(thing, BaseModel):
-        yield from figures({name: getattr(thing, name) for name in type(thing).model_fields}, where)
-    elif is_dataclass(thing):
-        yield from figures({f.name: getattr(thing, f.name) for f in fields(thing)}, where)
+        return {name: grams for name, grams in vars(thing).items() if grams}
+    if isinstance(thing, BaseModel):
+        return {name: getattr(thing, name) for name in type(thing).model_fields}
+    if is_dataclass(thing):
+        return {f.name: getattr(thing, f.name) for f in fields(thing)}
+    return thing if isinstance(thing, Mapping) else {}
 
 
 def worked() -> dict[str, dict[str, Any]]:

@@ -245,8 +245,16 @@ def unbounded(schema: dict[str, Any], where: str, components: dict[str, Any], se
         return
     for choice in (*schema.get("anyOf", ()), *schema.get("oneOf", ()), *schema.get("allOf", ())):
         yield from unbounded(choice, where, components, seen)
-    if "enum" in schema or "const" in schema:
-        return
+    if not ("enum" in schema or "const" in schema):
+        yield from _without_end(schema, where)
+    inner = {f".{name}": one for name, one in schema.get("properties", {}).items()}
+    inner |= {"[]": schema.get("items", {}), "{}": schema.get("additionalProperties", {})}
+    for name, one in inner.items():
+        if isinstance(one, dict):
+            yield from unbounded(one, f"{where}{name}", components, seen)
+
+
+def _without_end(schema: dict[str, Any], where: str) -> Iterator[str]:
     kind = schema.get("type")
     if kind == "string" and not ("maxLength" in schema or schema.get("format") in ("uuid", "date-time")):
         yield f"{where}: text"
@@ -254,16 +262,10 @@ def unbounded(schema: dict[str, Any], where: str, components: dict[str, Any], se
         low, high = {"minimum", "exclusiveMinimum"}, {"maximum", "exclusiveMaximum"}
         if not (low & schema.keys() and high & schema.keys()):
             yield f"{where}: number"
-    if kind == "array":
-        if "maxItems" not in schema:
-            yield f"{where}: list"
-        yield from unbounded(schema.get("items", {}), f"{where}[]", components, seen)
-    for name, inner in schema.get("properties", {}).items():
-        yield from unbounded(inner, f"{where}.{name}", components, seen)
-    if isinstance(schema.get("additionalProperties"), dict):
-        if "maxProperties" not in schema:
-            yield f"{where}: map"
-        yield from unbounded(schema["additionalProperties"], f"{where}{{}}", components, seen)
+    if kind == "array" and "maxItems" not in schema:
+        yield f"{where}: list"
+    if isinstance(schema.get("additionalProperties"), dict) and "maxProperties" not in schema:
+        yield f"{where}: map"
 
 
 def test_every_name_text_and_number_that_comes_in_has_a_bound() -> None:

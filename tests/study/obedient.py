@@ -329,98 +329,115 @@ class Evening:
         return f"{p.ml:.0f} mL {p.salt_percent:.2f} % step {p.step:.2f} fat {100 * p.fat / p.ml:.1f}"
 
     def obey(self, act: Act, board: Board) -> None:
-        rng, pot, s = self.rng, self.pot, self.senses
-        twice = 2.0 if rng.random() < s.doubled else 1.0
-        forgets = rng.random() < s.forgotten
+        """Does what an act orders, as its kind is done: ``do_<kind>``."""
+        do = getattr(self, f"do_{act.kind}", None)
+        if do is None:
+            raise AssertionError(f"nobody knows how to obey “{act.kind}”")
+        self.twice = 2.0 if self.rng.random() < self.senses.doubled else 1.0
+        self.forgets = self.rng.random() < self.senses.forgotten
         self.wait(1.0)
-        match act.kind:
-            case "want":
-                while not self.record({"kind": "wanted", **self.wish()}):
-                    self.amount *= 0.9
-            case "choose":
-                timeline = board.timeline
-                assert timeline.pot is not None
-                assert timeline.asked.wanted is not None
-                best = solve_routes(timeline.pot, timeline.asked.wanted)[0]
-                if not best.feasible:
-                    self.verdict = "no way"
-                    return
-                self.told_amount = min(best.volume_ml, self.amount)
-                self.way = best.kind
-                self.record({"kind": "chosen", "route": best.kind})
-            case "skim":
-                shares = {"spoon": (0.7, 0.8), "separator": (0.9, 0.95), "paper": (0.6, 0.95)}
-                pot.fat *= 1.0 - rng.uniform(*shares[str(act.way)])
-                self.wait(6.0)
-                self.record({"kind": "skimmed", "way": act.way})
-            case "take":
-                # Ordered as the jug shows it, hot, and drawn from under the fat: a little of that comes along.
-                ordered = act.volume_ml * 1.038
-                taken = ordered * (1.0 + rng.normal(0.0, s.jug))
-                fat = min(0.02 * taken, 1.1 * pot.fat) if s.jug else 0.0
-                self.rest = replace(pot, fat=0.0)
-                pot.scale(min((taken - fat) / 1.038 / pot.ml, 1.0))
-                pot.fat = fat / 1.1
-                self.record({"kind": "taken", "volume_ml": ordered, "how": "under"})
-            case "pour_back":
-                pot.pour(self.rest, act.volume_ml * (1.0 + rng.normal(0.0, s.jug)))
-                if not forgets:
-                    self.record({"kind": "returned", "volume_ml": act.volume_ml})
-            case "look_fat":
-                # An eye tells 1 from 3 g in 100 mL, within a third.
-                seen = 100.0 * pot.fat / pot.ml * math.exp(rng.normal(0.0, 0.3 if s.spoon else 0.0))
-                self.wait(2.0)
-                self.record({"kind": "fat_seen", "look": "eyes" if seen < 1 else "touching" if seen < 3 else "film"})
-            case "heat":
-                self.record({"kind": "heated", "heat": "boil"})
-            case "boil":
-                assert act.look_at is not None
-                minutes = max((act.look_at - self.now).total_seconds() / 60.0, 0.0)
-                if rng.random() < s.late:
-                    minutes *= rng.uniform(1.2, 2.0)
-                pot.boil(minutes + 1.0)
-                self.wait(minutes)
-                method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
-                self.read(str(method))
-            case "let_down":
-                pot.water += act.volume_ml * twice * (1.0 + rng.normal(0.0, 0.02))
-                if not forgets:
-                    self.record({"kind": "added", "ingredient": "water", "volume_ml": act.volume_ml})
-            case "thicken":
-                school = act.thickener
-                grams = act.dry_g * twice * (1.0 + rng.normal(0.0, 0.03))
-                pot.starch += STRENGTHS[school.key] * grams
-                pot.bound_fat += school.fat_g * grams
-                pot.water += school.water_g * grams
-                self.parts += 1
-                # A ladle of it cools until it is lukewarm.
-                self.wait(2.0 if school.own_parts else 0.0)
-                if not forgets:
-                    self.record({"kind": "thickened", "thickener": school.key, "dry_g": act.dry_g})
-                minutes = 0.5 * (school.wait_low_min + school.wait_high_min)
-                lidded = rng.random() >= s.open_lid
-                area = self.pan.area_mm2(20.0) / 1e6
-                pot.steam(minutes * 220.0 * area * (0.07 if lidded else 0.6))
-                self.wait(minutes)
-            case "test_body":
-                self.record({"kind": "tested", "of": "body", "verdict": self.spoon()})
-            case "measure":
-                self.read(str(act.measure))
-            case "salt":
-                pot.salt += act.salt_g * twice * (1.0 + rng.normal(0.0, 0.03))
-                if not forgets:
-                    self.record({"kind": "salted", "salt_g": act.salt_g})
-            case "bigger_pan":
-                width = 1.3 * self.pan.base_width_mm
-                self.pan = Pan.round("bigger pan", width, width / 2.0, empty_g=self.pan.empty_g)
-                self.record(ev.Moved(pan=self.pan, burner=self.burner))
-            case "slip":
-                assert act.slip is not None
-                self.record({"kind": "meant", "event": str(act.slip.event)})
-            case "test_salt":
-                self.record({"kind": "tested", "of": "salt", "verdict": self.tongue()})
-            case _:
-                raise AssertionError(f"nobody knows how to obey “{act.kind}”")
+        do(act, board)
+
+    def do_want(self, act: Act, board: Board) -> None:
+        while not self.record({"kind": "wanted", **self.wish()}):
+            self.amount *= 0.9
+
+    def do_choose(self, act: Act, board: Board) -> None:
+        timeline = board.timeline
+        assert timeline.pot is not None
+        assert timeline.asked.wanted is not None
+        best = solve_routes(timeline.pot, timeline.asked.wanted)[0]
+        if not best.feasible:
+            self.verdict = "no way"
+            return
+        self.told_amount = min(best.volume_ml, self.amount)
+        self.way = best.kind
+        self.record({"kind": "chosen", "route": best.kind})
+
+    def do_skim(self, act: Act, board: Board) -> None:
+        shares = {"spoon": (0.7, 0.8), "separator": (0.9, 0.95), "paper": (0.6, 0.95)}
+        self.pot.fat *= 1.0 - self.rng.uniform(*shares[str(act.way)])
+        self.wait(6.0)
+        self.record({"kind": "skimmed", "way": act.way})
+
+    def do_take(self, act: Act, board: Board) -> None:
+        # Ordered as the jug shows it, hot, and drawn from under the fat: a little of that comes along.
+        ordered = act.volume_ml * 1.038
+        taken = ordered * (1.0 + self.rng.normal(0.0, self.senses.jug))
+        fat = min(0.02 * taken, 1.1 * self.pot.fat) if self.senses.jug else 0.0
+        self.rest = replace(self.pot, fat=0.0)
+        self.pot.scale(min((taken - fat) / 1.038 / self.pot.ml, 1.0))
+        self.pot.fat = fat / 1.1
+        self.record({"kind": "taken", "volume_ml": ordered, "how": "under"})
+
+    def do_pour_back(self, act: Act, board: Board) -> None:
+        self.pot.pour(self.rest, act.volume_ml * (1.0 + self.rng.normal(0.0, self.senses.jug)))
+        if not self.forgets:
+            self.record({"kind": "returned", "volume_ml": act.volume_ml})
+
+    def do_look_fat(self, act: Act, board: Board) -> None:
+        # An eye tells 1 from 3 g in 100 mL, within a third.
+        seen = 100.0 * self.pot.fat / self.pot.ml * math.exp(self.rng.normal(0.0, 0.3 if self.senses.spoon else 0.0))
+        self.wait(2.0)
+        self.record({"kind": "fat_seen", "look": "eyes" if seen < 1 else "touching" if seen < 3 else "film"})
+
+    def do_heat(self, act: Act, board: Board) -> None:
+        self.record({"kind": "heated", "heat": "boil"})
+
+    def do_boil(self, act: Act, board: Board) -> None:
+        assert act.look_at is not None
+        minutes = max((act.look_at - self.now).total_seconds() / 60.0, 0.0)
+        if self.rng.random() < self.senses.late:
+            minutes *= self.rng.uniform(1.2, 2.0)
+        self.pot.boil(minutes + 1.0)
+        self.wait(minutes)
+        method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
+        self.read(str(method))
+
+    def do_let_down(self, act: Act, board: Board) -> None:
+        self.pot.water += act.volume_ml * self.twice * (1.0 + self.rng.normal(0.0, 0.02))
+        if not self.forgets:
+            self.record({"kind": "added", "ingredient": "water", "volume_ml": act.volume_ml})
+
+    def do_thicken(self, act: Act, board: Board) -> None:
+        school = act.thickener
+        grams = act.dry_g * self.twice * (1.0 + self.rng.normal(0.0, 0.03))
+        self.pot.starch += STRENGTHS[school.key] * grams
+        self.pot.bound_fat += school.fat_g * grams
+        self.pot.water += school.water_g * grams
+        self.parts += 1
+        # A ladle of it cools until it is lukewarm.
+        self.wait(2.0 if school.own_parts else 0.0)
+        if not self.forgets:
+            self.record({"kind": "thickened", "thickener": school.key, "dry_g": act.dry_g})
+        minutes = 0.5 * (school.wait_low_min + school.wait_high_min)
+        lidded = self.rng.random() >= self.senses.open_lid
+        area = self.pan.area_mm2(20.0) / 1e6
+        self.pot.steam(minutes * 220.0 * area * (0.07 if lidded else 0.6))
+        self.wait(minutes)
+
+    def do_test_body(self, act: Act, board: Board) -> None:
+        self.record({"kind": "tested", "of": "body", "verdict": self.spoon()})
+
+    def do_measure(self, act: Act, board: Board) -> None:
+        self.read(str(act.measure))
+
+    def do_salt(self, act: Act, board: Board) -> None:
+        self.pot.salt += act.salt_g * self.twice * (1.0 + self.rng.normal(0.0, 0.03))
+        if not self.forgets:
+            self.record({"kind": "salted", "salt_g": act.salt_g})
+
+    def do_bigger_pan(self, act: Act, board: Board) -> None:
+        width = 1.3 * self.pan.base_width_mm
+        self.pan = Pan.round("bigger pan", width, width / 2.0, empty_g=self.pan.empty_g)
+        self.record(ev.Moved(pan=self.pan, burner=self.burner))
+
+    def do_slip(self, act: Act, board: Board) -> None:
+        assert act.slip is not None
+        self.record({"kind": "meant", "event": str(act.slip.event)})
+
+    def do_test_salt(self, act: Act, board: Board) -> None:
+        self.record({"kind": "tested", "of": "salt", "verdict": self.tongue()})
 
     def wish(self) -> dict[str, Any]:
         return {

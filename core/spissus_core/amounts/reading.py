@@ -453,7 +453,6 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
     if number is None:
         return None
     value, rest = number
-    spread = 0.0
     rest, value, spread = _range(rest, value, of, field, example)
     if depth < DEEPEST and (times := _TIMES.match(rest)):
         inner = _term(rest[times.end() :], of, field, example, depth + 1)
@@ -465,16 +464,7 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         factor, half = known[fill.group(1).lower()]
         full, spread, rest = full * factor, (spread**2 + half**2) ** 0.5, rest[fill.end() :]
     if unit := unit_at(rest, of):
-        rest = unit[1]
-        if unit[0].kind == "hand" and (full_of := _FULL.match(rest)):
-            rest = rest[full_of.end() :]
-        if more := _AND_PARTS.match(rest):
-            value, rest = value + _part(more["part"], more["n"]), re.sub(rf"^{_OF_A}", "", rest[more.end() :])
-        # "a 500 ml bottle of cider", with or without its article.
-        box = _CONTAINER.match(rest) if unit[0].kind == "exact" else None
-        came_in, rest = (box.group(1).lower(), rest[box.end() :]) if box else ("", rest)
-        said = Said(value, unit[0], (spread**2 + unit[0].spread ** 2) ** 0.5, rest, came_in, full)
-        return _to_the_other(said, of, field, example)
+        return _to_the_other(_in_unit(value, spread, full, *unit), of, field, example)
     # "a 75 cl bottle", "two 400 g tins": the number counts containers of a size.
     if depth < DEEPEST and _FIGURES.match(rest.lstrip(" -")):
         try:
@@ -484,6 +474,18 @@ def _term(text: str, of: Collection[Dimension] | None, field: str, example: Argu
         if inner and inner.unit:
             return _each(value, spread, inner)
     return Said(value, None, spread, rest, fill=full)
+
+
+def _in_unit(value: float, spread: float, full: float, unit: Unit, rest: str) -> Said:
+    """A number in its unit; what follows may be a part of another, or the container that it came in."""
+    if unit.kind == "hand" and (full_of := _FULL.match(rest)):
+        rest = rest[full_of.end() :]
+    if more := _AND_PARTS.match(rest):
+        value, rest = value + _part(more["part"], more["n"]), re.sub(rf"^{_OF_A}", "", rest[more.end() :])
+    # "a 500 ml bottle of cider", with or without its article.
+    box = _CONTAINER.match(rest) if unit.kind == "exact" else None
+    came_in, rest = (box.group(1).lower(), rest[box.end() :]) if box else ("", rest)
+    return Said(value, unit, (spread**2 + unit.spread**2) ** 0.5, rest, came_in, full)
 
 
 def _each(count: float, spread: float, one: Said) -> Said:

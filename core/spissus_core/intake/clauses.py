@@ -110,24 +110,15 @@ def is_size(text: str) -> bool:
         return False
 
 
+#: No line of a list has more brackets. Numerical choice.
+MOST_BRACKETS = 8
+
+
 def apart(text: str) -> Parts:
     """A line of one thing, taken apart."""
-    clauses: list[str] = []
-    for _ in range(8):
-        found = _BRACKET.search(text)
-        if found is None:
-            break
-        clauses += [part for part in _CLAUSE.split(found.group(1)) if part.strip()]
-        text = f"{text[: found.start()]} {text[found.end() :]}"
+    text, clauses = _out_of_brackets(text)
     head, *others = [part for part in _CLAUSE.split(re.sub(r"\s+", " ", text).strip(" ,;:.")) if part.strip()] or [""]
-    first = amount_of_list(head)
-    if (first is None or first.unit is None) and _VAGUE.match(head):
-        # "a lot of pepper", "some thyme": no amount.
-        first, head = None, _VAGUE.sub("", head)
-    elif first is None and (_ONE_PIECE.match(head) or _is_measure(head)):
-        # "sprig of parsley", "pinch of saffron": one.
-        first = amount_of_list(f"1 {head}")
-    first, head = _less(first, head if first is None else first.rest)
+    first, head = _first_amount(head)
     words = [head]
     sizes: list[Size] = []
     # "a leg of mutton of seven pounds", "pork cheek 1.2 kg": an amount at the end of the head.
@@ -152,15 +143,38 @@ def apart(text: str) -> Parts:
             words.append(again[0] if again else clause)
             sizes += [again[1]] if again else []
     # "500 ml / 18 fl oz stock"
-    if first is not None and (slash := re.match(r"\s*/\s*", words[0])):
-        second = amount_of_list(words[0][slash.end() :])
-        if second and second.unit:
-            sizes.append(Size(second, ""))
-            words[0] = second.rest
+    slash = re.match(r"\s*/\s*", words[0]) if first else None
+    if slash and (second := amount_of_list(words[0][slash.end() :])) and second.unit:
+        sizes.append(Size(second, ""))
+        words[0] = second.rest
     words[0] = re.sub(r"^\s*(?:of\s+(?:the\s+|a\s+|an\s+)?)?", "", words[0])
     if first is not None and (each := _EACH.match(words[0])):
         words[0] = words[0][each.end() :]
     return Parts(first, tuple(sizes), " , ".join(part.strip(" ,;:.") for part in words if part.strip(" ,;:.")))
+
+
+def _out_of_brackets(text: str) -> tuple[str, list[str]]:
+    """A text without what stands in brackets, and the clauses of that."""
+    clauses: list[str] = []
+    for _ in range(MOST_BRACKETS):
+        found = _BRACKET.search(text)
+        if found is None:
+            break
+        clauses += [part for part in _CLAUSE.split(found.group(1)) if part.strip()]
+        text = f"{text[: found.start()]} {text[found.end() :]}"
+    return text, clauses
+
+
+def _first_amount(head: str) -> tuple[Said | None, str]:
+    """The amount that a line begins with, if it does, and what is left of its words."""
+    first = amount_of_list(head)
+    if (first is None or first.unit is None) and _VAGUE.match(head):
+        # "a lot of pepper", "some thyme": no amount.
+        return None, _VAGUE.sub("", head)
+    if first is None and (_ONE_PIECE.match(head) or _is_measure(head)):
+        # "sprig of parsley", "pinch of saffron": one.
+        first = amount_of_list(f"1 {head}")
+    return _less(first, head if first is None else first.rest)
 
 
 _MINUS = re.compile(r"\s+(?:minus|less)\s+(?P<taken>.+)$", re.I)

@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 from ..amounts.figures import in_figures
 from ..amounts.quantities import ML_PER_TBSP, show_mass, show_volume
-from ..amounts.reading import ONES
+from ..amounts.reading import ONES, Said
 from ..amounts.rows import rows
 from ..errors import QuantityError
 from ..messages import Argument, Message, Shown, say
@@ -190,34 +190,44 @@ def _splits(left: str, right: str, joint: str, own: Sequence[Ingredient]) -> boo
         return False
     if joint in ("in", "with") and (two is None or not stands(two.rest, own)):
         return False
-    if one is None and two is None:
-        if joint == ";":
-            return _whole_thing(left, own) and _whole_thing(right, own)
-        # "salt and pepper", "pepper and salt to taste": only where the whole is no name of one thing.
-        if joint not in ("and", "&", "+", "/", "rolled in", "mixed with"):
-            return False
-        return is_named(left, own) and is_named(right.partition(",")[0], own) and not stands(f"{left} {right}", own)
-    if one is not None and two is None:
-        # "2 carrots and onions" are two; "1 tsp salt and pepper" too; "300 g ham and bacon trimmings" are not known.
-        if joint not in ("and", "&", "stuck with", "studded with", "mixed with", "rolled in"):
-            return joint in (";", "+") and stands(right.partition(",")[0], own)
-        both = f"{one.rest} {right}"
-        return stands(one.rest, own) and stands(right.partition(",")[0], own) and not stands(both, own)
-    if two is None or is_size(right):
+    if joint == ";" and one is None and two is None:
+        return _whole_thing(left, own) and _whole_thing(right, own)
+    if two is None:
+        name = right.partition(",")[0]
+        return _two_names(left, name, right, joint, own) if one is None else _one_more(one, name, right, joint, own)
+    if is_size(right):
         return False
     # "beef, 3 lbs.; bacon, 1/2 lb.": the amount of the right one belongs to it by its name, or the other way round.
     if joint == ";":
         return _whole_thing(left, own) and _whole_thing(right, own)
-    name = left if one is None else one.rest
-    if joint == "" and re.search(r"(?:^|\s)(?:of|in|with|for|at|about|to|than|from|by|per)$", left, re.I):
+    return _begins_another(left, one, joint) and all(
+        stands(name, own)
+        for name in ((left if one is None else one.rest).partition(",")[0], _JOINT.split(two.rest, maxsplit=1)[0])
+    )
+
+
+def _two_names(left: str, name: str, right: str, joint: str, own: Sequence[Ingredient]) -> bool:
+    """ "salt and pepper", "pepper and salt to taste": two things only where the whole is no name of one."""
+    if joint not in ("and", "&", "+", "/", "rolled in", "mixed with"):
         return False
-    if joint == "" and (one is None or (one.unit is not None and not one.rest.strip())):
-        return False
-    if one is None and joint != ";" and not any(c.isdigit() for c in left):
-        return False
-    if one is None and joint == "," and not size_last(left):
-        return False
-    return stands(name.partition(",")[0], own) and stands(_JOINT.split(two.rest, maxsplit=1)[0], own)
+    return is_named(left, own) and is_named(name, own) and not stands(f"{left} {right}", own)
+
+
+def _one_more(one: Said, name: str, right: str, joint: str, own: Sequence[Ingredient]) -> bool:
+    """ "2 carrots and onions" are two; "1 tsp salt and pepper" too; "300 g ham and bacon trimmings" are not known."""
+    if joint not in ("and", "&", "stuck with", "studded with", "mixed with", "rolled in"):
+        return joint in (";", "+") and stands(name, own)
+    return stands(one.rest, own) and stands(name, own) and not stands(f"{one.rest} {right}", own)
+
+
+def _begins_another(left: str, one: Said | None, joint: str) -> bool:
+    """Whether an amount right of a joint may begin another thing."""
+    if joint == "":
+        open_ = re.search(r"(?:^|\s)(?:of|in|with|for|at|about|to|than|from|by|per)$", left, re.I)
+        return not open_ and one is not None and (one.unit is None or bool(one.rest.strip()))
+    if one is not None:
+        return True
+    return any(c.isdigit() for c in left) and (joint != "," or size_last(left) is not None)
 
 
 def _whole_thing(text: str, own: Sequence[Ingredient]) -> bool:

@@ -82,28 +82,32 @@ def because(pot: Pot, wanted: Wish, route: Route) -> Message:
             return say("because.body_enough", volume=show_volume(wanted.amount_ml))
         return say("because.ready")
     if route.aside_ml > 0.0:
-        taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
-        if route.let_down_ml > 0.0:
-            return say("because.take_and_stretch" if salty else "because.take_and_let_down", volume=taken)
-        if boils:
-            gone = show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"])
-            return say("because.take_and_boil", volume=taken, gone=gone)
-        return say("because.take", volume=taken)
+        return _of_a_part(pot, route, salty)
     if route.let_down_ml > 0.0:
         if salty:
             return say("because.saltier", volume=show_volume(route.let_down_ml))
         return say("because.too_little", volume=show_volume(route.let_down_ml))
     if route.way.stop == "salt" and route.way.school is None:
         return say("because.jus")
-    if route.way.stop == "time" and boils:
-        return say("because.in_time", time=show_minutes(route.minutes.best))
-    if not boils and route.volume_ml > MUCH_MORE * wanted.amount_ml:
-        return say("because.makes_more", volume=show_volume(route.volume_ml))
     if not boils:
-        return say("because.about_enough")
+        much = route.volume_ml > MUCH_MORE * wanted.amount_ml
+        return say("because.makes_more", volume=show_volume(route.volume_ml)) if much else say("because.about_enough")
+    if route.way.stop == "time":
+        return say("because.in_time", time=show_minutes(route.minutes.best))
     if route.thickener is None:
         return say("because.binds_itself")
     return say("because.ends_at_salt", time=show_minutes(route.minutes.best))
+
+
+def _of_a_part(pot: Pot, route: Route, salty: bool) -> Message:
+    """How much of the pot is taken, and what becomes of it."""
+    taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
+    if route.let_down_ml > 0.0:
+        return say("because.take_and_stretch" if salty else "because.take_and_let_down", volume=taken)
+    if route.steam_g > 0.0:
+        gone = show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"])
+        return say("because.take_and_boil", volume=taken, gone=gone)
+    return say("because.take", volume=taken)
 
 
 def _for_its_taste(pot: Pot, route: Route) -> Message:

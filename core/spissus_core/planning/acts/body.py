@@ -12,7 +12,7 @@ from scipy.optimize import brentq
 
 from ... import events as ev
 from ...amounts.quantities import show_number
-from ...estimation.spoon import belief
+from ...estimation.spoon import Chances, belief
 from ...events import Stage, State
 from ...events.state import Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
@@ -50,15 +50,7 @@ def _matter(bench: Bench) -> _Matter | None:
         return None
     chances = bench.belief.chances(now, aim)
     if not said:
-        if timeline.binding.in_it:
-            return _Matter("spoon")
-        thickener = bench.route.thickener
-        if thickener is None or chances.right + chances.high > weighs.may_be:
-            return _Matter("spoon", "may_be_thick")
-        # So little that it would tell nothing: what is there already is asked of the spoon before.
-        usual = bench.route.dry_g * thickener.first_share
-        small = bench.once(_dose).dry_g < weighs.least_first * usual
-        return _Matter("spoon", "may_be_thick") if small else _Matter("thicken")
+        return _Matter("spoon") if timeline.binding.in_it else _unbound(bench, chances)
     agreed = len(said) >= 2 and said[-1] == said[-2]
     more = len(said) < weighs.most_spoons
     often = said[-weighs.most_rights :] == ("right",) * weighs.most_rights
@@ -82,6 +74,17 @@ def _matter(bench: Bench) -> _Matter | None:
     if not more and not agreed and chances.right > max(chances.low, chances.high):
         return None
     return _Matter("thin") if said[-1] == "high" else _Matter("thicken")
+
+
+def _unbound(bench: Bench, chances: Chances) -> _Matter:
+    """Whether it is bound at once, or looked at before, where no spoon has said anything of it."""
+    thickener, weighs = bench.route.thickener, bench.judgement
+    if thickener is None or chances.right + chances.high > weighs.may_be:
+        return _Matter("spoon", "may_be_thick")
+    # So little that it would tell nothing: what is there already is asked of the spoon before.
+    usual = bench.route.dry_g * thickener.first_share
+    small = bench.once(_dose).dry_g < weighs.least_first * usual
+    return _Matter("spoon", "may_be_thick") if small else _Matter("thicken")
 
 
 def _dose(bench: Bench) -> _Dose:
