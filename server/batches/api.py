@@ -188,8 +188,7 @@ def pans(request: HttpRequest, batch_id: UUID, data: ways.PansIn) -> ways.PansOu
     """Which pan, how hot; nothing is saved."""
     member = member_of(request)
     board, _ = _potted(services.batch_of(member, batch_id))
-    rows = [row for row in kitchen_pairs(member.kitchen.pk) if data.burner_id in (None, row.burner_id)]
-    return ways.pans_out(board.timeline, rows, data)
+    return ways.pans_out(board.timeline, kitchen_pairs(member.kitchen.pk), data)
 
 
 @router.get("/batches/{batch_id}/files/{name}")

@@ -11,11 +11,11 @@ from ninja import Router
 from ninja.security import SessionAuth
 from shared.shapes import Shape, ShownOut
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import UnitSystem, show_temperature, show_volume
+from spissus_core.amounts.quantities import UnitSystem, show_number, show_temperature, show_volume
 from spissus_core.amounts.rows import rows
 from spissus_core.events import Sign
 from spissus_core.events.state import Taste
-from spissus_core.intake.braise import Strain
+from spissus_core.intake.braise import Braise, Strain
 from spissus_core.intake.doings import Use
 from spissus_core.intake.lines import MOST_LINES
 from spissus_core.intake.liquid import Character
@@ -190,8 +190,16 @@ class MeasureOut(Shape):
     unit: dict[UnitSystem, str]
 
 
+class KindOut(Shape):
+    """A kind of entry: what it is called, and whether nothing follows from it for the pot."""
+
+    kind: str
+    called: str
+    beside: bool
+
+
 class ListsOut(Shape):
-    """What the page offers to choose from; ``beside`` are the kinds of entry from which nothing follows for the pot."""
+    """What the page offers to choose from."""
 
     schools: list[SchoolOut]
     salts: list[SaltOut]
@@ -217,7 +225,9 @@ class ListsOut(Shape):
     steam_g_min_per_kw: float
     ways_to_measure: list[MeasureOut]
     most_lines: int
-    beside: list[str]
+    kinds: list[KindOut]
+    usual_oven: ShownOut
+    usual_hours: ShownOut
 
 
 @router.get("/lists", response=ListsOut)
@@ -270,5 +280,7 @@ def lists(request: HttpRequest) -> ListsOut:
             for method, label in METHOD_WORDS.items()
         ],
         most_lines=MOST_LINES,
-        beside=sorted(name for name, kind in ev.KINDS.items() if kind.beside),
+        usual_oven=ShownOut.of(show_temperature(Braise().oven_c)),
+        usual_hours=ShownOut.of(show_number(Braise().hours, unit="h")),
+        kinds=[KindOut(kind=n, called=plain(k.called), beside=k.beside) for n, k in sorted(ev.KINDS.items())],
     )

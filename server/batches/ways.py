@@ -23,7 +23,7 @@ from spissus_core.planning.acts import next_act
 from spissus_core.planning.explanation import because, leave, notes, reasons
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.judgement import JUDGEMENT
-from spissus_core.planning.pans import compared
+from spissus_core.planning.pans import SplitChoice, best_split, compared
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.solving import Route, work_min
 from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount, way_line
@@ -168,12 +168,21 @@ class PanChoiceOut(Shape):
     scorches: bool
 
 
+class SplitOut(Shape):
+    """What is poured over into a second pan, and what that saves."""
+
+    said: SaidOut
+    pan_id: UUID
+    burner_id: UUID
+    volume_ml: float
+
+
 class PansOut(Shape):
-    """The pans, the quickest that serves first, and what splitting over two would save."""
+    """The pans, the quickest that serves first, and the split over two that saves most."""
 
     stop: ShownOut
     choices: list[PanChoiceOut]
-    split: SaidOut | None
+    split: SplitOut | None
 
 
 def route_out(
@@ -345,10 +354,10 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: PansIn) -> PansOut
     assert pot is not None
     mark = next_act(timeline).doing.mark
     stop_ml = suggested(pot).amount_ml if mark is None else mark.ml
-    found = compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in pairs], data.heat)
+    there = [pair for pair in pairs if data.burner_id in (None, pair.burner_id)]
     choices = []
-    for one in found:
-        pair = pairs[one.place]
+    for one in compared(pot, stop_ml, [(pair.pan, pair.burner) for pair in there], data.heat):
+        pair = there[one.place]
         choices.append(
             PanChoiceOut(
                 pan_id=pair.pan_id,
@@ -364,9 +373,20 @@ def pans_out(timeline: Timeline, pairs: Sequence[Pair], data: PansIn) -> PansOut
                 scorches=one.scorches,
             )
         )
-    here = next((c for c in choices if c.here and c.minutes), None)
-    split = None
-    if here is not None and here.minutes is not None and here.minutes.best > 12.0:
-        two, one_pan = show_minutes(here.minutes.best / 2.0), show_minutes(here.minutes.best)
-        split = say("batch.split_over_two", two=two, one=one_pan)
-    return PansOut(stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=SaidOut.maybe(split))
+    here = next((c.minutes.best for c in choices if c.here and c.minutes), None)
+    best = None
+    if here is not None and data.heat.heat == "boil":
+        best = best_split(pot, here, [(pair.pan, pair.burner) for pair in pairs])
+    split = None if best is None else _split_out(best, pairs[best.place])
+    return PansOut(stop=ShownOut.of(show_volume(stop_ml)), choices=choices, split=split)
+
+
+def _split_out(split: SplitChoice, pair: Pair) -> SplitOut:
+    said = say(
+        "batch.split_over_two",
+        volume=show_volume(split.volume_ml),
+        place=say("batch.pan_on_burner", pan=pair.pan.name, burner=pair.burner.name),
+        two=show_minutes(split.minutes),
+        one=show_minutes(split.instead_of),
+    )
+    return SplitOut(said=SaidOut.of(said), pan_id=pair.pan_id, burner_id=pair.burner_id, volume_ml=split.volume_ml)

@@ -29,6 +29,7 @@ from spissus_core.measuring.vessels import Pan, calibrated, volume_marks
 from spissus_core.messages import Message
 from spissus_core.pantry.schools import SCHOOLS, School
 from spissus_core.phenomena.alcohol import retained, strength_percent
+from spissus_core.phenomena.body import Body
 from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
 from spissus_core.phenomena.fat import DROPLETS_UM, ice_price, settling_minutes
 from spissus_core.phenomena.heating import Burner, HeatSetting, LearnedRate, power
@@ -348,6 +349,8 @@ def figures(thing: Any, where: str = "") -> Iterator[tuple[str, Any]]:
             yield where, float(f"{thing:.7g}")
         case datetime():
             yield where, round((thing - EVENING).total_seconds(), 3)
+        case Body():
+            yield from figures(thing._asdict() | {"viscosity": thing.viscosity}, where)
         case list() | tuple():
             for i, value in enumerate(thing):
                 yield from figures(value, f"{where}[{i}]")

@@ -170,6 +170,21 @@ def test_a_pot_is_split_and_poured_together(cook: Caller) -> None:
     assert one["beside"] is None
 
 
+def test_the_split_that_is_offered_saves_what_it_says(cook: Caller) -> None:
+    batch, kitchen = planned(cook), cook.kitchen()
+    asked = {"burner_id": kitchen["burners"][1]["id"], "heat": {"heat": "boil"}}
+    with time_machine.travel(LONG_AGO, tick=False):
+        answer = cook.send(f"/batches/{batch['id']}/pans", asked).json()
+        simmered = cook.send(f"/batches/{batch['id']}/pans", asked | {"heat": {"heat": "simmer"}}).json()
+    here = next(c["minutes"]["best"] for c in answer["choices"] if c["here"])
+    said = text_of(answer["split"].pop("said"))
+    two = record(cook, batch, 0, {"kind": "split"} | answer["split"])
+    saves = two["curve"]["steam_g_min"]["best"] / batch["curve"]["steam_g_min"]["best"]
+    assert saves > 1.5
+    assert f"{round(here / saves)} min instead of {round(here)} min" in said
+    assert simmered["split"] is None
+
+
 def test_what_a_batch_taught_is_the_next_ones_prior_and_can_be_forgotten(cook: Caller, neighbour: Caller) -> None:
     batch = planned(cook)
     gross = batch["pot"]["gross"]["value"]

@@ -248,7 +248,7 @@ def unbounded(schema: dict[str, Any], where: str, components: dict[str, Any], se
     if not ("enum" in schema or "const" in schema):
         yield from _without_end(schema, where)
     inner = {f".{name}": one for name, one in schema.get("properties", {}).items()}
-    inner |= {"[]": schema.get("items", {}), "{}": schema.get("additionalProperties", {})}
+    inner |= {"[]": schema.get("items"), "{}": schema.get("additionalProperties")}
     for name, one in inner.items():
         if isinstance(one, dict):
             yield from unbounded(one, f"{where}{name}", components, seen)

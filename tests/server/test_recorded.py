@@ -170,7 +170,7 @@ def test_a_batch_whose_start_cannot_be_read_keeps_its_log_and_can_be_started_ane
     assert whole["log"][0]["problem"]
     for path, body in (("routes", {"volume_ml": 900}), ("pans", {})):
         assert cook.send(f"/batches/{batch}/{path}", body).status_code == 422
-    assert cook.get(f"/batches/{batch}/skewer.svg?units=metric").status_code == 422
+    assert cook.get(f"/batches/{batch}/files/skewer.svg?units=metric").status_code == 422
     assert cook.record(batch, {"kind": "noted", "text": "still here"}).status_code == 422
     assert cook.record(batch, cook.start_body()).json()["pot"]["liquid"]["value"] > 1000
     assert cook.record(batch, {"kind": "salted", "salt_g": 2}).status_code == 200

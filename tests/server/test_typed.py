@@ -66,7 +66,7 @@ def test_it_comes_out_as_it_was_typed(cook: Caller, text: str) -> None:
     line = cook.send("/previews/line", {"text": f"3 cups {text}"}).json()["lines"][0]
     assert line["line"]["text"] == f"3 cups {text}"
     for kind in ("svg", "pdf"):
-        sheet = cook.get(f"/batches/{url}/skewer.{kind}?units=us")
+        sheet = cook.get(f"/batches/{url}/files/skewer.{kind}?units=us")
         assert sheet.status_code == 200
         if kind == "svg":
             words = [element.text for element in ElementTree.fromstring(sheet.content).iter() if element.text]

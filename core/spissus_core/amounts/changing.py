@@ -6,7 +6,14 @@ from typing import Any, Self
 
 
 class Changeable:
-    """A frozen dataclass without slots, of which a batch makes thousands of changed copies while it is folded."""
+    """A frozen dataclass without slots, of which a batch makes thousands of changed copies while it is folded.
+
+    A copy runs no ``__post_init__``; a class that has one cannot be changed so, and raises TypeError.
+    """
+
+    def __init_subclass__(cls) -> None:
+        if hasattr(cls, "__post_init__"):
+            raise TypeError(f"{cls.__name__} checks itself when it is made: a changed copy would go unchecked")
 
     def but(self, **changed: Any) -> Self:
         """The same with some fields replaced.

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
+from abc import abstractmethod
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal, NamedTuple, cast
+from typing import Annotated, ClassVar, Literal, NamedTuple, cast
 
 from pydantic import Field, ValidationInfo, model_validator
 
@@ -23,7 +24,7 @@ from ..amounts.tables import table
 from ..errors import QuantityError, SpissusError
 from ..intake.how_much import counted
 from ..ledger.contents import Contents
-from ..messages import Message, Term, say
+from ..messages import Argument, Message, Term, say
 from ..pantry.ingredients import Ingredient, catalogue, ingredient, kept_whole
 from ..pantry.schools import SCHOOLS, School, SchoolKey, school
 from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
@@ -56,12 +57,35 @@ def spooned(data: object, info: ValidationInfo, field: str, g_per_ml: float | No
 SPOON_SPREAD = 0.12
 
 
-class Thickened(ActsOnPot):
+class GoesIn(ActsOnPot):
+    """Something that goes into the pot by its weight, which stands in the field ``weighed``."""
+
+    kind: str
+    weighed: ClassVar[str]
+
+    @property
+    @abstractmethod
+    def key(self) -> str:
+        """Which of all that may go in it is."""
+
+    @property
+    @abstractmethod
+    def named(self) -> Argument:
+        """What it is called."""
+
+    def weighing(self, grams: float) -> Kind:
+        """The same with another weight, g."""
+        return self.kept_with(**{self.weighed: grams})
+
+
+class Thickened(GoesIn):
     """Thickener whisked in, by its dry weight. The school is kept whole, as it was when it went in."""
 
     stage = "thicken"
     server_writes = ("school",)
     versions = (1, 2)
+    called = say("entries.thickened")
+    weighed = "dry_g"
 
     kind: Literal["thickened"] = "thickened"
     thickener: SchoolKey
@@ -76,6 +100,16 @@ class Thickened(ActsOnPot):
         said = spooned(data, info, "dry_g", None if known is None else known.tbsp_g / ML_PER_TBSP)
         # How strong it is spreads wider than any spoon.
         return {k: v for k, v in said.items() if k != "spread"} if isinstance(said, dict) else said
+
+    @property
+    def key(self) -> str:
+        """The school's."""
+        return self.thickener
+
+    @property
+    def named(self) -> Argument:
+        """What is weighed."""
+        return Term(self.what.dry)
 
     @property
     def what(self) -> School:
@@ -138,10 +172,12 @@ DELICATE: Mapping[str, Delicate] = table(
 )
 
 
-class Salted(ActsOnPot):
+class Salted(GoesIn):
     """Salt stirred in; ``spread`` is how far its weight may be off, as a share: spoons and pinches are no scales."""
 
     stage = "season"
+    called = say("entries.salted")
+    weighed = "salt_g"
 
     kind: Literal["salted"] = "salted"
     salt_g: MassG
@@ -154,6 +190,16 @@ class Salted(ActsOnPot):
         kind = data.get("salt", "table") if isinstance(data, dict) else "table"
         g_per_tsp = SALT_G_PER_TSP.get(kind) if isinstance(kind, str) else None
         return spooned(data, info, "salt_g", g_per_tsp and g_per_tsp / ML_PER_TSP)
+
+    @property
+    def key(self) -> str:
+        """One for all salt."""
+        return "salt"
+
+    @property
+    def named(self) -> Argument:
+        """The salt."""
+        return say("bar.the_salt")
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the salt in it."""
@@ -176,7 +222,7 @@ class Salted(ActsOnPot):
         return say("events.salted", grams=show_number(self.salt_g, 1, "g"))
 
 
-class Added(ActsOnPot):
+class Added(GoesIn):
     """An ingredient of the catalogue poured or stirred in, by weight or by volume.
 
     ``amount`` is the way to say either in words ("30 g", "1/2 cup", "3 yolks"); what is kept is the number. The
@@ -187,6 +233,8 @@ class Added(ActsOnPot):
     looks = True
     server_writes = ("own",)
     versions = (1, 2)
+    called = say("entries.added")
+    weighed = "mass_g"
 
     kind: Literal["added"] = "added"
     ingredient: Name
@@ -211,6 +259,20 @@ class Added(ActsOnPot):
         if (self.mass_g is None) == (self.volume_ml is None):
             raise QuantityError("volume_ml", say("events.how_much_of_it"))
         return self
+
+    @property
+    def key(self) -> str:
+        """The ingredient's."""
+        return self.ingredient
+
+    @property
+    def named(self) -> Argument:
+        """The ingredient."""
+        return Term(self.what.name)
+
+    def weighing(self, grams: float) -> Kind:
+        """Weighed it has no volume."""
+        return self.kept_with(mass_g=grams, volume_ml=None)
 
     @property
     def what(self) -> Ingredient:

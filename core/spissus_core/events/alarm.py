@@ -19,6 +19,7 @@ class Hushed(Kind):
     versions = (2,)
     beside = True
     away = True
+    called = say("entries.hushed")
 
     kind: Literal["hushed"] = "hushed"
     due: AwareDatetime

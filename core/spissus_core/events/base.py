@@ -11,6 +11,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, create_model
 from pydantic.json_schema import SkipJsonSchema
 
+from ..amounts.fields import SHELF
 from ..errors import SpissusError
 from ..measuring.vessels import Pan
 from ..messages import Message, say
@@ -76,10 +77,10 @@ class Kind(BaseModel):
     A kind is one class in one module of this package, and nothing else has to know of it: the union, the
     input of the API and the schema come from :data:`KINDS`.
 
-    ``stage`` is where it belongs on the way, if anywhere; ``looks`` whether somebody stood at the pot, so
-    that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether nothing follows
-    from it for the pot; ``away`` whether nobody did anything at the pot, so that an alarm that was heard stays heard,
-    and what simmers under its lid goes on; ``leaves_plan`` whether boiling ends where it was to end;
+    ``called`` is its name, and ``stage`` where it belongs on the way, if anywhere; ``looks`` is whether somebody stood
+    at the pot, so that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether
+    nothing follows from it for the pot; ``away`` whether nobody did anything at the pot, so that an alarm that was
+    heard stays heard, and what simmers under its lid goes on; ``leaves_plan`` whether boiling ends where it was to end;
     ``server_writes`` the fields that are filled when it is recorded, never by a page.
     ``versions`` are those in which it was recorded anew; ``upcasts`` put what was said in one version into the words
     of the next, by that version, where more changed than fields that came to it.
@@ -87,6 +88,7 @@ class Kind(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
+    called: ClassVar[Message]
     stage: ClassVar[Stage | None] = None
     looks: ClassVar[bool] = False
     undoable: ClassVar[bool] = True
@@ -139,8 +141,8 @@ class Kind(BaseModel):
         return self
 
     def kept_with(self, **written: object) -> Kind:
-        """The event as it is kept, with what the server writes into it."""
-        return KINDS[self.kind].model_construct(**(dict(self) | written))
+        """The event as it is kept, with what the server writes into it; judged as what was recorded is."""
+        return KINDS[self.kind].model_validate(dict(self) | written, context=dict(SHELF))
 
 
 class ActsOnPot(Kind):

@@ -11,6 +11,7 @@ from pydantic import AwareDatetime
 from ..amounts.fields import MassG
 from ..amounts.quantities import show_number
 from ..messages import Message, say
+from .additions import GoesIn
 from .base import Kind
 from .state import State
 
@@ -20,6 +21,7 @@ class Dated(Kind):
 
     beside = True
     away = True
+    called = say("entries.dated")
 
     kind: Literal["dated"] = "dated"
     event: UUID
@@ -38,6 +40,7 @@ class Struck(Kind):
 
     undoable = False
     away = True
+    called = say("entries.struck")
 
     kind: Literal["struck"] = "struck"
     event: UUID
@@ -55,6 +58,7 @@ class Meant(Kind):
 
     versions = (2,)
     away = True
+    called = say("entries.meant")
 
     kind: Literal["meant"] = "meant"
     event: UUID
@@ -70,18 +74,10 @@ class Meant(Kind):
 
     def corrected(self, happened: Kind) -> Kind:
         """The event with the weight that was meant; as it is where that has no weight."""
-        name = _WEIGHTS.get(happened.kind)
-        if name is None or self.grams is None:
-            return happened
-        rest = {"volume_ml": None} if happened.kind == "added" else {}
-        return happened.kept_with(**{name: self.grams, **rest})
+        return happened.weighing(self.grams) if self.grams is not None and isinstance(happened, GoesIn) else happened
 
     def said(self) -> Message:
         """That it was right, or how much it was."""
         if self.grams is None:
             return say("events.as_entered")
         return say("events.meant", grams=show_number(self.grams, 1, "g"))
-
-
-#: The field that holds the weight of what went in, by kind.
-_WEIGHTS = {"salted": "salt_g", "added": "mass_g", "thickened": "dry_g"}

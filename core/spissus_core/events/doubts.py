@@ -6,12 +6,11 @@ from collections.abc import Callable
 from datetime import timedelta
 from typing import get_args
 
-from ..messages import Argument, Term, say
 from ..pantry.guests import ALCOHOL
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from ..phenomena.cooling import judge
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
-from .additions import DELICATE, Added, Salted, Thickened
+from .additions import DELICATE, GoesIn, Salted
 from .base import Happened
 from .judging import CALM_PERCENT_VOL, Tested
 from .looking import Metered, Read
@@ -117,10 +116,10 @@ def _slipped(before: State, after: State, event: Happened) -> State:
     if isinstance(happened, Tested | Read | Metered):
         # Whoever looked or tasted in between knew of the first.
         return after.but(went_in=after.went_in.but(last=()))
-    if pot is None or was is None or not isinstance(happened, Salted | Added | Thickened):
+    if pot is None or was is None or not isinstance(happened, GoesIn):
         return after
     grams = pot.contents.mass_g - was.contents.mass_g
-    new = WentIn(_key_of(happened), event.at, grams)
+    new = WentIn(happened.key, event.at, grams)
     last = next((one for one in before.went_in.last if one.key == new.key), None)
     others = (one for one in before.went_in.last if one.key != new.key)
     after = after.but(went_in=after.went_in.but(last=(*others, new)))
@@ -134,23 +133,11 @@ def _slipped(before: State, after: State, event: Happened) -> State:
     twice = last is not None and _the_same(last, new, happened)
     if not (over or doubled or twice):
         return after
-    slip = Slip(event.id, grams, percent, twice="" if over or doubled else _name_of(happened))
+    slip = Slip(event.id, grams, percent, twice="" if over or doubled else happened.named)
     return after.but(went_in=after.went_in.but(slips=(*after.went_in.slips, slip)))
 
 
-def _the_same(last: WentIn, new: WentIn, happened: Salted | Added | Thickened) -> bool:
+def _the_same(last: WentIn, new: WentIn, happened: GoesIn) -> bool:
     """Whether two entries may be one that was told twice: of salt any amount, of all else the same."""
     soon = abs((new.at - last.at).total_seconds()) <= TWICE_S
     return soon and (isinstance(happened, Salted) or abs(new.grams - last.grams) <= SAME_SHARE * new.grams)
-
-
-def _key_of(happened: Salted | Added | Thickened) -> str:
-    if isinstance(happened, Salted):
-        return "salt"
-    return happened.ingredient if isinstance(happened, Added) else happened.thickener
-
-
-def _name_of(happened: Salted | Added | Thickened) -> Argument:
-    if isinstance(happened, Salted):
-        return say("bar.the_salt")
-    return Term(happened.what.name) if isinstance(happened, Added) else Term(happened.what.dry)

@@ -56,6 +56,7 @@ class Skimmed(ActsOnPot):
     looks = True
     server_writes = ("own",)
     versions = (1, 2)
+    called = say("entries.skimmed")
 
     kind: Literal["skimmed"] = "skimmed"
     way: SkimWay = "spoon"
@@ -146,6 +147,7 @@ class FatSeen(ActsOnPot):
     stage = "skim"
     looks = True
     versions = (2,)
+    called = say("entries.fat_seen")
 
     kind: Literal["fat_seen"] = "fat_seen"
     look: FatLook

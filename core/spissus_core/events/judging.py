@@ -48,6 +48,8 @@ class Tested(ActsOnPot):
     is low, right or high, or one of the five words a cook would use.
     """
 
+    called = say("entries.tested")
+
     kind: Literal["tested"] = "tested"
     of: Literal["body", "salt"]
     verdict: Taste | None = None
@@ -213,6 +215,7 @@ class Seen(Kind):
 
     beside = True
     away = True
+    called = say("entries.seen")
 
     kind: Literal["seen"] = "seen"
     sign: Sign
@@ -265,6 +268,7 @@ class Noted(Kind):
 
     beside = True
     away = True
+    called = say("entries.noted")
 
     kind: Literal["noted"] = "noted"
     text: Remark

@@ -65,6 +65,7 @@ class Read(ActsOnPot):
     stage = "reduce"
     looks = True
     leaves_plan = True
+    called = say("entries.read")
 
     kind: Literal["read"] = "read"
     measured: Measured | None = None
@@ -285,6 +286,7 @@ class Metered(Kind):
     versions = (1, 3)
     # A meter was believed before it could be asked about.
     upcasts = {2: lambda said: said | {"because": "salted"}}
+    called = say("entries.metered")
 
     kind: Literal["metered"] = "metered"
     percent: Percent

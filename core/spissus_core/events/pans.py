@@ -50,6 +50,8 @@ class ChangesPan(ActsOnPot):
 class Moved(ChangesPan):
     """All of it is poured into another pan, or set on another burner."""
 
+    called = say("entries.moved")
+
     kind: Literal["moved"] = "moved"
     pan: Pan
     burner: Burner
@@ -69,6 +71,8 @@ class Moved(ChangesPan):
 
 class Split(ChangesPan):
     """Part of it boils in a second pan beside the first. Both are taken to fall alike."""
+
+    called = say("entries.split")
 
     kind: Literal["split"] = "split"
     volume_ml: VolumeMl
@@ -92,6 +96,8 @@ class Split(ChangesPan):
 
 class Rejoined(ChangesPan):
     """The two pans are poured together again, into the first."""
+
+    called = say("entries.rejoined")
 
     kind: Literal["rejoined"] = "rejoined"
 
@@ -158,6 +164,7 @@ class Drawn(DrawsOff):
     """Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat."""
 
     stage = "strain"
+    called = say("entries.drawn")
 
     kind: Literal["drawn"] = "drawn"
     pan: Pan
@@ -193,6 +200,7 @@ class Taken(DrawsOff):
 
     stage = "strain"
     versions = (2,)
+    called = say("entries.taken")
 
     kind: Literal["taken"] = "taken"
 
@@ -215,6 +223,7 @@ class Parted(DrawsOff):
 
     stage = "strain"
     versions = (3,)
+    called = say("entries.parted")
 
     kind: Literal["parted"] = "parted"
     purpose: Literal["plate", "aside"]
@@ -251,6 +260,7 @@ class Returned(ChangesPan):
     """Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given."""
 
     stage = "strain"
+    called = say("entries.returned")
 
     kind: Literal["returned"] = "returned"
     volume_ml: VolumeMl | None = None
@@ -287,6 +297,7 @@ class Solids(ActsOnPot):
     """Meat or vegetables now in the pan with the liquid, by their weight; nothing when they were lifted out."""
 
     looks = True
+    called = say("entries.solids")
 
     kind: Literal["solids"] = "solids"
     mass_g: MassG

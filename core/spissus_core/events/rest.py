@@ -22,6 +22,7 @@ class RestIs(Kind):
     """What is set aside is kept hot, is set to cool, is cold, or was thrown away."""
 
     versions = (3,)
+    called = say("entries.rest")
 
     kind: Literal["rest"] = "rest"
     rest: Literal["hot", "cooling", "cold", "gone"]

@@ -51,6 +51,7 @@ class Answered(Kind):
 
     versions = (2,)
     away = True
+    called = say("entries.answered")
 
     kind: Literal["answered"] = "answered"
     concern: ConcernKind

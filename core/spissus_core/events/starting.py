@@ -17,6 +17,7 @@ class Started(Start, Kind):
     stage = "strain"
     looks = True
     versions = (1, 2)
+    called = say("entries.started")
 
     kind: Literal["started"] = "started"
 

@@ -26,6 +26,7 @@ class Heated(HeatSetting, ActsOnPot):
     looks = True
     versions = (1, 2)
     leaves_plan = True
+    called = say("entries.heated")
 
     kind: Literal["heated"] = "heated"
     never_on: bool = False
@@ -81,6 +82,8 @@ class Heated(HeatSetting, ActsOnPot):
 class Cooling(ActsOnPot):
     """The pot is set to cool: the clock starts."""
 
+    called = say("entries.cooling")
+
     kind: Literal["cooling"] = "cooling"
     celsius: Celsius
     surroundings_c: Celsius = FRIDGE_C
@@ -110,6 +113,7 @@ class Probed(Kind):
     """A temperature taken in the thickest part while it cools."""
 
     leaves_plan = True
+    called = say("entries.probed")
 
     kind: Literal["probed"] = "probed"
     celsius: Celsius

@@ -21,6 +21,7 @@ class Wanted(Wish, Kind):
     """What the sauce is to be."""
 
     versions = (1, 2)
+    called = say("entries.wanted")
 
     kind: Literal["wanted"] = "wanted"
 
@@ -72,6 +73,7 @@ class Chosen(Kind):
     versions = (1, 4)
     # Ways had names of their own before they were composed.
     upcasts = {3: lambda said: said | {"route": EARLIER.get(str(said.get("route")), said.get("route"))}}
+    called = say("entries.chosen")
 
     kind: Literal["chosen"] = "chosen"
     route: RouteKind

@@ -181,23 +181,26 @@ class Strength:
 AS_TABLED = Strength()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Body:
-    """A viscosity and where it comes from.
+class Body(NamedTuple):
+    """What a viscosity comes from.
 
-    ``viscosity`` in mPa·s; the four terms are log₁₀ of a ratio; ``gum`` in mPa·s comes on top.
-    ``flour_percent`` is the starch in the pot as flour, ``pulp_percent`` the pulp as flour, both in % of the
-    water-based phase.
+    Four terms are log₁₀ of a ratio; ``gum`` in mPa·s comes on top. ``flour_percent`` is the starch in the pot as flour,
+    ``pulp_percent`` the pulp as flour, both in % of the water-based phase.
     """
 
-    viscosity: float
-    starch_and_pulp: float
-    gelatin: float
-    solubles: float
-    fat: float
-    gum: float
-    flour_percent: float
-    pulp_percent: float
+    starch_and_pulp: float = 0.0
+    gelatin: float = 0.0
+    solubles: float = 0.0
+    fat: float = 0.0
+    gum: float = 0.0
+    flour_percent: float = 0.0
+    pulp_percent: float = 0.0
+
+    @property
+    def viscosity(self) -> float:
+        """In mPa·s."""
+        logs = self.starch_and_pulp + self.gelatin + self.solubles + self.fat
+        return float(VISCOSITY_60C_MPAS * 10.0**logs + self.gum)
 
     @property
     def step(self) -> Step:
@@ -207,31 +210,16 @@ class Body:
     @property
     def estimate(self) -> Estimate:
         """The viscosity with its factor of two."""
-        factor = 10.0**SPREAD_LOG10
-        return Estimate(self.viscosity / factor, self.viscosity, self.viscosity * factor)
+        factor, viscosity = 10.0**SPREAD_LOG10, self.viscosity
+        return Estimate(viscosity / factor, viscosity, viscosity * factor)
 
 
-class _Terms(NamedTuple):
-    """What a viscosity is made of: four log₁₀ of ratios, mPa·s of gum, and two shares as flour, %."""
-
-    starch_and_pulp: float
-    gelatin: float
-    solubles: float
-    fat: float
-    gum: float
-    flour_percent: float
-    pulp_percent: float
-
-    @property
-    def viscosity(self) -> float:
-        logs = self.starch_and_pulp + self.gelatin + self.solubles + self.fat
-        return float(VISCOSITY_60C_MPAS * 10.0**logs + self.gum)
+#: Nothing but water.
+_WATER = Body()
 
 
-_WATER = _Terms(0.0, 0.0, 0.0, 0.0, gum=0.0, flour_percent=0.0, pulp_percent=0.0)
-
-
-def _terms(contents: Contents, strength: Strength) -> _Terms:
+def body_of(contents: Contents, strength: Strength = AS_TABLED) -> Body:
+    """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
     phase_g = contents.liquid_g - contents.fat_emulsified
     if phase_g <= 0.0:
         return _WATER
@@ -239,7 +227,7 @@ def _terms(contents: Contents, strength: Strength) -> _Terms:
     liquid_ml = contents.liquid_ml
     flour = strength.thickener * 100.0 * flour_equivalent_g(contents.starch) / phase_g
     pulp = strength.before * pulp_percent_as_flour(100.0 * contents.pulp / phase_g)
-    return _Terms(
+    return Body(
         starch_and_pulp=starch_log(flour + pulp),
         gelatin=math.sqrt(strength.before) * gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
         solubles=solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
@@ -252,10 +240,4 @@ def _terms(contents: Contents, strength: Strength) -> _Terms:
 
 def viscosity_mpas(contents: Contents, strength: Strength = AS_TABLED) -> float:
     """Viscosity of what is in the pot, mPa·s, as it would be served at 60 °C; floating fat does not count."""
-    return _terms(contents, strength).viscosity
-
-
-def body_of(contents: Contents, strength: Strength = AS_TABLED) -> Body:
-    """The body of what is in the pot, as it would be served at 60 °C; floating fat does not count."""
-    terms = _terms(contents, strength)
-    return Body(viscosity=terms.viscosity, **terms._asdict())
+    return body_of(contents, strength).viscosity

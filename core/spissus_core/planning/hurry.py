@@ -6,12 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..errors import SpissusError
-from ..ledger.water import HOT_EXPANSION
 from ..measuring.vessels import SHALLOW_MM, Pan
-from ..phenomena.heating import FULL_BOIL, Burner, power
-from ..pot import Beside, Pot
+from ..phenomena.heating import Burner
+from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
+from .pans import beside_in, room_ml
 from .solving import Route, solve_route, work_min
 
 
@@ -54,26 +54,14 @@ def hurried(pot: Pot, wanted: Wish, route: Route, choices: Sequence[tuple[Pan, B
     return min(found, key=lambda one: one.takes_min + (JUDGEMENT.worth_two_min if one.split_ml else 0.0), default=None)
 
 
-#: Less than this share in either pan is no split. Modelling choice.
-LEAST_SPLIT = 0.2
-
-
 def _elsewhere(pot: Pot, pan: Pan, burner: Burner) -> list[tuple[float | None, Pot]]:
     """The pot in that pan, and split between its own and that one, where either holds it."""
     if pot.beside is not None:
         return []
-    room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
     out: list[tuple[float | None, Pot]] = []
-    if (pan, burner) != (pot.pan, pot.burner) and room <= pan.capacity_ml:
+    if (pan, burner) != (pot.pan, pot.burner) and room_ml(pot) <= pan.capacity_ml:
         out.append((None, pot.but(pan=pan, burner=burner)))
-    if burner.name == pot.burner.name or pot.solids is not None:
-        return out
-    # Each pan gets as much as it boils away, so that both are down at the same time.
-    depth = pan.depth_mm(min(0.5 * pot.contents.volume_ml, pan.capacity_ml))
-    mine, theirs = power(pot.pan, pot.burner, FULL_BOIL, pot.depth_mm), power(pan, burner, FULL_BOIL, depth)
-    if mine is None or theirs is None:
-        return out
-    share = theirs.kj_min / (mine.kj_min + theirs.kj_min)
-    if LEAST_SPLIT <= share <= 1.0 - LEAST_SPLIT and share * room <= pan.capacity_ml:
-        out.append((share * pot.contents.liquid_ml, pot.but(beside=Beside(pan, burner, share))))
+    beside = beside_in(pot, pan, burner)
+    if beside is not None:
+        out.append((beside.share * pot.contents.liquid_ml, pot.but(beside=beside)))
     return out

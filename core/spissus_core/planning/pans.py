@@ -13,8 +13,9 @@ from ..measuring.measurement import error_ml
 from ..measuring.vessels import SHALLOW_MM, Pan
 from ..messages import Message, say
 from ..phenomena.evaporation import boiled_to_volume
-from ..phenomena.heating import Burner, HeatSetting, power
-from ..pot import Pot
+from ..phenomena.heating import FULL_BOIL, Burner, HeatSetting, power
+from ..pot import Beside, Pot
+from .judgement import JUDGEMENT
 from .safety import SCORCHES_FROM_STEP
 
 
@@ -50,7 +51,7 @@ def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], se
     thick = pot.body.step.index >= SCORCHES_FROM_STEP
     out = []
     for place, (pan, burner) in enumerate(choices):
-        room = pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
+        room = room_ml(pot)
         at_end = min(stop.volume_ml * HOT_EXPANSION + pot.solids_ml, pan.capacity_ml)
         end_mm = pan.depth_mm(at_end)
         minutes, how = None, None
@@ -79,3 +80,55 @@ def compared(pot: Pot, stop_ml: float, choices: Sequence[tuple[Pan, Burner]], se
             )
         )
     return sorted(out, key=lambda c: (not c.holds_it, c.end_mm < SHALLOW_MM, c.minutes.best if c.minutes else 0.0))
+
+
+def room_ml(pot: Pot) -> float:
+    """The room that a pot takes up as it boils, with what lies in it, mL."""
+    return pot.contents.volume_ml * HOT_EXPANSION + pot.solids_ml
+
+
+#: Less than this share in either pan is no split. Modelling choice.
+LEAST_SPLIT = 0.2
+
+
+def beside_in(pot: Pot, pan: Pan, burner: Burner) -> Beside | None:
+    """The part of a pot that boils in a second pan beside it, so much that both are down at once.
+
+    None where it is in two pans already, has something in it, or where one of them would hold too little or too much.
+    """
+    if pot.beside is not None or pot.solids is not None or burner.name == pot.burner.name:
+        return None
+    depth = pan.depth_mm(min(0.5 * pot.contents.volume_ml, pan.capacity_ml))
+    mine, theirs = power(pot.pan, pot.burner, FULL_BOIL, pot.depth_mm), power(pan, burner, FULL_BOIL, depth)
+    if mine is None or theirs is None:
+        return None
+    share = theirs.kj_min / (mine.kj_min + theirs.kj_min)
+    fits = LEAST_SPLIT <= share <= 1.0 - LEAST_SPLIT and share * room_ml(pot) <= pan.capacity_ml
+    return Beside(pan, burner, share) if fits else None
+
+
+@dataclass(frozen=True, slots=True)
+class SplitChoice:
+    """A second pan, the ``place``-th of those compared: what is poured over into it, mL, and the minutes it takes then,
+    instead of those it takes in one."""
+
+    place: int
+    volume_ml: float
+    minutes: float
+    instead_of: float
+
+
+def best_split(pot: Pot, minutes: float, choices: Sequence[tuple[Pan, Burner]]) -> SplitChoice | None:
+    """The second pan that saves most of the ``minutes`` that the pot takes where it is.
+
+    None where none saves as much as it is worth to wash one up.
+    """
+    splits = []
+    for place, (pan, burner) in enumerate(choices):
+        beside = beside_in(pot, pan, burner) if pan != pot.pan else None
+        if beside is not None:
+            # The pan at hand boils away its own share alone.
+            took = minutes * (1.0 - beside.share)
+            splits.append(SplitChoice(place, beside.share * pot.contents.liquid_ml, took, minutes))
+    best = min(splits, key=lambda split: split.minutes, default=None)
+    return best if best is not None and minutes - best.minutes > JUDGEMENT.worth_two_min else None

@@ -11,4 +11,6 @@ export function useLists(): Schemas['ListsOut'] {
 /** Whether the lists are there, or cannot be had just now. */
 export const useListed = (): boolean => !useQuery(theLists).isLoading
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], liquids: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0, beside: [] }
+const NONE: Schemas['ShownOut'] = { value: 0, metric: '', us: '' }
+
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], liquids: [], cooling_places: [], uses: [], spoon: [], tongue: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0, kinds: [], usual_oven: NONE, usual_hours: NONE }

@@ -3333,13 +3333,32 @@ export interface components {
         };
         /**
          * PansOut
-         * @description The pans, the quickest that serves first, and what splitting over two would save.
+         * @description The pans, the quickest that serves first, and the split over two that saves most.
          */
         PansOut: {
             stop: components["schemas"]["ShownOut"];
             /** Choices */
             choices: components["schemas"]["PanChoiceOut"][];
-            split: components["schemas"]["SaidOut"] | null;
+            split: components["schemas"]["SplitOut"] | null;
+        };
+        /**
+         * SplitOut
+         * @description What is poured over into a second pan, and what that saves.
+         */
+        SplitOut: {
+            said: components["schemas"]["SaidOut"];
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
+            /** Volume Ml */
+            volume_ml: number;
         };
         /**
          * HeatSetting
@@ -3461,6 +3480,18 @@ export interface components {
             share: number;
         };
         /**
+         * KindOut
+         * @description A kind of entry: what it is called, and whether nothing follows from it for the pot.
+         */
+        KindOut: {
+            /** Kind */
+            kind: string;
+            /** Called */
+            called: string;
+            /** Beside */
+            beside: boolean;
+        };
+        /**
          * LiquidOut
          * @description A kind of strained liquid, for want of the list of what went in.
          */
@@ -3477,7 +3508,7 @@ export interface components {
         };
         /**
          * ListsOut
-         * @description What the page offers to choose from; ``beside`` are the kinds of entry from which nothing follows for the pot.
+         * @description What the page offers to choose from.
          */
         ListsOut: {
             /** Schools */
@@ -3528,8 +3559,10 @@ export interface components {
             ways_to_measure: components["schemas"]["MeasureOut"][];
             /** Most Lines */
             most_lines: number;
-            /** Beside */
-            beside: string[];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            usual_oven: components["schemas"]["ShownOut"];
+            usual_hours: components["schemas"]["ShownOut"];
         };
         /**
          * MeasureOut

@@ -3,7 +3,7 @@ import { useLists } from '../api/lists'
 import { TextField } from '../ui/TextField'
 import { AskForm, Pick, Wrong } from '../shared/Ask'
 import type { Cooked as Said } from './draft'
-import { useExample } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 
 interface Props {
   cooked: Said
@@ -23,7 +23,8 @@ const yesNo = (yes: string, no: string) => [
 /** How it was cooked and strained, a line of values to tap. */
 export function Cooked({ cooked, change, assumed, wrong }: Props) {
   const eg = useExample()
-  const { covers, sieves } = useLists()
+  const say = useSay()
+  const { covers, sieves, usual_oven, usual_hours } = useLists()
   const words = (label: string, value: string, field: 'hours' | 'oven', placeholder: string, error: string | undefined) => (
     <AskForm label={label} said={value.trim() || null} assumed={assumed(field)} wrong={Boolean(error)}>
       <TextField label={label} value={value} placeholder={placeholder} onChange={(next) => change({ [field]: next })} error={error} autoComplete="off" />
@@ -32,7 +33,7 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
   return (
     <>
       <div role="group" aria-label="How it was cooked" className="flex flex-wrap gap-x-2">
-        {words('Braised for', cooked.hours, 'hours', '2 1/2 h', wrong?.at('hours'))}
+        {words('Braised for', cooked.hours ?? say(usual_hours), 'hours', '2 1/2 h', wrong?.at('hours'))}
         <Pick
           label="Where"
           value={cooked.heat}
@@ -43,7 +44,7 @@ export function Cooked({ cooked, change, assumed, wrong }: Props) {
           ]}
           onPick={(heat) => change({ heat })}
         />
-        {cooked.heat === 'oven' && words('Oven temperature', cooked.oven, 'oven', eg('150 °C', '300 °F'), wrong?.at('oven_c'))}
+        {cooked.heat === 'oven' && words('Oven temperature', cooked.oven ?? say(usual_oven), 'oven', eg('150 °C', '300 °F'), wrong?.at('oven_c'))}
         <Pick
           label="Cover"
           value={cooked.cover}

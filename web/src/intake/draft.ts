@@ -2,7 +2,7 @@ import type { Batch, Kitchen, Line, StartedIn } from '../api/types'
 import type { Schemas } from '../api/client'
 
 /** How a braise was cooked and strained, as it was tapped and typed. */
-export type Cooked = Omit<Schemas['Braise'], 'lines' | 'hours' | 'oven_c'> & { hours: string; oven: string }
+export type Cooked = Omit<Schemas['Braise'], 'lines' | 'hours' | 'oven_c'> & { hours: string | null; oven: string | null }
 
 /** What has been said so far of a strained liquid, as it was typed and tapped. */
 export interface Draft {
@@ -44,7 +44,7 @@ export const fresh: Draft = {
   name: '', panId: '', burnerId: '', said: '', method: 'jug', value: '', hot: true, fatBy: 'mm', fat: '', fatIn: '',
   saltBy: 'unsaid', verdict: 'nearly', percent: '', stock: 'salted', character: 'gelatin_rich', solids: '', lines: [],
   cooked: {
-    cover: 'tight', heat: 'oven', oven: '150 °C', hours: '3 h', level: 'nearly', pieces: 'large', overnight: false,
+    cover: 'tight', heat: 'oven', oven: null, hours: null, level: 'nearly', pieces: 'large', overnight: false,
     trimmed: false, strain: 'fine',
   },
   heard: {}, chosen: [],
@@ -180,7 +180,8 @@ export function startOf(draft: Draft): StartedIn | null {
       character: draft.character,
       solids_g: draft.solids.trim() || 0,
       ...(draft.lines.length > 0 && {
-        braise: { ...cooked, hours, oven_c: oven, lines: draft.lines.map(({ line }) => line) },
+        // What nobody said is left to the server.
+        braise: { ...cooked, ...(hours !== null && { hours }), ...(oven !== null && { oven_c: oven }), lines: draft.lines.map(({ line }) => line) } as Schemas['Braise'],
       }),
     },
   }

@@ -38,7 +38,7 @@ export interface Stands {
 
 export function useStands(batch: Batch): Stands {
   const now = useNow()
-  const { beside } = useLists()
+  const { kinds } = useLists()
   const { data: session } = useSession()
   // What somebody else did here waits until they are back, and is not this cook's.
   const mine = (one: Waiting) => session?.signed_in === true && belongs(one, ownerOf(session))
@@ -46,7 +46,7 @@ export function useStands(batch: Batch): Stands {
   const kept = useKeptReadings(batch, list)
   const { act, curve } = batch
   const alone = useHoursAhead(batch)
-  const done = list.filter(({ payload }) => !beside.includes(payload.kind)).at(-1)
+  const done = list.filter(({ payload }) => !kinds.some(({ kind, beside }) => beside && kind === payload.kind)).at(-1)
   if (act.doing !== 'boil') return { now: null, kept, waiting: list.length, arrives: null, look: null, there: false, pending: done !== undefined }
   const drawn = curve.course.at(-1)?.at ?? ''
   const course = [...curve.course, ...(alone?.ahead ?? []).filter((point) => Date.parse(point.at) > Date.parse(drawn))]

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { useLists } from '../api/lists'
 import { again, type Waiting } from '../api/outbox'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
@@ -8,9 +9,10 @@ import { described, figures, withFigure } from './entries'
 /** An entry that was not taken, with its figures to put right. */
 export default function MendSheet({ one, onClose }: { one: Waiting; onClose: () => void }) {
   const [payload, setPayload] = useState(one.payload)
+  const { kinds } = useLists()
   const fields = figures(payload)
   return (
-    <Sheet open onClose={onClose} title={`Mend: ${described(one.payload)}`} {...(one.why ? { description: one.why } : {})}>
+    <Sheet open onClose={onClose} title={`Mend: ${described(one.payload, kinds)}`} {...(one.why ? { description: one.why } : {})}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {

@@ -1,4 +1,5 @@
 import { Suspense, useState } from 'react'
+import { useLists } from '../api/lists'
 import { ownerOf, useSession } from '../api/session'
 import { useOpenKept } from '../api/batches'
 import { useLive, useOutbox } from '../api/live'
@@ -40,21 +41,7 @@ export function Kept() {
         </div>
       )}
       {stuck.map((one) => (
-        <div key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line py-2 first:border-t-0">
-          <p className="min-w-64 flex-1">
-            <span className="font-semibold">
-              {described(one.payload)}, {clock(one.at)}.
-            </span>{' '}
-            <span className="text-heat">
-              {one.state === 'refused' ? 'Not taken:' : 'Set aside:'} {one.why}
-            </span>
-          </p>
-          <div className="flex gap-2">
-            <Button onClick={() => setMending(one)}>Mend it</Button>
-            <Button onClick={() => again(one.id)}>Send again</Button>
-            <Button onClick={() => settle(one.id)}>Drop it</Button>
-          </div>
-        </div>
+        <Stuck key={one.id} one={one} onMend={() => setMending(one)} />
       ))}
       {theirs.length > 0 && (
         <p className="py-1 text-quiet">
@@ -72,3 +59,25 @@ export function Kept() {
 }
 
 const count = (n: number, one: string, more: string) => (n === 1 ? `One entry ${one}` : `${n} entries ${more}`)
+
+/** An entry that was not taken: what it is, why, and what can be done with it. */
+function Stuck({ one, onMend }: { one: Waiting; onMend: () => void }) {
+  const { kinds } = useLists()
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line py-2 first:border-t-0">
+      <p className="min-w-64 flex-1">
+        <span className="font-semibold">
+          {described(one.payload, kinds)}, {clock(one.at)}.
+        </span>{' '}
+        <span className="text-heat">
+          {one.state === 'refused' ? 'Not taken:' : 'Set aside:'} {one.why}
+        </span>
+      </p>
+      <div className="flex gap-2">
+        <Button onClick={onMend}>Mend it</Button>
+        <Button onClick={() => again(one.id)}>Send again</Button>
+        <Button onClick={() => settle(one.id)}>Drop it</Button>
+      </div>
+    </div>
+  )
+}

@@ -3,11 +3,14 @@ import { described, figures, withFigure } from './entries'
 
 const reading = { kind: 'read', measured: { method: 'dip', value: '412 mm', hot: true }, gain: null } as const
 
+const kinds = ['read', 'noted', 'rejoined'].map((kind, i) => ({ kind, called: ['Reading', 'Note', 'Poured together'][i] ?? '', beside: false }))
+
 describe('an entry that was not taken', () => {
   it('is told apart by its kind and its figures', () => {
-    expect(described(reading)).toBe('Reading 412 mm')
-    expect(described({ kind: 'noted', text: 'orange peel' })).toBe('Note orange peel')
-    expect(described({ kind: 'rejoined' })).toBe('Poured together')
+    expect(described(reading, kinds)).toBe('Reading 412 mm')
+    expect(described({ kind: 'noted', text: 'orange peel' }, kinds)).toBe('Note orange peel')
+    expect(described({ kind: 'rejoined' }, kinds)).toBe('Poured together')
+    expect(described({ kind: 'rejoined' }, [])).toBe('rejoined')
   })
 
   it('is mended figure by figure, wherever it stands', () => {

@@ -1,12 +1,5 @@
+import type { Schemas } from '../api/client'
 import type { Payload } from '../api/types'
-
-/** What an entry is called before the server has put it into words. */
-const NAMES: Partial<Record<Payload['kind'], string>> = {
-  started: 'The start', wanted: 'What you want', chosen: 'The way', skimmed: 'Skimmed', read: 'Reading', solids: 'In the pan',
-  drawn: 'Drawn off', parted: 'Drawn off', returned: 'Poured back', cooling: 'Set to cool', probed: 'Temperature', heated: 'Heat', moved: 'Another pan',
-  split: 'Split over two pans', rejoined: 'Poured together', metered: 'Salt meter', seen: 'Seen', thickened: 'Thickener',
-  salted: 'Salt', added: 'Added', tested: 'Tasted', noted: 'Note', finished: 'Finished', dated: 'A time', struck: 'Taken back',
-}
 
 /** What may be mended of an entry: the figures and words in it, by what they are called. */
 const LABELS: Record<string, string> = {
@@ -39,7 +32,8 @@ export function withFigure<T extends object>(payload: T, [key, ...rest]: string[
   return { ...payload, [key]: rest.length === 0 ? value : withFigure(inner as object, rest, value) }
 }
 
-export function described(payload: Payload): string {
-  const said = figures(payload).map(({ value }) => value)
-  return [NAMES[payload.kind] ?? payload.kind, ...said].join(' ').slice(0, 80)
+/** What an entry is called, with its figures, before the server has put it into words. */
+export function described(payload: Payload, kinds: readonly Schemas['KindOut'][]): string {
+  const called = kinds.find(({ kind }) => kind === payload.kind)?.called ?? payload.kind
+  return [called, ...figures(payload).map(({ value }) => value)].join(' ').slice(0, 80)
 }

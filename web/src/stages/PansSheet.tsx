@@ -24,6 +24,7 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
   const [over, setOver] = useState('')
   const [half, setHalf] = useState<string>()
   const pans = usePans(batch.id, batch.last_seq, burner ? { burner_id: burner, heat: { heat, share: 1, cover: 'open', oven_c: 150 } } : null)
+  const split = pans.data?.split
   return (
     <Sheet open onClose={onClose} title="Which pan, how hot" description={pans.data ? `Down to ${say(pans.data.stop)}. Wider is faster at a simmer and harder to read with a ruler.` : 'One moment.'}>
       <div className="grid gap-4">
@@ -93,7 +94,16 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
               if (half && burner) onRecord({ kind: 'split', volume_ml: over, pan_id: half, burner_id: burner }, onClose)
             }}
           >
-            <p>{pans.data?.split ? say(pans.data.split) : 'Or split it over two pans.'}</p>
+            {split ? (
+              <p className="flex flex-wrap items-center gap-x-4 gap-y-2">
+                <span className="min-w-64 flex-1">
+                  <Words of={split.said} />
+                </span>
+                <Button onClick={() => onRecord({ kind: 'split', volume_ml: split.volume_ml, pan_id: split.pan_id, burner_id: split.burner_id }, onClose)}>Split it so</Button>
+              </p>
+            ) : (
+              <p>Or split it over two pans.</p>
+            )}
             <Choice label="Second pan" value={half} onChange={setHalf} options={(kitchen.data?.pans ?? []).filter((p) => p.name !== batch.pan.name).map((p) => ({ value: p.id, label: p.name }))} />
             <div className="flex items-end gap-2">
               <TextField label="How much of it goes over" placeholder={eg('600 ml', '2 1/2 cups')} value={over} onChange={setOver} autoComplete="off" className="flex-1" />
