@@ -23,8 +23,10 @@ class Changeable:
         TypeError : it has no such field.
         """
         mine = self.__dict__
-        if not changed.keys() <= mine.keys():
-            raise TypeError(f"{type(self).__name__} has no {', '.join(sorted(changed.keys() - mine.keys()))}")
         twin = object.__new__(type(self))
-        twin.__dict__.update(mine, **changed)
+        theirs = twin.__dict__
+        theirs.update(mine)
+        theirs.update(changed)
+        if len(theirs) != len(mine):
+            raise TypeError(f"{type(self).__name__} has no {', '.join(sorted(changed.keys() - mine.keys()))}")
         return twin

@@ -20,7 +20,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any, Self
 
 import numpy as np
@@ -51,6 +51,14 @@ INTERVAL = (0.1, 0.5, 0.9)
 _LOG_PRIOR = np.log(
     (1.0 - WILD_SHARE) * np.exp(-0.5 * _GRID**2) + WILD_SHARE / WILD_FACTOR * np.exp(-0.5 * (_GRID / WILD_FACTOR) ** 2)
 )
+
+
+@lru_cache(maxsize=256)
+def _powers(kj_min: float, spread: float) -> NDArray[np.float64]:
+    """Powers at which a posterior is worked out, kJ/min."""
+    powers = kj_min * np.exp(_GRID * spread)
+    powers.flags.writeable = False
+    return powers
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -114,7 +122,7 @@ class Track(Changeable):
 
     @cached_property
     def _posterior(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        powers = self.kj_min * np.exp(_GRID * self.spread)
+        powers = _powers(self.kj_min, self.spread)
         logs = _LOG_PRIOR + powers * (self.linear - 0.5 * self.square * powers)
         weights = np.exp(logs - logs.max())
         return powers, weights / weights.sum()

@@ -69,6 +69,8 @@ def _not_eaten(before: State, after: State, event: Happened) -> Concern | None:
 
     What was said to be free of them is asked about again as soon as another entry brings them.
     """
+    if not _avoided(after):
+        return None
     brought = set(event.payload.allergens) & _avoided(after)
     new = ((_shunned(after) - _shunned(before)) | brought) - after.table.told
     asked = {held for concern in after.table.concerns if concern.kind == "allergen" for held in concern.holds}
@@ -103,6 +105,8 @@ _CONCERNS = (_cooled, *(_boils(splits) for splits in get_args(Splits)), _not_eat
 
 def _splitting(state: State) -> set[Splits]:
     """What in the pot parts or curdles as it boils; cream that bears a boil bears none with raw wine."""
+    if not state.went_in.delicate:
+        return set()
     window, pot = state.stove.window, state.pot
     if pot is None or window is None or not window.heating or window.setting.heat != "boil":
         return set()
