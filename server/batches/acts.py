@@ -14,7 +14,7 @@ from spissus_core.amounts.tables import key_of
 from spissus_core.events.alarm import quiet
 from spissus_core.fold import Timeline
 from spissus_core.measuring.measurement import Method
-from spissus_core.planning.acts import KINDS, Act, Answer
+from spissus_core.planning.acts import KINDS, Act, Answer, Sound
 from spissus_core.planning.doubts import concern_line
 from spissus_core.planning.spoken import rest_line
 from words import plain
@@ -48,8 +48,8 @@ class ActOut(Shape):
     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it, ``stage`` where it is
     done, ``measure`` what to measure with and ``thickener`` what goes in. Where it is a matter of looking again,
     ``look_at`` says when, ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then
-    on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is the way to measure that its mark is told
-    in.
+    on, ``sound`` its alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
+    that its mark is told in.
     """
 
     kind: ActKind
@@ -60,6 +60,7 @@ class ActOut(Shape):
     stage: ev.Stage
     sentence: SaidOut
     look_at: datetime | None
+    sound: Sound
     quiet: bool
     countdown: SaidOut | None
     overdue: SaidOut | None
@@ -78,6 +79,7 @@ def act_out(act: Act, timeline: Timeline) -> ActOut:
         stage=doing.stage,
         sentence=SaidOut.of(act.said(timeline)),
         look_at=act.look_at,
+        sound=doing.sound,
         quiet=quiet(timeline.seen, act.look_at),
         countdown=SaidOut.maybe(act.countdown()),
         overdue=None if act.look_at is None else SaidOut.of(doing.overdue(timeline)),

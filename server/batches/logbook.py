@@ -20,7 +20,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.events.state import ConcernKind
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
-from spissus_core.planning.acts import KINDS
+from spissus_core.planning.acts import KINDS, Sound
 from spissus_core.planning.doubts import DOUBTS
 from spissus_core.planning.explanation import left_of_it
 from words import plain
@@ -60,6 +60,7 @@ class BatchLine(Shape):
     pot: PotLine | None
     next: SaidOut | None
     look_at: datetime | None
+    sound: Sound
     quiet: bool
     concern: str | None
     rest: SaidOut | None
@@ -96,6 +97,7 @@ def line_out(batch: Batch) -> BatchLine:
         on_heat=s.get("on_heat", False),
         pot=_pot(s),
         next=SaidOut.maybe(_next(s)),
+        sound=s.get("sound", "hurry"),
         quiet=s.get("quiet", False),
         concern=_concern(s.get("concern")),
         rest=SaidOut.maybe(_rest(s.get("rest"))),

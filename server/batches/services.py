@@ -333,6 +333,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "body": pot.body.step.everyday,
         "tone": tone(pot.contents),
         "look_at": act.look_at.isoformat() if act.look_at else None,
+        "sound": act.doing.sound,
         "quiet": quiet(timeline.seen, act.look_at),
         "concern": timeline.table.concerns[0].kind if timeline.table.concerns else None,
         "rest": _rest(timeline),

@@ -1904,6 +1904,11 @@ export interface components {
             next: components["schemas"]["SaidOut"] | null;
             /** Look At */
             look_at: string | null;
+            /**
+             * Sound
+             * @enum {string}
+             */
+            sound: "hurry" | "ready";
             /** Quiet */
             quiet: boolean;
             /** Concern */
@@ -1940,8 +1945,8 @@ export interface components {
          *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it, ``stage`` where it is
          *     done, ``measure`` what to measure with and ``thickener`` what goes in. Where it is a matter of looking again,
          *     ``look_at`` says when, ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then
-         *     on, and ``quiet`` whether somebody heard the alarm already. ``reads_by`` is the way to measure that its mark is told
-         *     in.
+         *     on, ``sound`` its alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
+         *     that its mark is told in.
          */
         ActOut: {
             /**
@@ -1971,6 +1976,11 @@ export interface components {
             sentence: components["schemas"]["SaidOut"];
             /** Look At */
             look_at: string | null;
+            /**
+             * Sound
+             * @enum {string}
+             */
+            sound: "hurry" | "ready";
             /** Quiet */
             quiet: boolean;
             countdown: components["schemas"]["SaidOut"] | null;

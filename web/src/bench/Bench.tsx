@@ -65,7 +65,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
   const stands = useStands(batch)
   const due = stands.there ? null : (stands.look ?? (batch.act.look_at === null ? null : Date.parse(batch.act.look_at)))
-  const alarm = useAlarm(due, batch.act.quiet && stands.look === null, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
+  const alarm = useAlarm(due, batch.act.quiet && stands.look === null, batch.act.sound, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   const sleeps = useAwake(batch.act.doing === 'boil')
   useEffect(() => fetchStages(loadSheets), [])
   useLetters({

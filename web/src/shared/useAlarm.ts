@@ -1,8 +1,14 @@
 import { useEffect, useRef, useState } from 'react'
+import type { Schemas } from '../api/client'
 import { loudness } from './loudness'
+
+type Sound = Schemas['ActOut']['sound']
 
 /** How often it sounds, and how loud, by the cook's choice. */
 const SOUNDS = { usual: { everyMs: 20_000, gain: 0.25 }, loud: { everyMs: 6_000, gain: 0.9 } } as const
+
+/** Its tones, Hz: down and up where every minute loses something, two that rise where it may wait. */
+const TONES: Record<Sound, readonly number[]> = { hurry: [880, 660, 880], ready: [523, 659] }
 
 export interface Alarm {
   ringing: boolean
@@ -15,7 +21,7 @@ export interface Alarm {
  * A sound when the time to look has come, again and again until it is answered here, or was heard on any other device
  * (`quiet`); `ringing` is for the eye. `onHush` tells the others.
  */
-export function useAlarm(due: number | null, quiet: boolean, onHush: () => unknown): Alarm {
+export function useAlarm(due: number | null, quiet: boolean, sounds: Sound, onHush: () => unknown): Alarm {
   const [now, setNow] = useState(() => Date.now())
   const [hushed, setHushed] = useState<number | null>(null)
   const [silent, setSilent] = useState(false)
@@ -32,7 +38,7 @@ export function useAlarm(due: number | null, quiet: boolean, onHush: () => unkno
       try {
         sound.current ??= new AudioContext()
         setSilent(sound.current.state !== 'running')
-        if (sound.current.state === 'running') beep(sound.current, SOUNDS[loudness()].gain)
+        if (sound.current.state === 'running') beep(sound.current, TONES[sounds], SOUNDS[loudness()].gain)
         else void sound.current.resume()
         if ('vibrate' in navigator) navigator.vibrate([300, 150, 300])
       } catch {
@@ -47,7 +53,7 @@ export function useAlarm(due: number | null, quiet: boolean, onHush: () => unkno
       clearInterval(timer)
       document.removeEventListener('pointerdown', ring)
     }
-  }, [ringing])
+  }, [ringing, sounds])
   const hush = () => {
     setHushed(due)
     onHush()
@@ -55,12 +61,9 @@ export function useAlarm(due: number | null, quiet: boolean, onHush: () => unkno
   return { ringing, silent: ringing && silent, hush }
 }
 
-function beep(audio: AudioContext, gain: number): void {
-  for (const [after, pitch] of [
-    [0, 880],
-    [0.25, 660],
-    [0.5, 880],
-  ] as const) {
+function beep(audio: AudioContext, pitches: readonly number[], gain: number): void {
+  pitches.forEach((pitch, i) => {
+    const after = 0.25 * i
     const tone = audio.createOscillator()
     const loudness = audio.createGain()
     tone.frequency.value = pitch
@@ -69,5 +72,5 @@ function beep(audio: AudioContext, gain: number): void {
     tone.connect(loudness).connect(audio.destination)
     tone.start(audio.currentTime + after)
     tone.stop(audio.currentTime + after + 0.24)
-  }
+  })
 }

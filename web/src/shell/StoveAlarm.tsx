@@ -12,7 +12,7 @@ export function StoveAlarm() {
     .filter((pot) => !pot.finished && pot.look_at !== null && !pot.quiet && pot.id !== at?.id)
     .sort((a, b) => Date.parse(a.look_at ?? '') - Date.parse(b.look_at ?? ''))[0]
   const append = useAppend(next?.id ?? '')
-  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
+  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, next?.sound ?? 'hurry', () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">

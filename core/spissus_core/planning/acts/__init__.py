@@ -15,10 +15,10 @@ from ...events import State
 from ..bench import Bench
 from ..judgement import JUDGEMENT, Judgement
 from ..solving import Route
-from .base import ACTS, Act, Answer, LetDown, Mark, Rank
+from .base import ACTS, Act, Answer, LetDown, Mark, Rank, Sound
 from .ending import Alone
 
-__all__ = ["ACTS", "KINDS", "Act", "Alone", "Answer", "LetDown", "Mark", "Rank", "next_act"]
+__all__ = ["ACTS", "KINDS", "Act", "Alone", "Answer", "LetDown", "Mark", "Rank", "Sound", "next_act"]
 
 # Every module of this package registers its acts.
 for _module in iter_modules(__path__):

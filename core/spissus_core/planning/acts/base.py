@@ -74,6 +74,9 @@ class Mark:
     reads_by: Method
 
 
+#: What an act sounds like when it is late: ``hurry`` where every minute loses something, ``ready`` where it may wait.
+Sound = Literal["hurry", "ready"]
+
 #: Every kind of act there is; filled as the classes are defined.
 ACTS: list[type[Act]] = []
 
@@ -85,7 +88,7 @@ class Act(ABC):
     An act is one class in one module of this package, and nothing else has to know of it. ``kind`` is its name and
     ``stage`` where it is done; acts that are done alike (liquid that is stirred in) share a kind. ``rank`` is its turn
     to be asked whether it is due, or whether it has to come :meth:`before` what is. ``next_words`` say it in a list of
-    pots.
+    pots, and ``sound`` is the alarm's once it is late.
 
     ``why`` is what makes it more than the next step. ``look_at`` says when it is time for it, ``mark`` where to stop,
     ``outlook`` what is known of the way there, ``measure`` what to measure with, ``thickener`` what goes in,
@@ -96,6 +99,7 @@ class Act(ABC):
     stage: ClassVar[Stage]
     rank: ClassVar[Rank]
     next_words: ClassVar[Message | None] = None
+    sound: ClassVar[Sound] = "ready"
 
     why: str | None = None
     look_at: datetime | None = None

@@ -23,7 +23,7 @@ from ..bench import Bench
 from ..plan import finer_method
 from ..solving import binding_min, solve_route
 from ..spoken import by_means
-from .base import Act, Answer, Finer, Mark, Rank
+from .base import Act, Answer, Finer, Mark, Rank, Sound
 
 
 class _Boil(NamedTuple):
@@ -153,6 +153,7 @@ class Boil(Act):
     stage: ClassVar[Stage] = "reduce"
     rank: ClassVar[Rank] = Rank.BOIL
     next_words: ClassVar[Message | None] = say("bar.next_look")
+    sound: ClassVar[Sound] = "hurry"
 
     mark: Mark = field()
     expect: Reads
