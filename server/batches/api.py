@@ -14,7 +14,7 @@ from larder.services import own_ingredients
 from ninja import Query, Router
 from ninja.security import SessionAuth
 from shared.refusals import may_refuse
-from shared.shapes import PanShape, ReasonOut, SaidOut
+from shared.shapes import PanShape, ReasonOut, SaidOut, sent
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
@@ -123,19 +123,17 @@ def list_batches(request: HttpRequest, place: Query[logbook.Place]) -> logbook.B
 
 
 @router.post("/batches", response=bench.BatchOut, openapi_extra=may_refuse(404, 409))
-def start(request: HttpRequest, data: door.StartIn) -> bench.BatchOut:
+def start(request: HttpRequest, data: door.StartIn) -> HttpResponse:
     """Start a batch."""
-    member = member_of(request)
-    return services.start_batch(
-        member, data.id, data.name, event_id=data.event_id, at=_not_ahead(data.at), started=data.start
-    )
+    member, at = member_of(request), _not_ahead(data.at)
+    return sent(services.start_batch(member, data.id, data.name, event_id=data.event_id, at=at, started=data.start))
 
 
 @router.get("/batches/{batch_id}", response=bench.BatchOut)
-def read(request: HttpRequest, batch_id: UUID) -> bench.BatchOut:
+def read(request: HttpRequest, batch_id: UUID) -> HttpResponse:
     """A batch as it stands."""
     batch = services.batch_of(member_of(request), batch_id)
-    return bench.batch_out(batch, Board(services.log_of(batch), services.present()))
+    return sent(bench.batch_out(batch, Board(services.log_of(batch), services.present())))
 
 
 @router.get("/batches/{batch_id}/alone", response=heating.AloneOut)
@@ -146,14 +144,14 @@ def alone(request: HttpRequest, batch_id: UUID) -> heating.AloneOut:
 
 
 @router.post("/batches/{batch_id}/events", response=bench.BatchOut, openapi_extra=may_refuse(409))
-def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> bench.BatchOut:
+def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> HttpResponse:
     """Record an event."""
     member = member_of(request)
-    return services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload)
+    return sent(services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload))
 
 
 @router.post("/batches/{batch_id}/routes", response=ways.RoutesOut)
-def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.RoutesOut:
+def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpResponse:
     """Ways to a sauce; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
@@ -162,7 +160,7 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> ways.Routes
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     chosen = board.timeline.asked.way
-    return ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen)
+    return sent(ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen))
 
 
 @router.post("/batches/{batch_id}/routes/{kind}/reasons", response=list[ReasonOut])

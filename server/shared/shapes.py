@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
+from django.http import HttpResponse
 from pydantic import BaseModel, ConfigDict, RootModel
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.measuring.vessels import Shape as Outline
@@ -15,6 +16,11 @@ class Shape(BaseModel):
     """What goes in or out: no infinity, and nothing that is no number, either way."""
 
     model_config = ConfigDict(allow_inf_nan=False)
+
+
+def sent(answer: BaseModel) -> HttpResponse:
+    """A long answer as JSON at once, in one pass: what is made here was judged as it was made."""
+    return HttpResponse(answer.model_dump_json(), content_type="application/json; charset=utf-8")
 
 
 class ShownOut(Shape):
