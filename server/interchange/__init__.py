@@ -1,4 +1,4 @@
-"""Open formats, in and out: a module a format, which registers itself with :func:`written` or :class:`Format`.
+"""Open formats of a batch: a module a format, which registers itself with :func:`written`.
 
 All of them are served by one route of a batch, ``/batches/{id}/files/{name}``; nothing else names them.
 """
@@ -6,7 +6,7 @@ All of them are served by one route of a batch, ``/batches/{id}/files/{name}``; 
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from importlib import import_module
 from pkgutil import iter_modules
@@ -16,7 +16,6 @@ from django.http import HttpResponse
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.amounts.tables import among
 from spissus_core.board import Board
-from spissus_core.events import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,11 +29,10 @@ class Told:
 
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format of a batch: its media type, how it is written, and how events are read from it, where they can be."""
+    """A format of a batch: its media type, and how it is written."""
 
     media_type: str
     write: Callable[[Told], bytes]
-    read: Callable[[bytes], Sequence[Kind]] | None = None
 
 
 #: Every format there is, by the name that its files end in.
@@ -42,7 +40,7 @@ FORMATS: dict[str, Format] = {}
 
 
 def written(name: str, media_type: str) -> Callable[[Callable[[Told], bytes]], Callable[[Told], bytes]]:
-    """Registers what writes a batch in a format that is not read back."""
+    """Registers what writes a batch in a format."""
 
     def register(write: Callable[[Told], bytes]) -> Callable[[Told], bytes]:
         FORMATS[name] = Format(media_type, write)
