@@ -417,7 +417,16 @@ class Evening:
         self.wait(minutes)
 
     def do_test_body(self, act: Act, board: Board) -> None:
-        self.record({"kind": "tested", "of": "body", "verdict": self.spoon()})
+        one, other = self.spoon(), None
+        if not board.timeline.judged.body:
+            self.wait(1.0)
+            other = self.spoon()
+        told = {"kind": "tested", "of": "body", "verdict": one}
+        if {one, other} == {"low", "high"}:
+            # No button says that: they are told one by one.
+            self.record(told)
+            told["verdict"], other = other, None
+        self.record(told | ({} if other is None else {"again": other}))
 
     def do_measure(self, act: Act, board: Board) -> None:
         self.read(str(act.measure))

@@ -44,16 +44,19 @@ _TONGUE: Mapping[str, Message] = {
 class Tested(ActsOnPot):
     """A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
 
-    A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; a tongue
-    is low, right or high, or one of the five words a cook would use.
+    A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
+    what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
+    would use.
     """
 
     called = say("entries.tested")
+    versions = (1, 5)
 
     kind: Literal["tested"] = "tested"
     of: Literal["body", "salt"]
     verdict: Taste | None = None
     step: Annotated[int, Field(ge=0, lt=len(LADDER))] | None = None
+    again: Literal["low", "right", "high"] | None = None
 
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
@@ -63,6 +66,8 @@ class Tested(ActsOnPot):
             raise SpissusError("verdict", say("events.a_spoons_words"))
         if self.of == "salt" and (self.verdict is None or self.step is not None):
             raise SpissusError("verdict", say("events.a_tongues_words"))
+        if self.again is not None and (self.of == "salt" or self.verdict is None):
+            raise SpissusError("again", say("events.a_second_spoon"))
         return self
 
     def on_pot(self, pot: Pot) -> Pot:
@@ -76,20 +81,15 @@ class Tested(ActsOnPot):
             return state
         said = self._against(state)
         # Flat before it is bound: it may be boiled on.
-        boils_on = said == "low" if self.of == "body" else self.verdict in _BLAND and not state.binding.in_it
+        thin = said == "low" and self.again in (None, "low")
+        boils_on = thin if self.of == "body" else self.verdict in _BLAND and not state.binding.in_it
         if state.at_its_mark and not boils_on:
             state = state.but(judged=state.judged.but(boiled_enough=True))
         if self.of == "salt":
             return state if self.verdict is None else _tasted(state, pot, self.verdict)
-        if said is not None:
-            state = state.but(judged=state.judged.but(body=(*state.judged.body, said)))
-        if self.step is not None:
-            found = like(pot.contents, self.step)
-        elif state.asked.wanted is not None and said in _SPOON:
-            found = Spoonful(pot.contents, state.asked.wanted.body, cast(Verdict, said))
-        else:
-            return state
-        return _looked_at(state, pot, found)
+        found = None if self.step is None else like(pot.contents, self.step)
+        state = _looked_at(state, said, found)
+        return state if self.again is None else _looked_at(state, self.again, None)
 
     def _against(self, state: State) -> Verdict | None:
         """The verdict on what is wanted: of a drawn spoon, on which side of it that one stands."""
@@ -105,16 +105,28 @@ class Tested(ActsOnPot):
         if self.step is not None and self.step < len(LADDER):
             return say("events.tested_like", like=Term(LADDER[self.step].on_the_spoon))
         said = self.verdict or ""
+        if self.of == "body" and self.again is not None:
+            return say("events.tested_two", one=_SPOON.get(said, said), other=_SPOON[self.again])
         if self.of == "body":
             return say("events.tested_body", verdict=_SPOON.get(said, said))
         return say("events.tested_salt", verdict=_TONGUE.get(said, said))
 
 
-def _looked_at(state: State, pot: Pot, found: Spoonful) -> State:
-    """The batch after one more spoonful: what binds is as strong as they all say together."""
-    spoons = (*state.judged.spoons, found)
-    judged = state.judged.but(spoons=spoons)
-    return state.but(judged=judged, pot=pot.but(strength=belief(spoons).strength))
+def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> State:
+    """The batch after one more spoonful: what binds is as strong as they all say together.
+
+    ``said`` is its verdict on what is wanted, and ``found`` what it looked like, where that was told.
+    """
+    judged, pot, wanted = state.judged, state.pot, state.asked.wanted
+    assert pot is not None
+    if said is not None:
+        judged = judged.but(body=(*judged.body, said))
+    if found is None and wanted is not None and said in _SPOON:
+        found = Spoonful(pot.contents, wanted.body, cast(Verdict, said))
+    if found is None:
+        return state.but(judged=judged)
+    spoons = (*judged.spoons, found)
+    return state.but(judged=judged.but(spoons=spoons), pot=pot.but(strength=belief(spoons).strength))
 
 
 #: Words for too little salt.
@@ -239,7 +251,7 @@ class Seen(Kind):
                 return state.but(pot=pot.boiled_to(_fried(pot)))
             case "body":
                 assert sign.step is not None
-                return _looked_at(state, pot, Spoonful(pot.contents, sign.step, "enough"))
+                return _looked_at(state, None, Spoonful(pot.contents, sign.step, "enough"))
             case _:
                 return state
 

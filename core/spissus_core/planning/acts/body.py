@@ -133,7 +133,8 @@ _GRAMS = 0.05
 
 @dataclass(frozen=True, kw_only=True)
 class Spoon(Act):
-    """A spoonful on a warm plate; after a thickener once it has lost its raw taste, ``wait_min`` after."""
+    """Spoonfuls on a warm plate, two where none was looked at yet: one may be wrong, and what is added on its word is
+    not taken out again. After a thickener it is once that has lost its raw taste, ``wait_min`` after."""
 
     kind: ClassVar[str] = "test_body"
     stage: ClassVar[Stage] = "thicken"
@@ -182,15 +183,29 @@ class Spoon(Act):
         return say("bar.wait", until=Until(self.look_at)) if self.look_at else None
 
     def answers(self, timeline: State) -> list[Answer]:
-        """What a spoonful may look like."""
-        return [Answer(word, ev.Tested(of="body", verdict=verdict)) for word, verdict in SPOON]
+        """What a spoonful may look like, or two."""
+        if timeline.judged.body:
+            return [Answer(word, ev.Tested(of="body", verdict=verdict)) for word, verdict in SPOON]
+        return [Answer(word, ev.Tested(of="body", verdict=one, again=other)) for word, one, other in TWO_SPOONS]
 
+
+#: What one spoonful says.
+Spooned = Literal["low", "right", "high"]
 
 #: What may be said of a spoonful.
 SPOON: tuple[tuple[Message, Taste], ...] = (
     (say("answers.too_thin"), "low"),
     (say("answers.right"), "right"),
     (say("answers.too_thick"), "high"),
+)
+
+#: What may be said of two, looked at one after the other.
+TWO_SPOONS: tuple[tuple[Message, Spooned, Spooned], ...] = (
+    (say("answers.both_too_thin"), "low", "low"),
+    (say("answers.one_too_thin"), "low", "right"),
+    (say("answers.both_right"), "right", "right"),
+    (say("answers.one_too_thick"), "right", "high"),
+    (say("answers.both_too_thick"), "high", "high"),
 )
 
 #: What is asked for where nobody said how thick it is to be.
