@@ -6,6 +6,7 @@ import itertools
 import math
 import re
 from datetime import timedelta
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -41,6 +42,19 @@ BOUND = (*WAY, read("scale", "2340 g"), flour(16))
 
 def like(step: int) -> ev.Tested:
     return ev.Tested(of="body", step=step)
+
+
+@pytest.mark.parametrize(("one", "other"), [("low", "low"), ("low", "right"), ("right", "high")])
+def test_two_spoonfuls_at_once_are_two_one_after_the_other(one: Any, other: Any) -> None:
+    bound = told(*WAY, read("scale", "2340 g"), flour(16))
+    assert len(next_act(bound).answers(bound)) == 5
+    first, second = (ev.Tested(of="body", verdict=verdict) for verdict in (one, other))
+    both = ev.Tested(of="body", verdict=one, again=other).apply(bound, EVENING)
+    assert both == second.apply(first.apply(bound, EVENING), EVENING)
+    assert both.judged.body == (one, other)
+    assert len(next_act(both).answers(both)) < 4
+    with pytest.raises(ValidationError, match="a_second_spoon"):
+        ev.Tested(of="salt", verdict="right", again="right")
 
 
 @pytest.mark.parametrize(("step", "verdict"), [(0, "low"), (2, "low"), (3, "right"), (4, "high"), (5, "high")])

@@ -117,7 +117,7 @@ class Judgement:
     #: A body of which this much is sure may be it already.
     may_be: float = _figure(0.3, "chance", "study")
     #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
-    risks: tuple[float, ...] = _figure((0.15, 0.4, 0.5), "chance", "study")
+    risks: tuple[float, ...] = _figure((0.3, 0.45, 0.5), "chance", "study")
     #: A helping after the first leaves at most this chance of a full step too thick.
     leap_risk: float = _figure(0.03, "chance", "study")
     #: Liquid stirred in leaves at most this chance of too thin, and is this share of what is missing.

@@ -3100,8 +3100,9 @@ export interface components {
          * Tested
          * @description A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
          *
-         *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; a tongue
-         *     is low, right or high, or one of the five words a cook would use.
+         *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
+         *     what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
+         *     would use.
          */
         Tested: {
             /**
@@ -3118,6 +3119,8 @@ export interface components {
             verdict?: ("flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty") | null;
             /** Step */
             step?: number | null;
+            /** Again */
+            again?: ("low" | "right" | "high") | null;
         };
         /**
          * ThickenedIn

@@ -162,6 +162,8 @@ class Spoon(Act):
             if timeline.judged.body[-2:] == ("right", "right") and wanted is not None:
                 thin = belief(timeline.judged.spoons).gap(pot.contents, wanted.body) < 0.0
                 return say("bar.right_twice_thin" if thin else "bar.right_twice_thick", asked=asked)
+            if len(set(timeline.judged.body[-2:])) > 1:
+                return say("bar.spoons_differ", asked=asked)
             if timeline.judged.body[-1:] == ("right",):
                 return say("bar.right_once_more", asked=asked)
             if wanted is not None and pot.body.step.index == wanted.body:
