@@ -20,7 +20,7 @@ from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.acts import next_act
-from spissus_core.planning.explanation import because, leave, notes, reasons
+from spissus_core.planning.explanation import because, leave, notes, reasons, tastes
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.judgement import JUDGEMENT
 from spissus_core.planning.pans import SplitChoice, best_split, compared
@@ -86,6 +86,7 @@ class RouteOut(Shape):
     salt_first: ShownOut | None
     portions: int | None
     body: BodyOut
+    tastes: SaidOut
     notes: list[SaidOut]
 
 
@@ -241,6 +242,7 @@ def route_out(
         salt_first=None if first is None else ShownOut.of(first.main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
+        tastes=SaidOut.of(tastes(pot.contents, route.final)),
         notes=SaidOut.of_all(notes(pot, wanted, route)),
     )
 

@@ -223,7 +223,7 @@ def test_every_act_names_what_answers_it(cook: Caller) -> None:
         answers = act["answers"]
         assert 1 <= len(answers) <= 5
         assert all(a["label"] and (a["payload"] or a["opens"] or a["asks"]) for a in answers)
-        payload = next((a["payload"] for a in answers if a["label"] == "Right"), answers[0]["payload"])
+        payload = next((a["payload"] for a in answers if a["label"] in ("Right", "Both right")), answers[0]["payload"])
         if payload is None:
             gross = batch["plan"]["gross"]["value"] if act["kind"] == "boil" else batch["pot"]["gross"]["value"]
             payload = {"kind": "read", "measured": {"method": "scale", "value": gross}}

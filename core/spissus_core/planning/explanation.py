@@ -209,23 +209,32 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
     return tuple(out)
 
 
+def tastes(now: Contents, final: Contents) -> Message:
+    """How strong the sauce tastes of itself: in a word, and against what is in the pot."""
+    times = final.strength_percent / max(now.strength_percent, LEAST_STRENGTH_PERCENT)
+    word = Term(strength_of(final.strength_percent).word)
+    if abs(times - 1.0) < LEAST_STRONGER:
+        return say("explanation.tastes_as_now", word=word)
+    return say("explanation.tastes", word=word, times=show_number(times, 1))
+
+
 def _strength(now: Contents, final: Contents) -> Reason:
-    """How strong the sauce tastes of itself, in a word, and against what is in the pot."""
-    percent, own = final.strength_percent, show_number(final.own_g, 1, "g")
-    times = percent / max(now.strength_percent, LEAST_STRENGTH_PERCENT)
+    """Where that comes from."""
     how = say(
         "explanation.strength_how",
-        own=own,
+        own=show_number(final.own_g, 1, "g"),
         sauce=show_number(final.liquid_g, 0, "g"),
-        percent=show_percent(percent, 1),
-        word=Term(strength_of(percent).word),
-        times=show_number(times, 1),
+        percent=show_percent(final.strength_percent, 1),
+        tastes=tastes(now, final),
     )
     return Reason(say("explanation.strength"), how)
 
 
 #: Weaker than this nothing is compared with, g in 100 g. Numerical choice.
 LEAST_STRENGTH_PERCENT = 0.05
+
+#: Stronger or weaker by less than this share it is as strong. Modelling choice.
+LEAST_STRONGER = 0.05
 
 
 def _time(pot: Pot, route: Route) -> Message:

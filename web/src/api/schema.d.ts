@@ -2358,6 +2358,7 @@ export interface components {
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
+            tastes: components["schemas"]["SaidOut"];
             /** Notes */
             notes: components["schemas"]["SaidOut"][];
             /** Reasons */
@@ -3271,6 +3272,7 @@ export interface components {
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
+            tastes: components["schemas"]["SaidOut"];
             /** Notes */
             notes: components["schemas"]["SaidOut"][];
         };

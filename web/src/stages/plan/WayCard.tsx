@@ -65,7 +65,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
               )}
             </Part>
             <Part name="then" ink="text-salt" figure={`${route.salt_after.best.toFixed(2)} %`}>
-              salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}
+              salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}. Taste: <Words of={route.tastes} />
             </Part>
             <Part name="time" figure={say(route.takes)}>
               {route.allergens.length > 0 ? `brings ${route.allergens.join(', ')}` : 'in all'}
