@@ -140,6 +140,22 @@ class Wish(BaseModel):
         asked._comes_to_ml = min(max(by_the_pot(self, pot), LEAST_SAUCE_ML), MOST_OF_A_POT * pot.contents.liquid_ml)
         return asked
 
+    def again(self, pot: Pot, boils_off_kj: float = 0.0) -> Self:
+        """The same wish with the volume that it comes to by now, where stove or salt are known better than at first.
+
+        In minutes it comes to what is left once ``boils_off_kj`` have gone into vapour; at a salt content, to that of
+        the salt as it is known now. Any other stays.
+        """
+        if self.told_by == "minutes":
+            comes_to = boiled_by(pot.contents, boils_off_kj).liquid_ml
+        elif self.told_by == "at_salt_percent" and pot.contents.salt > 0.0:
+            comes_to = _by_salt(self, pot)
+        else:
+            return self
+        asked = self.model_copy()
+        asked._comes_to_ml = max(comes_to, LEAST_SAUCE_ML)
+        return asked
+
     def for_people(self, people: int) -> Self:
         """The same wish for so many people, over what it was to be poured."""
         told = dict.fromkeys((*AMOUNTS, "portion_ml"), None) | {"people": people, "minutes": self.time_there_is}

@@ -18,14 +18,16 @@ from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.learning.rates import taught_rate
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.measurement import Measured
-from spissus_core.measuring.vessels import Pan
+from spissus_core.measuring.vessels import SHALLOW_MM, Pan
 from spissus_core.phenomena.alcohol import acetic_left
+from spissus_core.phenomena.cooling import Reading, time_constant
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting
-from spissus_core.phenomena.seasoning import CONTRADICTS_SD, SAUCE, tasted
+from spissus_core.phenomena.seasoning import CONTRADICTS_SD, RAW, SAUCE, tasted
 from spissus_core.planning.acts import Mark, next_act
 from spissus_core.planning.acts.boiling import Heat
 from spissus_core.planning.acts.ending import Finish
 from spissus_core.planning.acts.salt import TasteSalt
+from spissus_core.planning.pans import compared
 from spissus_core.planning.proposing import suggested
 
 METER = {"by": "meter", "percent": 0.6}
@@ -113,6 +115,9 @@ def test_how_far_a_reading_lies_apart_by_hand() -> None:
         ("500 g to 600 g beef shin", [550.0]),
         ("1 l water reduced to 400 ml", [1000.0]),
         ("2 carrots each, about 80 g", [160.0]),
+        ("6 carrots less 2", [4 * 80.0]),
+        ("500 ml water minus 100 ml", [400.0]),
+        ("3 × 2 × 100 ml water", [600.0]),
     ],
 )
 def test_lines_come_to_what_they_say(line: str, grams: list[float]) -> None:
@@ -183,12 +188,12 @@ def test_a_part_that_is_poured_as_it_comes_takes_its_share_of_the_fat() -> None:
 
 
 def test_an_amount_of_two_parts_is_as_sure_as_both() -> None:
-    one, two = read_line("1 cup of stock")[0].amount, read_line("1 cup plus 1 cup of stock")[0].amount
+    one, two = (read_line(line)[0].amount for line in ("1 splash of wine", "1 splash plus 1 splash of wine"))
     assert one is not None
     assert two is not None
     assert two.value == pytest.approx(2.0 * one.value)
-    # Errors of two cups that know nothing of each other.
-    assert two.spread == pytest.approx(one.spread / math.sqrt(2.0), rel=1e-6)
+    # Errors of two splashes that know nothing of each other.
+    assert two.spread == pytest.approx(one.spread / math.sqrt(2.0), rel=1e-6) == pytest.approx(0.354, abs=0.01)
 
 
 def test_a_liking_that_was_learned_is_part_of_how_a_sauce_stands() -> None:
@@ -212,3 +217,34 @@ def test_a_stove_teaches_its_full_power_whatever_lies_on_the_pan() -> None:
         taught = taught_rate(timeline.but(stove=timeline.stove.but(window=window)))
         assert taught is not None
         assert taught.net_kw == pytest.approx(full * track.power_range.best / 60.0, rel=1e-6)
+
+
+def test_what_stands_at_the_cold_of_the_room_says_nothing_of_how_fast_it_cools() -> None:
+    """Newton's law by hand: half of what it is warmer is gone in 30 min, so that the constant is 30 / ln 2."""
+    cools = [Reading(0.0, 84.0), Reading(30.0, 44.0), Reading(60.0, 24.0)]
+    assert time_constant(cools, 4.0) == pytest.approx(30.0 / math.log(2.0))
+    assert time_constant([*cools, Reading(600.0, 4.1), Reading(700.0, 3.9)], 4.0) == time_constant(cools, 4.0)
+
+
+def test_a_pan_that_ends_too_shallow_comes_after_those_that_do_not() -> None:
+    wide, narrow = Pan.round("wide", 600, 120), Pan.round("narrow", 200, 120)
+    found = compared(pot(), 500.0, [(wide, BURNER), (narrow, BURNER)], HeatSetting(heat="simmer"))
+    assert [one.pan.name for one in found] == ["narrow", "wide"]
+    assert found[0].minutes is not None
+    assert found[1].minutes is not None
+    assert found[1].minutes.best < found[0].minutes.best
+    assert found[1].end_mm < SHALLOW_MM < found[0].end_mm
+
+
+def test_a_taste_that_contradicts_the_meter_leaves_both_in_doubt() -> None:
+    """By hand, as in ``tasted``: what is known of salt and liking grows by as much as they disagree."""
+    way = (started("1 l", salt=METER, fat_ml=0), ev.Wanted(volume_ml=900, salt_percent=1.5, ceiling_percent=1.6))
+    sure, doubted = told(*way), told(*way, ev.Tested(of="salt", verdict="too_salty"))
+    assert sure.pot is not None
+    assert doubted.pot is not None
+    known, liking = sure.pot.salt_error, sure.judged.liking_error
+    error = math.hypot(known, liking)
+    _, left = tasted(sure.pot.salt_percent.best - 1.5, error, "too_salty", RAW)
+    assert left > error
+    mine = known**2 / error**2
+    assert doubted.pot.salt_error == pytest.approx(math.sqrt(known**2 + mine**2 * (left**2 - error**2)), rel=0.02)

@@ -7,12 +7,12 @@ from datetime import timedelta
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import BURNER, EVENING, PAN, braise, event, fold, in_words, pot, refused, started, told, wanted
+from makers import BURNER, EVENING, PAN, braise, event, fold, in_words, pot, read, refused, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
 from spissus_core.errors import SpissusError, TargetError
 from spissus_core.estimation.window import warming_kj
-from spissus_core.fold import Timeline
+from spissus_core.fold import Timeline, progress
 from spissus_core.intake.wish import read_amount_wanted
 from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.guests import DISHES
@@ -384,3 +384,36 @@ def test_what_was_told_stops_before_dry_and_before_the_edge_scorches() -> None:
     first = solve_routes(deep, wish)[0]
     assert first.boil_to_ml > deep.contents.liquid_ml - deep.contents.water * 1.0018
     assert "You said to go further" in in_words(because(deep, wish, first))
+
+
+@pytest.mark.parametrize("stove", [0.5, 1.0, 1.8])
+def test_what_is_told_in_minutes_boils_by_the_clock_however_strong_the_stove(stove: float) -> None:
+    """Half as strong as it is called, or twice: after its minutes it is there, and what is left is what is wanted."""
+    entries = [
+        event(1, started("1.6 l", fat_ml=0), minute=0.0),
+        event(2, ev.Wanted(minutes=20.0), minute=0.0),
+        event(3, ev.Chosen(route="all-told-white_roux"), minute=0.0),
+        event(4, ev.Heated(heat="boil"), minute=0.0),
+    ]
+    begun = fold(entries)
+    assert begun.pot is not None
+    assert begun.stove.window is not None
+    gross, rate = begun.pot.gross_g or 0.0, begun.stove.window.power.steam_g_min
+    warm = begun.stove.window.pending_kj / begun.stove.window.power.kj_min
+    for minute in (8.0, 14.0):
+        weighed = gross - stove * rate * max(minute - warm / stove, 0.0)
+        entries.append(event(len(entries) + 1, read("scale", weighed), minute=minute))
+        timeline = fold(entries)
+        act = next_act(timeline, progress(timeline))
+        assert (act.kind, timeline.asked.left_min) == ("boil", pytest.approx(20.0 - minute))
+        assert act.mark is not None
+        assert timeline.pot is not None
+        ends = timeline.pot.contents.liquid_ml - stove * rate * (20.0 - minute) * 1.0018
+        assert act.mark.ml == pytest.approx(ends, abs=0.15 * stove * rate * (20.0 - minute) + 15.0)
+    weighed = gross - stove * rate * (20.0 - warm / stove)
+    done = fold([*entries, event(len(entries) + 1, read("scale", weighed), minute=20.0)])
+    assert next_act(done).kind != "boil"
+    assert done.asked.wanted is not None
+    assert done.pot is not None
+    assert done.asked.wanted.amount_ml == pytest.approx(done.pot.contents.liquid_ml, rel=0.01)
+    assert done.asked.wanted.told_by == "minutes"

@@ -3,13 +3,15 @@
 What is hidden is drawn wider than the app assumes: stoves, thickeners, pulp, tools, spoon and tongue. The pot below
 knows nothing of the core: its masses, its body, its steam and its fat are its own few lines. A sauce is good within
 0.15 points of the salt that is liked, half a step of the body wanted, with 95 % of the amount and less than 3 g of fat
-in 100 mL. It tastes of what it was made of where it has 0.85 of the strength that was reachable: the least of twice
-that of the strained liquid, what the salt that is liked allows, and what the amount allows.
+in 100 mL; and where it was told how far to boil, it was boiled so. It tastes of what it was made of where it has 0.85
+of the strength that was reachable: the least of twice that of the strained liquid, what the salt that is liked allows,
+and what the amount, or what was told, allows.
 """
 
 from __future__ import annotations
 
 import argparse
+import copy
 import json
 import math
 from collections import Counter
@@ -88,6 +90,22 @@ PERFECT = Senses(
 )
 
 
+#: What a tongue calls so many points of salt more than is liked: of a sauce, and of raw strained liquid.
+WORDS = {"flat": -0.25, "nearly": -0.12, "right": 0.0, "salty": 0.15, "too_salty": 0.35}
+RAW_WORDS = {"flat": -0.55, "nearly": -0.25, "right": -0.05, "salty": 0.25, "too_salty": 0.55}
+
+#: So many tell how far to boil it: the share that is left, the minutes, or the salt in times of what is liked.
+TOLD, TOLD_SHARES, TOLD_MINUTES, TOLD_SALTS = 0.34, (0.35, 0.85), (8.0, 25.0), (0.75, 1.1)
+
+#: Nobody tells more minutes than would boil so much of it away on the burner as it is called.
+MOST_BOILED = 0.5
+
+#: As told: within this share of it, and of minutes within so many; a salt content as near as salt is good.
+AS_TOLD, AS_TOLD_MIN = 0.1, 1.5
+
+#: So many cooks have a salt meter at the start, and it is off by such a share.
+METERS, METER = 0.2, 0.05
+
 #: What a pot is made of.
 _MASSES = ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat")
 
@@ -132,15 +150,19 @@ class TruePot:
 
     @property
     def step(self) -> float:
-        """Where its body stands: 3.5 is the middle of a nappe."""
+        """Where its body stands: 3.5 is the middle of a nappe.
+
+        The form of the law is another than the app's, and not only its factors: starch and pulp do not lie on one
+        curve, starch is a power law, and gelatin goes by a polynomial.
+        """
         phase = self.liquid_g - self.bound_fat
         flour = 100.0 * self.starch * self.thickener / phase
         fibre = self.pulp_factor * 100.0 * self.pulp / phase
-        bent = 1.69 * (fibre / 0.58) ** 1.5 if fibre < 0.58 else 5.0 * fibre / (1.0 + 1.23 * fibre)
-        p = flour + _flour_of(bent)
         x = 0.028 * 1000.0 * self.gelatin / self.ml
         phi = 0.806 * self.other / phase
-        log10 = 0.5377 * p**1.5 / (1.0 + 0.4135 * p) + math.log10(1.0 + x * math.exp(0.35 * x))
+        log10 = 1.723 * math.log10(1.0 + (flour / 1.4) ** 2)
+        log10 += 1.69 * (fibre / 0.58) ** 1.5 if fibre < 0.58 else 5.0 * fibre / (1.0 + 1.23 * fibre)
+        log10 += math.log10(1.0 + x + 0.5 * x**2 + 0.12 * x**3)
         log10 += 2.5 * phi / (1.0 - 1.43 * phi) / math.log(10.0)
         log10 -= 1.85 * math.log10(1.0 - min(1.1 * self.bound_fat / self.ml, 0.7) / 0.74)
         return float(np.interp(math.log(0.466) + log10 * math.log(10.0), STEPS, np.arange(7.0)))
@@ -170,18 +192,6 @@ class TruePot:
             setattr(self, name, getattr(self, name) + getattr(other, name) * ml / other.ml)
 
 
-def _flour_of(log10: float) -> float:
-    """Flour, %, that does what so much of pulp does."""
-    low, high = 0.0, 60.0
-    for _ in range(50):
-        middle = 0.5 * (low + high)
-        if 0.5377 * middle**1.5 / (1.0 + 0.4135 * middle) < log10:
-            low = middle
-        else:
-            high = middle
-    return low
-
-
 @dataclass
 class Evening:
     """One evening: the hidden pot, the tools, what is wanted, and how it went."""
@@ -200,6 +210,9 @@ class Evening:
     verdict: str = "never finished"
     way: str = "none"
     rest: TruePot = field(init=False)
+    wished_ml: float = 0.0
+    boiled_min: float = 0.0
+    boiled_to: TruePot | None = None
 
     def __post_init__(self) -> None:
         rng = self.rng = np.random.default_rng(self.seed)
@@ -230,18 +243,33 @@ class Evening:
         self.pot.kw = told_kw * math.exp(rng.uniform(*map(math.log, s.power)))
         self.burner = Burner(name="burner", net_kw=told_kw)
         self.method = str(rng.choice(["jug", "dip", "scale"], p=[0.45, 0.3, 0.25]))
-        self.liking = float(rng.choice([0.8, 0.9, 1.0]))
+        self.liking = float(round(20.0 * rng.uniform(0.7, 1.2)) / 20.0)
+        self.has_meter = bool(rng.random() < METERS)
         self.body = int(rng.choice([1, 2, 3, 3, 4]))
         helping = {1: 40.0, 2: 60.0, 3: 80.0, 4: 100.0}[self.body]
         people = round(math.exp(rng.uniform(math.log(2.0), math.log(30.0))))
         while people > 2 and people * helping > 1.3 * ml:
             people -= 1
         self.amount = max(people * helping, 60.0)
+        self.tells = self._tells()
         self.now = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
         self.told_amount = self.amount
         self.strained = self.pot.strength
         self.reachable = min(MOST_STRENGTH, self.liking / self.pot.salt_percent, self.pot.ml / self.amount)
         self.began = self.now
+
+    def _tells(self) -> tuple[str, float] | None:
+        """How far it is boiled down, where the cook says so: a third do."""
+        rng = self.rng
+        told = (
+            ("share", float(rng.uniform(*TOLD_SHARES))),
+            ("minutes", float(round(rng.uniform(*TOLD_MINUTES)))),
+            ("at_salt_percent", float(round(self.liking * rng.uniform(*TOLD_SALTS), 2))),
+        )[int(rng.integers(3))]
+        salted = told[0] == "at_salt_percent" and told[1] < 1.1 * self.start_salt
+        # Nobody boils a cup for half an hour.
+        dry = told[0] == "minutes" and told[1] * self.burner.net_kw * 60.0 / 2.2565 > MOST_BOILED * self.pot.ml
+        return told if rng.random() < TOLD and not salted and not dry else None
 
     # -- the cook's hands ---------------------------------------------------------------------------
 
@@ -282,10 +310,12 @@ class Evening:
         gap = self.pot.step - (self.body + 0.5) + self.rng.normal(0.0, self.senses.spoon)
         return "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
 
-    def tongue(self) -> str:
+    def tongue(self, raw: bool = False) -> str:
+        """A word for the salt; ``raw`` out of the boil, where it is judged hot, unbound and against a memory."""
         self.tastes += 1
-        gap = self.pot.salt_percent - self.liking + self.rng.normal(0.0, self.senses.tongue)
-        words = {"flat": -0.25, "nearly": -0.12, "right": 0.0, "salty": 0.15, "too_salty": 0.35}
+        error = self.senses.raw_tongue if raw else self.senses.tongue
+        gap = self.pot.salt_percent - self.liking + self.rng.normal(0.0, error)
+        words = RAW_WORDS if raw else WORDS
         return min(words, key=lambda word: abs(words[word] - gap))
 
     def wait(self, minutes: float) -> None:
@@ -294,10 +324,8 @@ class Evening:
     # -- an evening ---------------------------------------------------------------------------------
 
     def begin(self) -> None:
-        # Before it is boiled it is judged hot, unbound and against a memory.
-        gap = self.pot.salt_percent - 0.9 + self.rng.normal(0.0, self.senses.raw_tongue)
-        words = {"flat": -0.55, "nearly": -0.25, "right": -0.05, "salty": 0.25, "too_salty": 0.55}
-        salt = min(words, key=lambda word: abs(words[word] - gap))
+        salt = self.tongue(raw=True)
+        self.tastes = 0
         fat_ml = 1.1 * self.pot.fat * (1.0 + self.rng.normal(0.0, 0.1))
         liquid = {
             "measured": self.measured(self.method),
@@ -307,6 +335,9 @@ class Evening:
         }
         if self.senses.tongue == 0.0:
             liquid["salt"] = {"by": "meter", "percent": self.pot.salt_percent}
+        elif self.has_meter:
+            shown = self.pot.salt_percent * (1.0 + self.rng.normal(0.0, METER))
+            liquid["salt"] = {"by": "meter", "percent": round(shown, 2)}
         self.record(ev.Started(pan=self.pan, burner=self.burner, liquid=StrainedLiquid.model_validate(liquid)))
 
     def run(self) -> Evening:
@@ -339,6 +370,7 @@ class Evening:
         do(act, board)
 
     def do_want(self, act: Act, board: Board) -> None:
+        self.wished_ml = self.pot.ml
         while not self.record({"kind": "wanted", **self.wish()}):
             self.amount *= 0.9
 
@@ -350,7 +382,8 @@ class Evening:
         if not best.feasible:
             self.verdict = "no way"
             return
-        self.told_amount = min(best.volume_ml, self.amount)
+        # Where it is told how far to boil, that is the amount, and is judged as such.
+        self.told_amount = 0.0 if self.tells else min(best.volume_ml, self.amount)
         self.way = best.kind
         self.record({"kind": "chosen", "route": best.kind})
 
@@ -390,6 +423,8 @@ class Evening:
         if self.rng.random() < self.senses.late:
             minutes *= self.rng.uniform(1.2, 2.0)
         self.pot.boil(minutes + 1.0)
+        self.boiled_min += minutes + 1.0
+        self.boiled_to = copy.copy(self.pot)
         self.wait(minutes)
         method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
         self.read(str(method))
@@ -446,11 +481,12 @@ class Evening:
         self.record({"kind": "meant", "event": str(act.slip.event)})
 
     def do_test_salt(self, act: Act, board: Board) -> None:
-        self.record({"kind": "tested", "of": "salt", "verdict": self.tongue()})
+        self.record({"kind": "tested", "of": "salt", "verdict": self.tongue(act.why == "on_the_way")})
 
     def wish(self) -> dict[str, Any]:
+        field, value = self.tells or ("volume_ml", self.amount)
         return {
-            "volume_ml": self.amount,
+            field: value,
             "body": self.body,
             "salt_percent": self.liking,
             "ceiling_percent": max(1.3, self.liking + 0.2),
@@ -464,13 +500,15 @@ class Evening:
             "liquid": self.character,
             "measured by": self.method,
             "body": str(self.body),
+            "told": self.tells[0] if self.tells else "nothing",
             "amount": "under 200 mL" if self.amount < 200.0 else "to 800 mL" if self.amount < 800.0 else "more",
         }
 
     @property
     def strong(self) -> bool:
         """Whether it tastes of what it was made of."""
-        return self.pot.strength >= GOOD_STRENGTH * self.reachable * self.strained
+        told = self.boiled_to.strength / self.strained if self.tells and self.boiled_to else MOST_STRENGTH
+        return self.pot.strength >= GOOD_STRENGTH * min(self.reachable, told) * self.strained
 
     @property
     def multiple(self) -> float:
@@ -482,11 +520,28 @@ class Evening:
         """From the strained liquid to the sauce, min."""
         return (self.now - self.began).total_seconds() / 60.0
 
+    @property
+    def as_told(self) -> bool:
+        """Whether it was boiled as far as it was told, where it was told."""
+        if self.tells is None:
+            return True
+        field, value = self.tells
+        there = self.boiled_to or self.pot
+        if field == "minutes":
+            return abs(self.boiled_min - value) <= max(AS_TOLD * value, AS_TOLD_MIN)
+        if field == "share":
+            return abs(there.ml / self.wished_ml / value - 1.0) <= AS_TOLD
+        return abs(there.salt_percent - value) <= GOOD_SALT
+
     def judged(self) -> str:
         pot = self.pot
         found = []
-        if abs(pot.salt_percent - self.liking) > GOOD_SALT:
+        # What was told may be saltier than is liked: that was said before it was done.
+        liked = max(self.liking, self.boiled_to.salt_percent) if self.tells and self.boiled_to else self.liking
+        if pot.salt_percent > liked + GOOD_SALT or pot.salt_percent < self.liking - GOOD_SALT:
             found.append("salty" if pot.salt_percent > self.liking else "flat")
+        if not self.as_told:
+            found.append("not as told")
         gap = pot.step - (self.body + 0.5)
         bare = self.way in WAYS and WAYS[self.way].school is None and WAYS[self.way].stop != "body"
         if abs(gap) > GOOD_BODY and not bare:

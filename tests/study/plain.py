@@ -32,6 +32,8 @@ class Plain(Evening):
         """From the strained liquid to the sauce."""
         self.known = math.exp(self.rng.normal(0.0, KNOWN if self.senses.spoon else 0.0))
         self.way, self.told_amount = "plain", min(self.amount, self.pot.ml)
+        if self.tells:
+            self.told_amount = 0.0
         for low, high in ((0.9, 0.95), (0.6, 0.95)):
             self.pot.fat *= 1.0 - self.rng.uniform(low, high)
             self._did(6.0)
@@ -63,17 +65,23 @@ class Plain(Evening):
 
     def _boil_down(self) -> None:
         pot, raw = self.pot, self.senses.raw_tongue
-        begun = self._volume_ml()
+        begun = self.wished_ml = self._volume_ml()
+        field, value = self.tells or ("", 0.0)
         salt, weight = self._tastes(2, raw), 2.0 / max(raw, 1e-6) ** 2
         for share in STAGES:
             stands = self._volume_ml()
             mark = max(self.amount, begun / MOST_STRENGTH, stands * salt / self.liking)
+            mark = {"share": value * begun, "at_salt_percent": stands * salt / max(value, 0.01)}.get(field, mark)
             to_lose = stands - (begun - share * (begun - mark) if share < 1.0 else mark)
-            if to_lose <= 0.02 * stands:
-                continue
             minutes = (to_lose * 2.2565 + pot.pending_kj) / (pot.kw * 60.0)
+            if field == "minutes":
+                minutes = share * value - self.boiled_min
+            elif to_lose <= 0.02 * stands:
+                continue
             before = pot.ml
             pot.boil(minutes)
+            self.boiled_min += minutes
+            self.boiled_to = copy.copy(pot)
             self._did(minutes)
             # What was tasted before stands for the salt that is in it still.
             salt *= before / pot.ml

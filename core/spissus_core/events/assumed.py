@@ -30,7 +30,9 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
     happened, window, pot = event.payload, after.stove.window, after.pot
     if pot is None:
         return after
-    if not (happened.away or happened.leaves_plan):
+    reckoned = _reckoned(after)
+    if reckoned is not after or not (happened.away or happened.leaves_plan):
+        after = reckoned
         after = after.but(stove=after.stove.but(boiling=NO_BOILING if stop_of is None else stop_of(after)))
     stove = after.stove
     stop = stove.boiling.stop_ml
@@ -53,6 +55,24 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
         off = window.but(factor=0.0)
         return after.but(stove=stove.but(window=off, heat=None if at_mark else stove.heat))
     return after
+
+
+def _reckoned(state: State) -> State:
+    """The batch with a wish that is told in minutes, or by a salt content, as it comes out by now.
+
+    Until it is bound it boils by the clock, however strong the stove turns out to be, and to the salt as it is known.
+    """
+    wish, pot, window = state.asked.wanted, state.pot, state.stove.window
+    if wish is None or pot is None or state.asked.way is None or state.binding.in_it or state.judged.boiled_enough:
+        return state
+    if wish.told_by not in ("minutes", "at_salt_percent"):
+        return state
+    boils_off_kj = 0.0
+    if wish.told_by == "minutes":
+        if state.asked.left_min is None or window is None or not window.heating:
+            return state
+        boils_off_kj = max(state.asked.left_min * window.track.power[0] * window.factor - window.pending_kj, 0.0)
+    return state.but(asked=state.asked.but(wanted=wish.again(pot, boils_off_kj)))
 
 
 def _on(after: State, setting: HeatSetting, at: datetime) -> Window | None:
@@ -96,6 +116,10 @@ def _unsure_ml(state: State, pot: Pot) -> float:
 def there(state: State, stop_ml: float) -> bool:
     """Whether a pot is down to where boiling ends, as nearly as anyone could stop it."""
     assert state.pot is not None
+    left_min = state.asked.left_min
+    if left_min is not None:
+        # What is told in minutes ends by the clock, or where no pot may go on.
+        return left_min < LEAST_BOIL_MIN or state.pot.contents.liquid_ml <= (1.0 + CLOSE_ENOUGH) * stop_ml
     left = state.pot.contents.liquid_ml - stop_ml - UNSURE * _unsure_ml(state, state.pot)
     if left <= CLOSE_ENOUGH * stop_ml:
         return True

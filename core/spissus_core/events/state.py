@@ -102,12 +102,13 @@ NO_BOILING = Boiling(None)
 @dataclass(frozen=True, kw_only=True)
 class Asked(Changeable):
     """What the cook wants: the wish, the one that was ``agreed`` on before it, the way that is taken, by its key, and
-    when it is to be ready."""
+    when it is to be ready. Of a wish that is told in minutes ``left_min`` are those that it has yet to boil."""
 
     wanted: Wish | None = None
     agreed: Wish | None = None
     way: str | None = None
     ready_by: datetime | None = None
+    left_min: float | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -265,8 +266,11 @@ class State(Changeable):
         if window is None or pot is None or at <= window.at:
             return self.but(stands_at=at)
         moved, gone_kj = window.moved(at)
+        asked = self.asked
+        if asked.left_min is not None and window.heating and window.setting.heat == "boil":
+            asked = asked.but(left_min=max(asked.left_min - (at - window.at).total_seconds() / 60.0, 0.0))
         if gone_kj > 0.0:
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:
             pot = known_by(pot, moved.track).but(hot=True)
-        return self.but(stove=self.stove.but(window=moved), pot=pot, stands_at=at)
+        return self.but(asked=asked, stove=self.stove.but(window=moved), pot=pot, stands_at=at)

@@ -35,6 +35,7 @@ class Wanted(Wish, Kind):
             wanted=wish if state.pot is None else wish.of(state.pot),
             agreed=before,
             ready_by=None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is),
+            left_min=self.minutes if self.told_by == "minutes" else None,
         )
         judged = state.judged.but(boiled_enough=False)
         judged = judged if same_body else judged.but(body=())

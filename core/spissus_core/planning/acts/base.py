@@ -38,6 +38,7 @@ class Rank(IntEnum):
     PART = auto()
     SALT_BEFORE_BINDING = auto()
     STRETCH = auto()
+    TASTE_ON_THE_WAY = auto()
     BOIL = auto()
     TASTE_BEFORE_BINDING = auto()
     FAT_AGAIN = auto()

@@ -11,6 +11,7 @@ from ... import events as ev
 from ...amounts.quantities import show_percent
 from ...events import Stage, State
 from ...events.state import Taste
+from ...fold import Timeline
 from ...messages import Message, say, sentences
 from ..bench import Bench
 from ..ceiling import bound_salt_percent
@@ -139,6 +140,31 @@ def _too_salty_to_bind(bench: Bench) -> bool:
 
 
 @dataclass(frozen=True, kw_only=True)
+class TasteOnTheWay(_Tasting):
+    """Boiled to a salt content that only words stand for: a wrong start is mended while there is more to boil away.
+
+    It is tasted at the first look, and once more from half way on.
+    """
+
+    rank: ClassVar[Rank] = Rank.TASTE_ON_THE_WAY
+    phrase: ClassVar[str] = "bar.taste_on_the_way"
+
+    why: str | None = "on_the_way"
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where somebody has looked at it, and it is not known better by now."""
+        timeline, window = bench.timeline, bench.timeline.stove.window
+        by_salt = bench.wanted.told_by == "at_salt_percent" and bench.boils and not bench.settled
+        looked = window is not None and window.measured > 0 and isinstance(timeline, Timeline)
+        if not by_salt or not looked or bench.salt_known or timeline.at_its_mark or len(timeline.judged.salt) > 1:
+            return None
+        begun = timeline.first_pot if isinstance(timeline, Timeline) else None
+        half_way = ((begun or bench.pot).contents.liquid_ml + bench.mark_ml) / 2.0
+        return cls() if not timeline.judged.salt or bench.pot.contents.liquid_ml <= half_way else None
+
+
+@dataclass(frozen=True, kw_only=True)
 class TasteBeforeBinding(_Tasting):
     """What is bound is not boiled on: whether its salt allows more is asked before."""
 
@@ -149,10 +175,12 @@ class TasteBeforeBinding(_Tasting):
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
-        """At the mark of a way that boils for the taste, where the salt is not known well."""
-        timeline = bench.timeline
-        open_ = bench.way.stop == "taste" and not bench.settled and not bench.boils
-        return cls() if open_ and not timeline.judged.salt and not bench.salt_known else None
+        """At the mark of a way that goes by the taste, or by a salt content, where the salt is not known well."""
+        told = bench.wanted.told_by == "at_salt_percent"
+        open_ = (told or bench.way.stop == "taste") and not bench.settled and not bench.boils
+        # What was tasted on the way was tasted out of the boil.
+        tasted = len(bench.timeline.judged.salt) > (2 if told else 0)
+        return cls() if open_ and not tasted and not bench.salt_known else None
 
 
 @dataclass(frozen=True, kw_only=True)
