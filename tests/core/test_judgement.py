@@ -476,7 +476,7 @@ def test_right_by_one_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_g
     assert next_act(told(*bound, RIGHT, RIGHT)).kind == "test_body"
     assert next_act(told(*bound, RIGHT, RIGHT, RIGHT)).kind not in ("test_body", "thicken")
     act = next_act(told(*bound, LOW, RIGHT))
-    assert (act.kind, act.why) == ("thicken", "leans")
+    assert (act.kind, act.why) == ("thicken", "one_thin")
 
 
 def test_what_was_let_down_is_not_boiled_away_again() -> None:

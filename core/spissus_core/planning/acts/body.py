@@ -68,7 +68,7 @@ def _matter(bench: Bench) -> _Matter | None:
         if more and (gap > -weighs.leans or len(said) == 1):
             return _Matter("spoon", "once_more")
         # Right at last, and thin by all the rest: a little more does less harm than none.
-        return _Matter("thicken", "leans")
+        return _Matter("thicken", "leans" if agreed or len(said) == 1 else "one_thin")
     if not agreed and more and chances.right >= weighs.dissent:
         return _Matter("spoon", "once_more")
     if not more and not agreed and chances.right > max(chances.low, chances.high):
@@ -220,6 +220,10 @@ def _asked(timeline: State) -> Message:
     return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 
+#: What is nearly right: it gets no more than the least that is noticed.
+_BARELY = ("leans", "one_thin")
+
+
 @dataclass(frozen=True, kw_only=True)
 class Thicken(Act):
     """A helping of thickener, ``dry_g``; ``first`` is it where none is in yet."""
@@ -241,8 +245,7 @@ class Thicken(Act):
             return None
         dose = bench.once(_dose)
         why = matter.why or (None if dose.first else "too_thin")
-        # Right by the spoon, it gets no more than the least that is noticed.
-        dry_g = dose.least_g if why == "leans" else dose.dry_g
+        dry_g = dose.least_g if why in _BARELY else dose.dry_g
         return cls(thickener=bench.school, why=why, dry_g=dry_g, first=dose.first)
 
     @property
@@ -254,7 +257,8 @@ class Thicken(Act):
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=dry_amount(self.dry_g, thickener).full, dry=Term(thickener.dry))
-        leans = say("bar.leans") if self.why == "leans" else None
+        whys = {"leans": say("bar.leans"), "one_thin": say("bar.one_thin")}
+        leans = whys.get(self.why or "")
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import ClassVar, NamedTuple, Self
 
 from ... import events as ev
@@ -190,7 +190,9 @@ class Boil(Act):
         above = self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
         expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
         binds = say("bar.salt_binds") if self.why == "salt_binds" else None
-        stop = say("bar.stop_at", mark=mark_line(self.mark))
+        stop, left_min = say("bar.stop_at", mark=mark_line(self.mark)), timeline.asked.left_min
+        if left_min is not None and timeline.stands_at is not None:
+            stop = say("bar.stop_by", at=timeline.stands_at + timedelta(minutes=left_min), mark=mark_line(self.mark))
         return sentences(back.get(self.why), expected, stop, binds, _from_now_on(self.measure))
 
     def overdue(self, timeline: State) -> Message:
