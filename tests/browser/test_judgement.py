@@ -176,12 +176,12 @@ def test_a_thickener_half_as_strong_gets_more_each_time_and_right_spoons_end_it(
         assert grams is not None
         whisked.append(float(grams[1]))
         answer(page, "Whisked in")
-        expect(now_line(page)).to_contain_text("a finger line stays?")
+        expect(now_line(page)).to_contain_text("look at two spoonfuls")
         # Two are looked at before anything is added: a helping cannot be taken out.
         answer(page, "Both too thin")
     assert sum(whisked[1:]) > whisked[0]
     answer(page, "Whisked in")
-    expect(now_line(page)).to_contain_text("a finger line stays?")
+    expect(now_line(page)).to_contain_text("look at two spoonfuls")
     spoon = said(page).filter(has_text="a finger line stays")
     for label in ("Both right", "Right", "Right", "Right"):
         with page.expect_response(re.compile("/events$")):

@@ -146,7 +146,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(now_line(page)).to_contain_text("of flour with")
     now_line(page).get_by_role("button", name="Whisked in").click()
     expect(now_line(page)).to_contain_text("min more. Simmer")
-    expect(now_line(page)).to_contain_text("a finger line stays?")
+    expect(now_line(page)).to_contain_text("look at two spoonfuls")
     # The spoon that looks like the cook's is the verdict.
     page.get_by_role("region", name="The spoon").get_by_role("button", name=re.compile("^slippery")).click()
     expect(now_line(page)).to_contain_text("more flour")

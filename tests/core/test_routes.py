@@ -148,7 +148,7 @@ def test_every_figure_has_its_arithmetic() -> None:
         "Salt to add",
         "Strength",
     }
-    assert re.search(r"g of sauce = \d+\.\d %: light, 1\.\d times what is in the pot now", lines["Strength"])
+    assert re.search(r"g of sauce = \d+\.\d %: light, 1\.\d × as now", lines["Strength"])
     assert "9.0 g salt ÷" in lines["Salt"]
     assert "÷ 27 g/min from 1 kW" in lines["Time"]
 

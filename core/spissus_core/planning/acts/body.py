@@ -173,7 +173,7 @@ class Spoon(Act):
             return say("bar.may_be_thick", asked=asked)
         if self.wait_min is not None:
             low, high = self.wait_min
-            return say("bar.simmer_first", low=show_number(low), high=show_number(high, 0, "min"), asked=asked)
+            return say("bar.simmer_first", low=show_number(low), high=show_number(high, 0, "min"))
         return say("bar.spoonful", asked=asked)
 
     def overdue(self, timeline: State) -> Message:
