@@ -144,12 +144,13 @@ class Wish(BaseModel):
         """The same wish with the volume that it comes to by now, where stove or salt are known better than at first.
 
         In minutes it comes to what is left once ``boils_off_kj`` have gone into vapour; at a salt content, to that of
-        the salt as it is known now. Any other stays.
+        the salt as it is known now, but to no more than there is: a pot that turns out saltier is not let down for it.
+        Any other stays.
         """
         if self.told_by == "minutes":
             comes_to = boiled_by(pot.contents, boils_off_kj).liquid_ml
         elif self.told_by == "at_salt_percent" and pot.contents.salt > 0.0:
-            comes_to = _by_salt(self, pot)
+            comes_to = min(_by_salt(self, pot), max(self.amount_ml, pot.contents.liquid_ml))
         else:
             return self
         asked = self.model_copy()
@@ -170,7 +171,8 @@ class Wish(BaseModel):
         mine, theirs = show_volume(self.amount_ml), show_volume(before.amount_ml)
         if mine.metric != theirs.metric and mine.us != theirs.us:
             return self
-        told = {name: getattr(before, name) for name in before.told if name != "minutes"}
+        # Beside another amount the minutes are the time there is, which may be another by now.
+        told = {name: getattr(before, name) for name in before.told if name != "minutes" or before.told == ("minutes",)}
         again = self.model_copy(update=told | {"volume_ml": None})
         again._comes_to_ml = before._comes_to_ml
         return again

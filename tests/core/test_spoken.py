@@ -60,7 +60,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (STARCHED, "Ladle off 35 mL, and let it cool to lukewarm. Stir in 9.2 g", "Ladle off 2½ tbsp, and"),
-        (BOUND, "Simmer 5 to 10 min with the lid on;", "then look at two spoonfuls."),
+        (BOUND, "Simmer 5 to 10 min with the lid on.", "Then look at two spoonfuls."),
         ((*AT_MARK, LOTS, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),

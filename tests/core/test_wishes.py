@@ -417,3 +417,28 @@ def test_what_is_told_in_minutes_boils_by_the_clock_however_strong_the_stove(sto
     assert done.pot is not None
     assert done.asked.wanted.amount_ml == pytest.approx(done.pot.contents.liquid_ml, rel=0.01)
     assert done.asked.wanted.told_by == "minutes"
+
+
+def test_told_in_minutes_it_goes_on_with_another_salt_at_a_simmer_and_never_by_another_way() -> None:
+    entries = [event(1, started("1.6 l", fat_ml=0), minute=0.0), event(2, ev.Wanted(minutes=20.0), minute=0.0)]
+    told_so = [*entries, event(3, ev.Chosen(route="all-told-white_roux"), minute=0.0)]
+    simmers = [*told_so, event(4, ev.Heated(heat="simmer"), minute=0.0)]
+    wish = fold(simmers).asked.wanted
+    assert wish is not None
+    # The page says again what it came to, with another salt: the clock runs on.
+    again = ev.Wanted(volume_ml=round(wish.amount_ml / 5.0) * 5.0, salt_percent=1.0)
+    after = fold([*simmers, event(5, again, minute=8.0)])
+    assert after.moments[-1].problem is None
+    assert (after.asked.told_by, after.asked.clock_min) == ("minutes", pytest.approx(12.0))
+    assert after.asked.wanted is not None
+    assert after.asked.wanted.salt_percent == 1.0
+    other = fold([*entries, event(3, ev.Chosen(route="all-salt-white_roux"), minute=0.0)])
+    assert (other.asked.left_min, other.asked.clock_min) == (20.0, None)
+
+
+def test_a_salt_that_is_told_is_never_let_down_to_on_a_word() -> None:
+    way = [started("1.6 l", fat_ml=0), ev.Wanted(at_salt_percent=0.9), ev.Chosen(route="all-told-white_roux")]
+    salty = told(*way, ev.Tested(of="salt", verdict="too_salty"))
+    assert salty.pot is not None
+    assert salty.asked.wanted is not None
+    assert salty.asked.wanted.amount_ml <= salty.pot.contents.liquid_ml * (1.0 + 1e-9)

@@ -81,9 +81,9 @@ def test_who_obeys_the_bar_makes_good_sauces() -> None:
     assert kept["erring"]["acts"] <= obedient.MOST_MEDIAN_ACTS
     assert kept["erring"]["tasty"] >= obedient.LEAST_TASTY
     assert kept["perfect"]["tasty"] >= obedient.LEAST_TASTY_PERFECT
-    # So many evenings are good to eight points; the seed is fixed, so a change that makes things worse shows.
-    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.08
-    assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.08
+    # So many evenings are good to six points; the seed is fixed, so a change that makes things worse shows.
+    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.06
+    assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.06
     assert _evenings(perfect=True).good >= obedient.LEAST_GOOD_PERFECT
     assert _evenings(perfect=False).never == 0.0
 
@@ -91,8 +91,8 @@ def test_who_obeys_the_bar_makes_good_sauces() -> None:
 @pytest.mark.parametrize("tool", looks.MOST_PAST)
 def test_a_stove_unlike_the_guess_does_not_run_past_the_mark(tool: looks.Tool) -> None:
     for power in looks.POWERS:
-        cell = looks.came_of(list(looks.boils(tool, power, 50)))
-        # A tenth more than the long study allows: 50 boils are good to six points.
+        cell = looks.came_of(list(looks.boils(tool, power, 25)))
+        # A tenth more than the long study allows: 25 boils are good to eight points.
         assert cell.past <= looks.MOST_PAST[tool] + 0.12
         assert cell.short <= looks.MOST_SHORT[tool] + 0.12
         assert cell.closest_min >= 1.0 - 1e-9

@@ -28,8 +28,8 @@ Tool = Literal["scale", "jug", "dip"]
 POWERS = (0.5, 1.0, 2.0, None)
 
 #: Of the batches, at most so many end more than 3 % past the mark, and so many more than 3 % short.
-MOST_PAST: dict[Tool, float] = {"scale": 0.10, "jug": 0.25, "dip": 0.27}
-MOST_SHORT: dict[Tool, float] = {"scale": 0.05, "jug": 0.28, "dip": 0.50}
+MOST_PAST: dict[Tool, float] = {"scale": 0.10, "jug": 0.20, "dip": 0.20}
+MOST_SHORT: dict[Tool, float] = {"scale": 0.05, "jug": 0.25, "dip": 0.50}
 MOST_LOOKS, OFF = 5, 0.03
 
 #: Boils of which the guess says so long, min: shorter ones go by the trail of the spoon, longer ones want a look every

@@ -243,8 +243,11 @@ class Evening:
         self.pot.kw = told_kw * math.exp(rng.uniform(*map(math.log, s.power)))
         self.burner = Burner(name="burner", net_kw=told_kw)
         self.method = str(rng.choice(["jug", "dip", "scale"], p=[0.45, 0.3, 0.25]))
-        self.liking = float(round(20.0 * rng.uniform(0.7, 1.2)) / 20.0)
-        self.has_meter = bool(rng.random() < METERS)
+        usual = float(rng.choice([0.8, 0.9, 1.0]))
+        # What this kitchen is like is drawn apart, so that its pots are those of the other studies.
+        self.kitchen = np.random.default_rng([self.seed, 1])
+        self.liking = round(20.0 * (usual + self.kitchen.uniform(-0.1, 0.2))) / 20.0
+        self.has_meter = bool(self.kitchen.random() < METERS)
         self.body = int(rng.choice([1, 2, 3, 3, 4]))
         helping = {1: 40.0, 2: 60.0, 3: 80.0, 4: 100.0}[self.body]
         people = round(math.exp(rng.uniform(math.log(2.0), math.log(30.0))))
@@ -260,7 +263,7 @@ class Evening:
 
     def _tells(self) -> tuple[str, float] | None:
         """How far it is boiled down, where the cook says so: a third do."""
-        rng = self.rng
+        rng = self.kitchen
         told = (
             ("share", float(rng.uniform(*TOLD_SHARES))),
             ("minutes", float(round(rng.uniform(*TOLD_MINUTES)))),
@@ -336,7 +339,7 @@ class Evening:
         if self.senses.tongue == 0.0:
             liquid["salt"] = {"by": "meter", "percent": self.pot.salt_percent}
         elif self.has_meter:
-            shown = self.pot.salt_percent * (1.0 + self.rng.normal(0.0, METER))
+            shown = self.pot.salt_percent * (1.0 + self.kitchen.normal(0.0, METER))
             liquid["salt"] = {"by": "meter", "percent": round(shown, 2)}
         self.record(ev.Started(pan=self.pan, burner=self.burner, liquid=StrainedLiquid.model_validate(liquid)))
 

@@ -75,7 +75,7 @@ class GoesIn(ActsOnPot):
 
     def weighing(self, grams: float) -> Kind:
         """The same with another weight, g."""
-        return self.kept_with(**{self.weighed: grams})
+        return self.model_copy(update={self.weighed: grams})
 
 
 class Thickened(GoesIn):
@@ -272,7 +272,7 @@ class Added(GoesIn):
 
     def weighing(self, grams: float) -> Kind:
         """Weighed it has no volume."""
-        return self.kept_with(mass_g=grams, volume_ml=None)
+        return self.model_copy(update={"mass_g": grams, "volume_ml": None})
 
     @property
     def what(self) -> Ingredient:

@@ -30,9 +30,8 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
     happened, window, pot = event.payload, after.stove.window, after.pot
     if pot is None:
         return after
-    reckoned = _reckoned(after)
-    if reckoned is not after or not (happened.away or happened.leaves_plan):
-        after = reckoned
+    after, reckoned = _reckoned(after)
+    if reckoned or not (happened.away or happened.leaves_plan):
         after = after.but(stove=after.stove.but(boiling=NO_BOILING if stop_of is None else stop_of(after)))
     stove = after.stove
     stop = stove.boiling.stop_ml
@@ -57,22 +56,20 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
     return after
 
 
-def _reckoned(state: State) -> State:
-    """The batch with a wish that is told in minutes, or by a salt content, as it comes out by now.
+def _reckoned(state: State) -> tuple[State, bool]:
+    """The batch with its wish as it comes out by now, where that is told in minutes or by a salt content; and whether.
 
     Until it is bound it boils by the clock, however strong the stove turns out to be, and to the salt as it is known.
     """
-    wish, pot, window = state.asked.wanted, state.pot, state.stove.window
-    if wish is None or pot is None or state.asked.way is None or state.binding.in_it or state.judged.boiled_enough:
-        return state
-    if wish.told_by not in ("minutes", "at_salt_percent"):
-        return state
+    asked, pot, window = state.asked, state.pot, state.stove.window
+    if asked.wanted is None or pot is None or state.binding.in_it or state.judged.boiled_enough:
+        return state, False
     boils_off_kj = 0.0
-    if wish.told_by == "minutes":
-        if state.asked.left_min is None or window is None or not window.heating:
-            return state
-        boils_off_kj = max(state.asked.left_min * window.track.power[0] * window.factor - window.pending_kj, 0.0)
-    return state.but(asked=state.asked.but(wanted=wish.again(pot, boils_off_kj)))
+    if asked.clock_min is not None and window is not None and window.heating:
+        boils_off_kj = max(asked.clock_min * window.track.power[0] * window.factor - window.pending_kj, 0.0)
+    elif asked.told_by != "at_salt_percent":
+        return state, False
+    return state.but(asked=asked.but(wanted=asked.wanted.again(pot, boils_off_kj))), True
 
 
 def _on(after: State, setting: HeatSetting, at: datetime) -> Window | None:
@@ -116,10 +113,10 @@ def _unsure_ml(state: State, pot: Pot) -> float:
 def there(state: State, stop_ml: float) -> bool:
     """Whether a pot is down to where boiling ends, as nearly as anyone could stop it."""
     assert state.pot is not None
-    left_min = state.asked.left_min
-    if left_min is not None:
+    clock_min = state.asked.clock_min
+    if clock_min is not None:
         # What is told in minutes ends by the clock, or where no pot may go on.
-        return left_min < LEAST_BOIL_MIN or state.pot.contents.liquid_ml <= (1.0 + CLOSE_ENOUGH) * stop_ml
+        return clock_min < LEAST_BOIL_MIN or state.pot.contents.liquid_ml <= (1.0 + CLOSE_ENOUGH) * stop_ml
     left = state.pot.contents.liquid_ml - stop_ml - UNSURE * _unsure_ml(state, state.pot)
     if left <= CLOSE_ENOUGH * stop_ml:
         return True

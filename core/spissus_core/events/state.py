@@ -12,6 +12,7 @@ from ..amounts.changing import Changeable
 from ..estimation.spoon import Spoonful, Verdict
 from ..estimation.window import Window, boiled_by, known_by
 from ..messages import Argument
+from ..pantry.ways import WAYS
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
 from ..phenomena.seasoning import LIKING_ERROR
@@ -109,6 +110,18 @@ class Asked(Changeable):
     way: str | None = None
     ready_by: datetime | None = None
     left_min: float | None = None
+
+    @property
+    def told_by(self) -> str | None:
+        """By which field it was told how far to boil, where the way that is taken goes by that; None for others."""
+        if self.wanted is None or self.way is None or WAYS[self.way].stop != "told":
+            return None
+        return self.wanted.told_by
+
+    @property
+    def clock_min(self) -> float | None:
+        """The minutes that it has yet to boil, where the way that is taken goes by the clock; None for others."""
+        return self.left_min if self.told_by == "minutes" else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -267,8 +280,8 @@ class State(Changeable):
             return self.but(stands_at=at)
         moved, gone_kj = window.moved(at)
         asked = self.asked
-        if asked.left_min is not None and window.heating and window.setting.heat == "boil":
-            asked = asked.but(left_min=max(asked.left_min - (at - window.at).total_seconds() / 60.0, 0.0))
+        if asked.clock_min is not None and window.heating:
+            asked = asked.but(left_min=max(asked.clock_min - (at - window.at).total_seconds() / 60.0, 0.0))
         if gone_kj > 0.0:
             pot = pot.boiled_to(boiled_by(pot.contents, gone_kj))
         if moved.heating and moved.pending_kj <= 0.0:

@@ -31,11 +31,13 @@ class Wanted(Wish, Kind):
         wish = self.said_again(before)
         same_body = before is None or before.body == self.body
         same_salt = before is None or before.salt_percent == self.salt_percent
+        # Said again with another salt it boils no longer for it; told anew it does.
+        goes_on = wish is not self and wish.told_by == "minutes"
         asked = state.asked.but(
             wanted=wish if state.pot is None else wish.of(state.pot),
             agreed=before,
             ready_by=None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is),
-            left_min=self.minutes if self.told_by == "minutes" else None,
+            left_min=state.asked.left_min if goes_on else wish.minutes,
         )
         judged = state.judged.but(boiled_enough=False)
         judged = judged if same_body else judged.but(body=())

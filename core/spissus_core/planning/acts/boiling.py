@@ -11,7 +11,7 @@ from ... import events as ev
 from ...amounts.quantities import show_minutes, show_volume
 from ...estimation.forecast import Outlook
 from ...events import Stage, State
-from ...events.assumed import there
+from ...events.assumed import CLOSE_ENOUGH, there
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
 from ...measuring.vessels import SHALLOW_MM
@@ -190,9 +190,12 @@ class Boil(Act):
         above = self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
         expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
         binds = say("bar.salt_binds") if self.why == "salt_binds" else None
-        stop, left_min = say("bar.stop_at", mark=mark_line(self.mark)), timeline.asked.left_min
-        if left_min is not None and timeline.stands_at is not None:
-            stop = say("bar.stop_by", at=timeline.stands_at + timedelta(minutes=left_min), mark=mark_line(self.mark))
+        stop = say("bar.stop_at", mark=mark_line(self.mark))
+        clock_min, wanted = timeline.asked.clock_min, timeline.asked.wanted
+        # Where it may not boil so long, the mark is what counts.
+        by_the_clock = wanted is not None and self.mark.ml <= (1.0 + CLOSE_ENOUGH) * wanted.amount_ml
+        if clock_min is not None and timeline.stands_at is not None and by_the_clock:
+            stop = say("bar.stop_by", at=timeline.stands_at + timedelta(minutes=clock_min), mark=mark_line(self.mark))
         return sentences(back.get(self.why), expected, stop, binds, _from_now_on(self.measure))
 
     def overdue(self, timeline: State) -> Message:

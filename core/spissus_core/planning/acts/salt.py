@@ -155,12 +155,12 @@ class TasteOnTheWay(_Tasting):
     def due(cls, bench: Bench) -> Self | None:
         """Where somebody has looked at it, and it is not known better by now."""
         timeline, window = bench.timeline, bench.timeline.stove.window
-        by_salt = bench.wanted.told_by == "at_salt_percent" and bench.boils and not bench.settled
-        looked = window is not None and window.measured > 0 and isinstance(timeline, Timeline)
-        if not by_salt or not looked or bench.salt_known or timeline.at_its_mark or len(timeline.judged.salt) > 1:
+        if timeline.asked.told_by != "at_salt_percent" or not bench.boils or bench.settled or timeline.at_its_mark:
             return None
-        begun = timeline.first_pot if isinstance(timeline, Timeline) else None
-        half_way = ((begun or bench.pot).contents.liquid_ml + bench.mark_ml) / 2.0
+        if window is None or not window.measured or bench.salt_known or len(timeline.judged.salt) > 1:
+            return None
+        begun = (timeline.first_pot if isinstance(timeline, Timeline) else None) or bench.pot
+        half_way = (begun.contents.liquid_ml + bench.mark_ml) / 2.0
         return cls() if not timeline.judged.salt or bench.pot.contents.liquid_ml <= half_way else None
 
 
@@ -176,7 +176,7 @@ class TasteBeforeBinding(_Tasting):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """At the mark of a way that goes by the taste, or by a salt content, where the salt is not known well."""
-        told = bench.wanted.told_by == "at_salt_percent"
+        told = bench.timeline.asked.told_by == "at_salt_percent"
         open_ = (told or bench.way.stop == "taste") and not bench.settled and not bench.boils
         # What was tasted on the way was tasted out of the boil.
         tasted = len(bench.timeline.judged.salt) > (2 if told else 0)
