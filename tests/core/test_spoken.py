@@ -28,9 +28,9 @@ PLAN = (START, wanted(900), ev.Chosen(route="all-volume-white_roux"))
 SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 BOUND = (*AT_MARK, ev.Thickened(thickener="white_roux", dry_g=16))
-FINE = ev.Tested(of="body", verdict="right")
+FINE = ev.Tested(of="body", verdict="right", again="right")
 LOTS = ev.Thickened(thickener="white_roux", dry_g=60)
-FLAT = ev.Tested(of="salt", verdict="flat")
+FLAT = ev.Tested(of="salt", verdict="flat", twice=True)
 STARCHED = (
     *PLAN[:-1],
     ev.Chosen(route="all-volume-corn_starch_own"),
@@ -38,10 +38,11 @@ STARCHED = (
     read("scale", "2390 g"),
     *AT_MARK[-1:],
 )
-THIN = ev.Tested(of="body", verdict="low")
-THICK = ev.Tested(of="body", verdict="high")
-SALTY = ev.Tested(of="salt", verdict="too_salty")
-RIGHT = (*BOUND, FINE, FINE, FINE, read("scale", "2385 g"))
+THIN = ev.Tested(of="body", verdict="low", again="low")
+THICK = ev.Tested(of="body", verdict="high", again="high")
+TASTY = ev.Tested(of="salt", verdict="right", twice=True)
+SALTY = ev.Tested(of="salt", verdict="too_salty", twice=True)
+RIGHT = (*BOUND, read("scale", "2385 g"), FINE, FINE, FINE)
 
 
 def said(timeline: Timeline) -> tuple[str, str]:
@@ -59,17 +60,17 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
-        (STARCHED, "Ladle off 35 mL, and let it cool to lukewarm. Stir in 9.2 g", "Ladle off 2½ tbsp, and"),
+        (STARCHED, "Ladle off 35 mL, and let it cool to lukewarm. Stir in 9.7 g", "Ladle off"),
         (BOUND, "Simmer 5 to 10 min with the lid on.", "Then look at two spoonfuls."),
-        ((*AT_MARK, LOTS, THIN), "One spoon may be wrong: one more spoonful", "Coats, a finger line stays?"),
+        ((*AT_MARK, LOTS, THIN), "Spoons may be wrong: two more spoonfuls", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
-        ((*BOUND, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "Right, and not sure by one spoon", "one more spoonful on a warm plate. Coats"),
-        (RIGHT, "Taste it, on what it will be eaten with: about 0.9", "about 0.9"),
+        ((*BOUND, THICK, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
+        ((*AT_MARK, LOTS, FINE), "Right twice, and a little thick by my reckoning.", "Two more spoonfuls"),
+        (RIGHT, "Taste it twice, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, SALTY, SALTY), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
-        ((*RIGHT, FLAT), "I make it 0.89", "taste once more, with water."),
-        ((*RIGHT, ev.Tested(of="salt", verdict="right")), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
+        ((*RIGHT, FLAT), "I make it 0.86", "taste twice more, with water between."),
+        ((*RIGHT, TASTY, TASTY), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
         ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
     ],

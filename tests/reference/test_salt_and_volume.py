@@ -15,7 +15,7 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.estimation.track import DRIFT_PER_MIN, Track
 from spissus_core.events.looking import SaltError
-from spissus_core.phenomena.seasoning import meter_error
+from spissus_core.phenomena.seasoning import RAW, USUAL_SALT_PERCENT, meter_error
 from study.obedient import TruePot
 
 KJ_MIN = 60.0
@@ -111,12 +111,16 @@ def test_nobody_salts_a_pot_by_looking(
     assert begun is not None
     unknown = 3.0 * math.hypot(begun.salt_error_g, begun.salt_g_g * begun.error_g)
     for i, (how, off) in enumerate(looks, 1):
-        left = max(1.0 - rate * 27.0 * minutes * i / len(looks) / 1500.0, 0.3)
+        left = 1.0 - rate * 27.0 * minutes * i / len(looks) / 1500.0
+        if left < 0.3:
+            break
         if how == "metered":
             shown = percent / left
             look: ev.Kind = ev.Metered(percent=max(shown + off * meter_error(shown), 0.0))
         elif how == "tasted":
-            look = ev.Tested(of="salt", verdict=["flat", "nearly", "right", "salty", "too_salty"][round(off) + 2])  # type: ignore[arg-type]
+            # What an honest tongue says of so much, out of the boil.
+            felt = percent / left - USUAL_SALT_PERCENT + off * RAW.error
+            look = ev.Tested(of="salt", verdict=min(RAW.stands, key=lambda word: abs(RAW.stands[word] - felt)))  # type: ignore[arg-type]
         else:
             look = read("jug", 1500.0 * left * (1.0 + 0.025 * off))
         after = fold([*events, event(10 + i, look, minute=minutes * i)])

@@ -5,7 +5,7 @@ knows nothing of the core: its masses, its body, its steam and its fat are its o
 0.15 points of the salt that is liked, half a step of the body wanted, with 95 % of the amount and less than 3 g of fat
 in 100 mL; and where it was told how far to boil, it was boiled so. It tastes of what it was made of where it has 0.85
 of the strength that was reachable: the least of twice that of the strained liquid, what the salt that is liked allows,
-and what the amount, or what was told, allows.
+what the amount, or what was told, allows, and what its own body allows: nobody boils a milled pot past what is wanted.
 """
 
 from __future__ import annotations
@@ -259,7 +259,26 @@ class Evening:
         self.told_amount = self.amount
         self.strained = self.pot.strength
         self.reachable = min(MOST_STRENGTH, self.liking / self.pot.salt_percent, self.pot.ml / self.amount)
+        self.reachable = min(self.reachable, self._by_its_body())
         self.began = self.now
+
+    def _by_its_body(self) -> float:
+        """Times its strength at which it is half a step thicker than is wanted with nothing added; let down, if need
+        be, and nowhere past twice."""
+
+        def too_thick(times: float) -> bool:
+            pot = copy.copy(self.pot)
+            pot.fat = 0.0
+            pot.water += pot.liquid_g * (1.0 / times - 1.0)
+            return pot.step > self.body + 0.5 + GOOD_BODY
+
+        low, high = 0.1, MOST_STRENGTH
+        if not too_thick(high):
+            return high
+        for _ in range(20):
+            middle = 0.5 * (low + high)
+            low, high = (low, middle) if too_thick(middle) else (middle, high)
+        return low
 
     def _tells(self) -> tuple[str, float] | None:
         """How far it is boiled down, where the cook says so: a third do."""
@@ -313,10 +332,10 @@ class Evening:
         gap = self.pot.step - (self.body + 0.5) + self.rng.normal(0.0, self.senses.spoon)
         return "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
 
-    def tongue(self, raw: bool = False) -> str:
+    def tongue(self, raw: bool = False, times: int = 1) -> str:
         """A word for the salt; ``raw`` out of the boil, where it is judged hot, unbound and against a memory."""
-        self.tastes += 1
-        error = self.senses.raw_tongue if raw else self.senses.tongue
+        self.tastes += times
+        error = (self.senses.raw_tongue if raw else self.senses.tongue) / math.sqrt(times)
         gap = self.pot.salt_percent - self.liking + self.rng.normal(0.0, error)
         words = RAW_WORDS if raw else WORDS
         return min(words, key=lambda word: abs(words[word] - gap))
@@ -455,10 +474,9 @@ class Evening:
         self.wait(minutes)
 
     def do_test_body(self, act: Act, board: Board) -> None:
-        one, other = self.spoon(), None
-        if not board.timeline.judged.body:
-            self.wait(1.0)
-            other = self.spoon()
+        one = self.spoon()
+        self.wait(1.0)
+        other: str | None = self.spoon()
         told = {"kind": "tested", "of": "body", "verdict": one}
         if {one, other} == {"low", "high"}:
             # No button says that: they are told one by one.
@@ -484,7 +502,10 @@ class Evening:
         self.record({"kind": "meant", "event": str(act.slip.event)})
 
     def do_test_salt(self, act: Act, board: Board) -> None:
-        self.record({"kind": "tested", "of": "salt", "verdict": self.tongue(act.why == "on_the_way")})
+        raw = act.why == "on_the_way"
+        said = self.tongue(raw, 1 if raw else 2)
+        self.wait(0.0 if raw else 1.0)
+        self.record({"kind": "tested", "of": "salt", "verdict": said, "twice": not raw})
 
     def wish(self) -> dict[str, Any]:
         field, value = self.tells or ("volume_ml", self.amount)

@@ -1,7 +1,7 @@
 """The spoon teaches: pots bound by parts with thickeners weaker and stronger than the tables say.
 
-The body of the pot is the obedient cook's (:mod:`.obedient`). The cook whisks in what the bar says, looks at a spoon
-when asked, and stops when the bar does; what a spoon says is off by a quarter of a step.
+The body of the pot is the obedient cook's (:mod:`.obedient`). The cook whisks in what the bar says, looks at two
+spoonfuls when asked, and stops when the bar does; what a spoon says is off by a quarter of a step.
 """
 
 from __future__ import annotations
@@ -61,12 +61,13 @@ def _bound(strength: float, seed: int, wrong_at: int | None) -> Bound:
             evening.record(ev.Thickened(thickener=school.key, dry_g=act.dry_g))
             parts += 1
         elif act.kind == "test_body":
-            spoons += 1
-            gap = pot.step - evening.body - 0.5 + rng.normal(0.0, SPOON_ERROR)
-            if spoons == wrong_at:
-                gap = -gap
-            verdict = "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
-            evening.record(ev.Tested(of="body", verdict=verdict))
+            for _ in range(2):
+                spoons += 1
+                gap = pot.step - evening.body - 0.5 + rng.normal(0.0, SPOON_ERROR)
+                if spoons == wrong_at:
+                    gap = -gap
+                verdict = "low" if gap < -0.5 else "high" if gap > 0.5 else "right"
+                evening.record(ev.Tested(of="body", verdict=verdict))
         elif act.kind == "let_down":
             pot.water += act.volume_ml
             evening.record(ev.Added(ingredient="water", volume_ml=act.volume_ml))

@@ -28,10 +28,10 @@ from ..phenomena.body import LADDER, STARCH_A, STARCH_B, Strength, body_of
 Verdict = Literal["low", "right", "high", "enough"]
 
 #: Log standard deviations before any spoon: of a thickener's strength, and of the body that pulp and gelatin give
-#: (common practice: 25 % in grams, a factor of two for pulp; that of the strength is wider, so that flour of half the
-#: strength is found out in four parts: ``./spissus study spoons``); a share of both is wilder by a factor.
-STRENGTH_SPREAD, BEFORE_SPREAD = 0.4, 0.5
-WILD_SHARE, WILD_FACTOR = 0.2, 2.0
+#: (common practice: 25 % in grams, a factor of two for pulp); a share of both is wilder by a factor, so that flour of
+#: half the strength is found out too (``./spissus study spoons``).
+STRENGTH_SPREAD, BEFORE_SPREAD = 0.3, 0.5
+WILD_SHARE, WILD_FACTOR = 0.05, 2.0
 
 #: Standard error of a spoon, and of a sign seen in the boiling pan, in steps of the ladder, and how far from the
 #: middle of a step a sauce is still right.
@@ -98,7 +98,7 @@ def _heights(contents: Contents) -> NDArray[np.float64]:
     return np.asarray(np.interp(np.log(viscosity), _BOUNDS, _PLACES), dtype=float)
 
 
-def _gap(contents: Contents, body: int) -> NDArray[np.float64]:
+def steps_over(contents: Contents, body: int) -> NDArray[np.float64]:
     """Steps above the middle of the wanted one, for each pair of factors."""
     return _heights(contents) - (body + 0.5)
 
@@ -111,13 +111,20 @@ def likelihood(gap: NDArray[np.float64], verdict: Verdict) -> NDArray[np.float64
     return np.asarray({"low": low, "high": high, "right": 1.0 - low - high}[verdict])
 
 
+def two_spoonfuls(gap: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Chance of everything that two spoonfuls may say of sauces that stand ``gap`` steps above the middle of the wanted
+    one, in rows."""
+    one = np.stack([likelihood(gap, verdict) for verdict in ("low", "right", "high")])
+    return (one[:, None, :] * one[None, :, :]).reshape(len(one) ** 2, -1)
+
+
 class Belief:
     """What the spoons of a pot say together."""
 
     def __init__(self, spoons: Sequence[Spoonful]) -> None:
         weights = _PRIOR.copy()
         for one in spoons:
-            weights *= likelihood(_gap(one.contents, one.body), one.verdict)
+            weights *= likelihood(steps_over(one.contents, one.body), one.verdict)
         total = weights.sum()
         self.weights = weights / total if total > 0.0 else _PRIOR
 
@@ -130,15 +137,15 @@ class Belief:
 
     def gap(self, contents: Contents, body: int) -> float:
         """Steps above the middle of the wanted one, by the mean."""
-        return float((self.weights * _gap(contents, body)).sum())
+        return float((self.weights * steps_over(contents, body)).sum())
 
     def beyond(self, contents: Contents, body: int) -> float:
         """How likely so much in the pot is a full step too thick."""
-        return float(self.weights[_gap(contents, body) > FULL_STEP].sum())
+        return float(self.weights[steps_over(contents, body) > FULL_STEP].sum())
 
     def chances(self, contents: Contents, body: int) -> Chances:
         """How likely so much in the pot is too thin, right and too thick for a step of the ladder."""
-        gap = _gap(contents, body)
+        gap = steps_over(contents, body)
         low = float(self.weights[gap < -HALF_STEP].sum())
         high = float(self.weights[gap > HALF_STEP].sum())
         return Chances(low, max(1.0 - low - high, 0.0), high)

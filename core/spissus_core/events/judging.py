@@ -46,7 +46,7 @@ class Tested(ActsOnPot):
 
     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
     what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
-    would use.
+    would use; ``twice`` is what two tastes say together.
     """
 
     called = say("entries.tested")
@@ -57,6 +57,7 @@ class Tested(ActsOnPot):
     verdict: Taste | None = None
     step: Annotated[int, Field(ge=0, lt=len(LADDER))] | None = None
     again: Literal["low", "right", "high"] | None = None
+    twice: bool = False
 
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
@@ -68,6 +69,8 @@ class Tested(ActsOnPot):
             raise SpissusError("verdict", say("events.a_tongues_words"))
         if self.again is not None and (self.of == "salt" or self.verdict is None):
             raise SpissusError("again", say("events.a_second_spoon"))
+        if self.twice and self.of == "body":
+            raise SpissusError("twice", say("events.twice_by_one_word"))
         return self
 
     def on_pot(self, pot: Pot) -> Pot:
@@ -86,7 +89,7 @@ class Tested(ActsOnPot):
         if state.at_its_mark and not boils_on:
             state = state.but(judged=state.judged.but(boiled_enough=True))
         if self.of == "salt":
-            return state if self.verdict is None else _tasted(state, pot, self.verdict)
+            return state if self.verdict is None else _tasted(state, pot, self.verdict, self.twice)
         found = None if self.step is None else like(pot.contents, self.step)
         state = _looked_at(state, said, found)
         return state if self.again is None else _looked_at(state, self.again, None)
@@ -109,7 +112,7 @@ class Tested(ActsOnPot):
             return say("events.tested_two", one=_SPOON.get(said, said), other=_SPOON[self.again])
         if self.of == "body":
             return say("events.tested_body", verdict=_SPOON.get(said, said))
-        return say("events.tested_salt", verdict=_TONGUE.get(said, said))
+        return say("events.tasted_twice" if self.twice else "events.tested_salt", verdict=_TONGUE.get(said, said))
 
 
 def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> State:
@@ -133,7 +136,7 @@ def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> St
 _BLAND = ("flat", "nearly")
 
 
-def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
+def _tasted(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:
     """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
     wish, judged = state.asked.wanted, state.judged
     told = wish.salt_percent if wish else USUAL_SALT_PERCENT
@@ -142,7 +145,7 @@ def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
     liking_error = judged.liking_error
     error = max(math.hypot(known, liking_error), 1e-6)
     gap = pot.contents.salt_percent - told - judged.liking_percent
-    after, left = tasted(gap, error, verdict, tongue)
+    after, left = tasted(gap, error, verdict, tongue, 2 if twice else 1)
     theirs = liking_error**2 / error**2
     judged = judged.but(
         liking_percent=judged.liking_percent - theirs * (after - gap),
@@ -150,7 +153,7 @@ def _tasted(state: State, pot: Pot, verdict: Taste) -> State:
         salt=(*judged.salt, verdict),
     )
     liked = state.but(judged=judged)
-    if left < error:
+    if left < TELLS * error:
         # The one measurement of the salt content from which the same would be known.
         weighs = 1.0 / (1.0 / left**2 - 1.0 / error**2)
         more = (after - gap) * (weighs + error**2) / error**2
@@ -170,6 +173,10 @@ def _tasted_at_leisure(state: State) -> bool:
     boils = state.stove.window is not None and state.stove.window.heating and state.stove.window.setting.heat == "boil"
     return state.asked.way is not None and (state.at_its_mark or not boils)
 
+
+#: A taste after which the salt is known no better than by so much tells nothing of its own: as one measurement it would
+#: be one of no weight and any size. Numerical choice.
+TELLS = 0.9
 
 #: No tongue makes a pot saltier than this, %. Numerical choice.
 MOST_SALT_PERCENT = 90.0

@@ -31,10 +31,10 @@ class School(BaseModel):
     starch ``strength`` is told against plain flour by mass; what roasting took of it stays in the pot as other
     solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold water to
     one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings nothing.
-    ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its strength varies;
-    ``first_share`` what goes in first. It takes ``make_min`` to make and ``boil_min`` of boiling, and wants
-    ``wait_low_min`` to ``wait_high_min`` minutes before it is judged. What binds with it holds for as long as it is
-    kept hot, or is ready sooner: its ``sort``. Of those that are ``offered`` ways are made, called by its ``words``.
+    ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its strength varies.
+    It takes ``make_min`` to make and ``boil_min`` of boiling, and wants ``wait_low_min`` to ``wait_high_min`` minutes
+    before it is judged. What binds with it holds for as long as it is kept hot, or is ready sooner: its ``sort``. Of
+    those that are ``offered`` ways are made, called by its ``words``.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", ignored_types=(cached_property,))
@@ -54,7 +54,6 @@ class School(BaseModel):
     carrier: _Word = ""
     tbsp_g: Annotated[float, Field(gt=0, le=100)]
     spread: Annotated[float, Field(ge=0, lt=1)] = 0.25
-    first_share: Annotated[float, Field(gt=0, le=1)] = 0.6
     wait_low_min: _Minutes = 0.0
     wait_high_min: _Minutes = 0.0
     make_min: _Minutes = 0.0

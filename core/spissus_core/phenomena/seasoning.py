@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from scipy.special import ndtr
 
@@ -54,6 +55,11 @@ class Tongue:
         low, high = five["right"]
         return five | {"low": (-math.inf, low), "high": (high, math.inf)}
 
+    def says(self, gap: NDArray[np.float64], times: int = 1) -> NDArray[np.float64]:
+        """Chance of each of the five words, in rows, of sauces ``gap`` points over what is liked, tasted so often."""
+        error, five = self.error / math.sqrt(times), [self.ends[word] for word in self.stands]
+        return np.stack([ndtr((high - gap) / error) - ndtr((low - gap) / error) for low, high in five])
+
 
 #: The two columns of the table.
 RAW, SAUCE = Tongue("raw", 0.25), Tongue("sauce", 0.12)
@@ -62,35 +68,42 @@ RAW, SAUCE = Tongue("raw", 0.25), Tongue("sauce", 0.12)
 LIKING_ERROR = 0.06
 
 
-def tasted(gap: float, error: float, verdict: str, tongue: Tongue = SAUCE) -> tuple[float, float]:
+def tasted(gap: float, error: float, verdict: str, tongue: Tongue = SAUCE, times: int = 1) -> tuple[float, float]:
     """How far over the liking a sauce is, and how well that is known, after a taste; points of salt.
 
     Parameters
     ----------
     gap, error : before it, as a normal distribution.
-    verdict : what the tongue said.
+    verdict : what the tongue said; of so many ``times`` together.
     """
     low, high = tongue.ends[verdict]
-    apart = max(low - gap, gap - high, 0.0) / math.hypot(error, tongue.error)
+    off = tongue.error / math.sqrt(times)
+    apart = max(low - gap, gap - high, 0.0) / math.hypot(error, off)
     if apart > CONTRADICTS_SD:
         # Out there no share of the answer is left to weigh: its nearer end stands for it.
-        sure, said = 1.0 / error**2, 1.0 / tongue.error**2
+        sure, said = 1.0 / error**2, 1.0 / off**2
         mean = (sure * gap + said * (low if gap < low else high)) / (sure + said)
         return mean, (sure + said) ** -0.5 * apart / CONTRADICTS_SD
-    at = gap + error * _TASTED
-    likely = ndtr((high - at) / tongue.error) - ndtr((low - at) / tongue.error)
-    weights = likely * np.exp(-0.5 * _TASTED**2)
-    weights = weights / weights.sum()
-    mean = float(weights @ at)
-    return mean, float(weights @ (at - mean) ** 2) ** 0.5
+    # What is tasted is normal, and cut off at both ends of the answer (its moments: any textbook of statistics).
+    v = math.hypot(error, off)
+    a, b = (low - gap) / v, (high - gap) / v
+    share = float(ndtr(b) - ndtr(a))
+    up, spread = (_density(a) - _density(b)) / share, (_moment(a) - _moment(b)) / share
+    kept = error**2 / v
+    return gap + kept * up, math.sqrt((error * off / v) ** 2 + kept**2 * max(1.0 + spread - up**2, 0.0))
+
+
+def _density(z: float) -> float:
+    return math.exp(-0.5 * z * z) / math.sqrt(2.0 * math.pi)
+
+
+def _moment(z: float) -> float:
+    return z * _density(z) if math.isfinite(z) else 0.0
 
 
 #: Past so many standard deviations a taste and the ledger contradict each other, and what comes of both is known worse
 #: by as much as they are further apart. Modelling choice.
 CONTRADICTS_SD = 3.0
-
-#: Where a taste is weighed, in standard deviations. Numerical choice.
-_TASTED = np.linspace(-4.0, 4.0, 81)
 
 #: Grams in a level teaspoon (4.93 mL) of each.
 SALT_G_PER_TSP: Mapping[str, float] = table("salts", lambda row: float(row["g_per_tsp"]))

@@ -200,16 +200,12 @@ class Bench:
         """Salt that is missing to what is liked, g."""
         return max(-self.over, 0.0) / 100.0 * self.pot.contents.liquid_g / (1.0 - self.liking / 100.0)
 
-    def to_the_liking_ml(self, least_share: float = 0.0) -> float:
-        """Unsalted liquid that brings the salt to what is liked, as much of it as is sure, mL.
-
-        It is at least so large a share of the pot.
-        """
+    def to_the_liking_ml(self) -> float:
+        """Unsalted liquid that brings the salt to what is liked, as much of it as is sure, mL."""
         now, shares = self.pot.contents, self.judgement.water_by_tastes
         sure = 1.0 if self.salt_known else shares[min(len(self.timeline.judged.salt), len(shares) - 1)]
         missing = now.salt / (self.liking / 100.0) - now.liquid_g
-        water = max(sure * missing, least_share * now.liquid_g)
-        return max(water * SPECIFIC_VOLUME_ML_G["water"], self.least_liquid_ml)
+        return max(sure * missing * SPECIFIC_VOLUME_ML_G["water"], self.least_liquid_ml)
 
 
 def stop_of(timeline: State) -> Boiling:

@@ -105,41 +105,42 @@ class Judgement:
     #: More than this is not poured through a separator jug.
     most_in_a_jug_ml: float = _figure(2000.0, "mL", "modelling choice")
 
+    # -- body and salt: one expected loss -------------------------------------------------------------
+
+    #: One fault: a body so far off, a salt so far off, or so much water in the pot are as bad as each other.
+    body_fault: float = _figure(0.5, "steps of the ladder", "common practice")
+    salt_fault: float = _figure(0.15, "points of salt", "common practice")
+    watered_fault: float = _figure(0.33, "share of the pot", "study")
+    #: Up to so many a fault counts by its square, beyond them in proportion.
+    proportional_from: float = _figure(2.0, "faults", "modelling choice")
+    #: What it costs to look at two spoonfuls or to taste twice, to stir in a helping, to salt, and to wait a minute.
+    a_look: float = _figure(0.04, "faults", "study")
+    a_helping: float = _figure(0.1, "faults", "study")
+    a_pinch: float = _figure(0.06, "faults", "study")
+    a_minute: float = _figure(0.01, "faults", "study")
+    #: What goes in is found wanting by so many looks, and by what they never tell.
+    looks_again: float = _figure(3.0, "looks", "modelling choice")
+    never_known: float = _figure(0.3, "faults", "study")
+    #: A helping, or a pinch, puts so much right.
+    a_helping_mends: float = _figure(2.0, "faults", "modelling choice")
+    #: A quarter of a pot in water thins it by a step.
+    water_a_step: float = _figure(0.25, "share of the pot", "common practice")
+
     # -- body -----------------------------------------------------------------------------------------
 
-    #: A body of which this is sure is not asked for again, by one spoon that calls it right and by two in a row.
-    sure: float = _figure(0.9, "chance", "study")
-    agreed: float = _figure(0.85, "chance", "study")
-    #: So many in a row that call it right end it, whatever the ledger says.
-    most_rights: int = _figure(3, "spoonfuls", "modelling choice")
-    #: One spoon that says otherwise than those before it is asked again, where all together this is sure.
-    dissent: float = _figure(0.75, "chance", "study")
-    #: A body of which this much is sure may be it already.
-    may_be: float = _figure(0.3, "chance", "study")
-    #: A helping of thickener leaves at most this chance of too thick: the first, the second, and all that follow.
-    risks: tuple[float, ...] = _figure((0.3, 0.45, 0.5), "chance", "study")
-    #: A helping after the first leaves at most this chance of a full step too thick.
-    leap_risk: float = _figure(0.03, "chance", "study")
-    #: Liquid stirred in leaves at most this chance of too thin, and is this share of what is missing.
-    thin_risk: float = _figure(0.15, "chance", "study")
-    thin_share: float = _figure(0.6, "share", "common practice")
-    #: A first helping of less than this share of the usual one waits for a spoon.
-    least_first: float = _figure(0.4, "share", "study")
-    #: Too thin once is asked again where it is right with more than this chance: a helping cannot be taken out.
-    doubt: float = _figure(0.2, "chance", "study")
-    #: A sauce that is right by one spoon, and so far too thin by everything else, gets a little more.
-    leans: float = _figure(0.15, "steps of the ladder", "study")
-    #: The spoon is asked so often at one content; then the ledger decides.
+    #: Nobody looks at an unbound liquid that is too thin with such a chance.
+    surely_thin: float = _figure(0.9, "chance", "common practice")
+    #: The spoon is asked so often at one content; then it is done, or left, by what is known.
     most_spoons: int = _figure(5, "spoonfuls", "study")
     #: After so many in all nobody is asked for another: it is as it is.
-    most_spoons_in_all: int = _figure(20, "spoonfuls", "modelling choice", guard=True)
+    most_spoons_in_all: int = _figure(40, "spoonfuls", "modelling choice", guard=True)
     #: Thickener to prepare for what is worked out.
     prepared: float = _figure(1.1, "times", "common practice")
     #: Dry thickener below this is too small to say; in a small pot less counts, by the quarter teaspoon.
     least_dry_g: float = _figure(1.0, "g", "common practice")
     least_dry_share: float = _figure(0.003, "share of the pot", "modelling choice")
-    #: Dry thickener is never more than this.
-    most_dry_share: float = _figure(0.15, "share of the pot", "modelling choice", guard=True)
+    #: Nobody sees less than this: so little water is not poured in.
+    least_step: float = _figure(0.2, "steps of the ladder", "common practice")
     #: A helping after the first is at least this share of the flour that is in already: about a quarter of a step.
     least_dose_share: float = _figure(0.06, "share", "study")
 
@@ -147,22 +148,19 @@ class Judgement:
 
     #: Salt this close to what is liked is what is liked.
     close_salt: float = _figure(0.12, "points of salt", "study")
-    #: So sure of that is sure enough.
-    sure_salt: float = _figure(0.7, "chance", "study")
-    #: Less than this is not worth a change.
-    worth_salt: float = _figure(0.07, "points of salt", "study")
+    #: With more than this chance of too much salt it is tasted before it is bound: what is let down is not bound twice.
+    may_be_salty: float = _figure(0.3, "chance", "study")
     #: Salt that differs by less is not noticed (Weber fraction).
     least_salt_share: float = _figure(0.08, "share of the salt", "from memory")
     #: Less salt than this is too small to say.
     least_salt_g: float = _figure(0.3, "g", "common practice")
-    #: Of what is missing this goes in first, and of what the tongue misses that.
+    #: Of what is missing at most this goes in before anybody tasted.
     first_salt: float = _figure(0.75, "share", "common practice")
-    more_salt: float = _figure(0.75, "share", "study")
     #: Of the water that too much salt would need so much is ordered by a word at the start, a taste, and two tastes:
     #: what is poured in cannot be taken out.
     water_by_tastes: tuple[float, ...] = _figure((0.35, 0.5, 0.7), "share", "study")
-    #: The tongue is asked so often at one content; then the ledger decides.
-    most_tastes: int = _figure(3, "tastes", "study")
+    #: The tongue is asked so often at one content; then it is done, or left, by what is known.
+    most_tastes: int = _figure(2, "tastes", "study")
 
 
 #: The judgement that the app speaks by.

@@ -1,4 +1,4 @@
-"""Body: the spoon first where it may be there already; then thickener by parts, and by what the spoon taught."""
+"""Body: what loses least of looking at it, binding it, letting it down and leaving it as it is."""
 
 from __future__ import annotations
 
@@ -8,133 +8,129 @@ from dataclasses import dataclass, field
 from datetime import timedelta
 from typing import ClassVar, Literal, NamedTuple, Self
 
+import numpy as np
+from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from ... import events as ev
 from ...amounts.quantities import show_number
-from ...estimation.spoon import Chances, belief
+from ...estimation.spoon import belief, steps_over, two_spoonfuls
 from ...events import Stage, State
 from ...events.state import Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...messages import Message, Term, Until, say, sentences
 from ...pantry.schools import School
 from ...phenomena.body import LADDER, flour_equivalent_g
-from ...pot import Pot
 from ..bench import Bench
 from ..solving import solve
 from ..spoken import carrier_amount, dry_amount
+from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
 
-class _Dose(NamedTuple):
-    """A helping of thickener, dry g; whether none is in yet, and the least that is noticed, dry g."""
-
-    dry_g: float
-    first: bool
-    least_g: float
-
-
 class _Matter(NamedTuple):
-    """What is to be done about the body, and why."""
+    """What is to be done about the body, and why; with how much, dry g or g of water."""
 
     do: Literal["spoon", "thicken", "thin"]
     why: str | None = None
+    grams: float = 0.0
 
 
 def _matter(bench: Bench) -> _Matter | None:
-    """What the spoons and the ledger say together; None where the body is as wanted, or nothing is to be done."""
-    timeline, weighs, aim = bench.timeline, bench.judgement, bench.wanted.body
-    judged, now = timeline.judged, bench.pot.contents
-    said, spoons = judged.body, len(judged.spoons)
-    if (bench.way.stop == "salt" and bench.way.school is None) or spoons >= weighs.most_spoons_in_all:
+    """What spoons and ledger say together; None where the body is as wanted, or nothing is to be done."""
+    binding, judged, weighs = bench.timeline.binding, bench.timeline.judged, bench.judgement
+    bare = bench.way.stop == "salt" and bench.way.school is None
+    if bare or len(judged.spoons) >= weighs.most_spoons_in_all:
         return None
-    chances = bench.belief.chances(now, aim)
+    if binding.waits and not _seen_bound(bench):
+        # Nobody goes by the body of raw starch.
+        return _Matter("spoon")
+    best, said = _best(bench), judged.body
+    if best.do == "leave":
+        return None
+    if best.do == "look":
+        return _Matter("spoon", "once_more" if said else None if binding.in_it else "may_be_thick")
+    if bench.belief.gap(bench.pot.contents, bench.wanted.body) < 0.0:
+        return _Matter("thicken", "leans" if said[-1:] == ("right",) else None, best.amount)
     if not said:
-        return _Matter("spoon") if timeline.binding.in_it else _unbound(bench, chances)
-    agreed = len(said) >= 2 and said[-1] == said[-2]
-    more = len(said) < weighs.most_spoons
-    often = said[-weighs.most_rights :] == ("right",) * weighs.most_rights
-    if often or (agreed and said[-1] == "right" and (chances.right >= weighs.agreed or not more)):
-        return None
-    if said == ("high",):
-        # What thins it takes its taste away for good.
-        return _Matter("spoon", "once_more")
-    if said == ("low",) and timeline.binding.in_it and chances.right + chances.high > weighs.doubt:
-        return _Matter("spoon", "once_more")
-    if said[-1] == "right":
-        gap = bench.belief.gap(now, aim)
-        if chances.right >= weighs.sure or (not more and gap > -weighs.leans):
-            return None
-        if more and (gap > -weighs.leans or len(said) == 1):
-            return _Matter("spoon", "once_more")
-        # Right at last, and thin by all the rest: a little more does less harm than none.
-        return _Matter("thicken", "leans" if agreed or len(said) == 1 else "one_thin")
-    if not agreed and more and chances.right >= weighs.dissent:
-        return _Matter("spoon", "once_more")
-    if not more and not agreed and chances.right > max(chances.low, chances.high):
-        return None
-    return _Matter("thin") if said[-1] == "high" else _Matter("thicken")
+        return _Matter("spoon", None if binding.in_it else "may_be_thick")
+    # What thins it takes its taste away for good: nobody pours water into what both spoonfuls called right.
+    return _Matter("thin", grams=best.amount) if "high" in said[-2:] else None
 
 
-def _unbound(bench: Bench, chances: Chances) -> _Matter:
-    """Whether it is bound at once, or looked at before, where no spoon has said anything of it."""
-    thickener, weighs = bench.route.thickener, bench.judgement
-    if thickener is None or chances.right + chances.high > weighs.may_be:
-        return _Matter("spoon", "may_be_thick")
-    # So little that it would tell nothing: what is there already is asked of the spoon before.
-    usual = bench.route.dry_g * thickener.first_share
-    small = bench.once(_dose).dry_g < weighs.least_first * usual
-    return _Matter("spoon", "may_be_thick") if small else _Matter("thicken")
+def _seen_bound(bench: Bench) -> bool:
+    """Whether a spoon was looked at since the last helping went in."""
+    spoons = bench.timeline.judged.spoons
+    return bool(spoons) and _starch_g(spoons[-1].contents) >= _starch_g(bench.pot.contents) - 1e-6
 
 
-def _dose(bench: Bench) -> _Dose:
-    """As much as is probably missing, and not so much that it is probably too thick."""
-    school, now, aim, weighs = bench.school, bench.pot.contents, bench.wanted.body, bench.judgement
-    planned = solve(bench.pot, bench.wanted, "here", school).dry_g
-    first = not bench.timeline.binding.in_it
-    believed = bench.belief
-    risk = weighs.risks[min(len(bench.timeline.binding.waits), len(weighs.risks) - 1)]
-
-    def gap(dry: float) -> float:
-        return believed.gap(now.mixed(school.per_gram, dry), aim)
-
-    def risky(part: float) -> float:
-        after = now.mixed(school.per_gram, part)
-        leap = 0.0 if first else believed.beyond(after, aim) / weighs.leap_risk
-        return max(believed.chances(after, aim).high / risk, leap) - 1.0
-
-    total = _most(gap, max(2.0 * planned, weighs.most_dry_share * now.mass_g))
-    dry = _most(risky, total)
-    if first:
-        usual = school.first_share * max(planned, total)
-        dry = min(dry, max(usual, weighs.least_dry_share * now.liquid_g))
-    smallest = min(weighs.least_dry_g, weighs.least_dry_share * now.liquid_g)
-    per_gram = flour_equivalent_g(school.per_gram.starch) or math.inf
-    least = max(smallest, weighs.least_dose_share * _flour_in(bench.pot) / per_gram)
-    dry = max(dry, least)
-    return _Dose(dry, first, least)
+def _starch_g(contents: Contents) -> float:
+    return sum(contents.starch.values())
 
 
-def _flour_in(pot: Pot) -> float:
-    """Body that is in already, as flour, g."""
-    return (pot.body.flour_percent + pot.body.pulp_percent) / 100.0 * pot.contents.liquid_g
+def _best(bench: Bench) -> Best:
+    """What loses least: to leave it, to look, to bind it with more, or to let it down."""
+    school, now, weighs, aim, believed = (
+        bench.school,
+        bench.pot.contents,
+        bench.judgement,
+        bench.wanted.body,
+        bench.belief,
+    )
+    thin = believed.gap(now, aim) < 0.0
+    wait_min = (school.wait_low_min + school.wait_high_min) / 2.0
+
+    def made(grams: float) -> Contents:
+        return now.mixed(school.per_gram, grams) if thin else now.with_masses(water=now.water + grams)
+
+    def off(contents: Contents) -> NDArray[np.float64]:
+        return steps_over(contents, aim).reshape(-1)
+
+    def cost(grams: float) -> float:
+        own = weighs.a_helping + weighs.a_minute * wait_min if thin else water_costs(grams / now.mass_g, weighs)
+        return weighs.a_look + float(own)
+
+    if thin:
+        least = _least_dry_g(bench)
+        most = 2.0 * solve(bench.pot, bench.wanted, "here", school).dry_g + 3.0 * least
+    else:
+        least_share = weighs.least_step * weighs.water_a_step
+        least = max(bench.least_liquid_ml / SPECIFIC_VOLUME_ML_G["water"], least_share * now.mass_g)
+        most = now.mass_g
+    missing = _root(lambda grams: believed.gap(made(grams), aim), most)
+    amounts = sorted({max(share * missing, least) for share in SHARES})
+    known = Known(believed.weights.reshape(-1), off(now) / weighs.body_fault)
+    moves = [Move(grams, cost(grams), off(made(grams)) / weighs.body_fault) for grams in amounts]
+    surely_thin = not bench.timeline.binding.in_it and believed.chances(now, aim).low > weighs.surely_thin
+    asked = len(bench.timeline.judged.body) < weighs.most_spoons and not surely_thin
+    says = two_spoonfuls(off(now)) if asked else np.empty((0, 0))
+    return least_loss(known, says, moves, weighs.body_fault * weighs.water_a_step, weighs)
 
 
-def _most(over: Callable[[float], float], most: float) -> float:
-    """The most, up to ``most``, at which ``over`` is not positive yet; nothing where it is from the first."""
-    if most <= 0.0 or over(0.0) >= 0.0:
-        return 0.0
-    return most if over(most) <= 0.0 else float(brentq(over, 0.0, most, xtol=_GRAMS))
+def _root(gap: Callable[[float], float], most: float) -> float:
+    """The amount at which it is as wanted by the mean, or ``most`` where that is not enough."""
+    return most if gap(0.0) * gap(most) >= 0.0 else float(brentq(gap, 0.0, most, xtol=_GRAMS))
 
 
 #: How exactly a helping is sought, g. Numerical choice.
 _GRAMS = 0.05
 
 
+def _least_dry_g(bench: Bench) -> float:
+    """The least helping that is noticed, dry g."""
+    weighs, pot = bench.judgement, bench.pot
+    smallest = min(weighs.least_dry_g, weighs.least_dry_share * pot.contents.liquid_g)
+    flour_g = (pot.body.flour_percent + pot.body.pulp_percent) / 100.0 * pot.contents.liquid_g
+    per_gram = flour_equivalent_g(bench.school.per_gram.starch) or math.inf
+    return max(smallest, weighs.least_dose_share * flour_g / per_gram)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Spoon(Act):
-    """Spoonfuls on a warm plate, two where none was looked at yet: one may be wrong, and what is added on its word is
-    not taken out again. After a thickener it is once that has lost its raw taste, ``wait_min`` after."""
+    """Two spoonfuls on a warm plate: one may be wrong, and what is added on its word is not taken out again.
+
+    After a thickener it is once that has lost its raw taste, ``wait_min`` after.
+    """
 
     kind: ClassVar[str] = "test_body"
     stage: ClassVar[Stage] = "thicken"
@@ -185,9 +181,7 @@ class Spoon(Act):
         return say("bar.wait", until=Until(self.look_at)) if self.look_at else None
 
     def answers(self, timeline: State) -> list[Answer]:
-        """What a spoonful may look like, or two."""
-        if timeline.judged.body:
-            return [Answer(word, ev.Tested(of="body", verdict=verdict)) for word, verdict in SPOON]
+        """What the two may look like."""
         return [Answer(word, ev.Tested(of="body", verdict=one, again=other)) for word, one, other in TWO_SPOONS]
 
 
@@ -220,10 +214,6 @@ def _asked(timeline: State) -> Message:
     return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 
-#: What is nearly right: it gets no more than the least that is noticed.
-_BARELY = ("leans", "one_thin")
-
-
 @dataclass(frozen=True, kw_only=True)
 class Thicken(Act):
     """A helping of thickener, ``dry_g``; ``first`` is it where none is in yet."""
@@ -243,10 +233,9 @@ class Thicken(Act):
         matter = bench.once(_matter)
         if matter is None or matter.do != "thicken":
             return None
-        dose = bench.once(_dose)
-        why = matter.why or (None if dose.first else "too_thin")
-        dry_g = dose.least_g if why in _BARELY else dose.dry_g
-        return cls(thickener=bench.school, why=why, dry_g=dry_g, first=dose.first)
+        first = not bench.timeline.binding.in_it
+        why = matter.why or (None if first else "too_thin")
+        return cls(thickener=bench.school, why=why, dry_g=matter.grams, first=first)
 
     @property
     def pours_ml(self) -> float:
@@ -257,8 +246,7 @@ class Thicken(Act):
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=dry_amount(self.dry_g, thickener).full, dry=Term(thickener.dry))
-        whys = {"leans": say("bar.leans"), "one_thin": say("bar.one_thin")}
-        leans = whys.get(self.why or "")
+        leans = say("bar.leans") if self.why == "leans" else None
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
@@ -277,7 +265,7 @@ class Thicken(Act):
 
 @dataclass(frozen=True, kw_only=True)
 class TooThick(LetDown):
-    """Let down with as much as brings most of the body back, unless that is probably too thin."""
+    """Let down with as much as loses least."""
 
     rank: ClassVar[Rank] = Rank.BODY
     phrase: ClassVar[str] = "bar.too_thick"
@@ -290,17 +278,4 @@ class TooThick(LetDown):
         matter = bench.once(_matter)
         if matter is None or matter.do != "thin":
             return None
-        now, aim, believed, weighs = bench.pot.contents, bench.wanted.body, bench.belief, bench.judgement
-
-        def with_water(grams: float) -> Contents:
-            return now.with_masses(water=now.water + grams)
-
-        def too_thick(grams: float) -> float:
-            return -believed.gap(with_water(grams), aim)
-
-        def risky(grams: float) -> float:
-            return believed.chances(with_water(grams), aim).low - weighs.thin_risk
-
-        missing = _most(risky, _most(too_thick, now.water))
-        amount = max(weighs.thin_share * missing * SPECIFIC_VOLUME_ML_G["water"], bench.least_liquid_ml)
-        return cls(volume_ml=amount)
+        return cls(volume_ml=matter.grams * SPECIFIC_VOLUME_ML_G["water"])

@@ -1,10 +1,11 @@
-"""Salt: tasted where it is not known, three quarters of what is missing, then by what the tongue taught."""
+"""Salt: tasted where it is not known; then what loses least of tasting, salting, letting down and leaving it."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import ClassVar, Literal, NamedTuple, Self
 
+import numpy as np
 from scipy.special import ndtr
 
 from ... import events as ev
@@ -12,67 +13,84 @@ from ...amounts.quantities import show_percent
 from ...events import Stage, State
 from ...events.state import Taste
 from ...fold import Timeline
+from ...ledger.contents import SPECIFIC_VOLUME_ML_G
 from ...messages import Message, say, sentences
+from ...phenomena.seasoning import SAUCE
 from ..bench import Bench
 from ..ceiling import bound_salt_percent
 from ..spoken import salt_amount
+from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
 
 class _Matter(NamedTuple):
-    """What is to be done about the salt, and why; ``salt_g`` where some goes in."""
+    """What is to be done about the salt, and why; with how much of it, g, or of water."""
 
     do: Literal["taste", "salt", "thin"]
     why: str | None = None
-    salt_g: float = 0.0
+    grams: float = 0.0
 
 
 def _matter(bench: Bench) -> _Matter | None:
     """What tongue and ledger say together; None where it is as it is liked."""
-    timeline, weighs, liquid_g = bench.timeline, bench.judgement, bench.pot.contents.liquid_g
-    said, over, error, missing = timeline.judged.salt, bench.over, bench.salt_error, bench.salt_missing_g
-    if not said:
-        worth = missing >= weighs.least_salt_g and -over > weighs.least_salt_share * bench.liking
-        if worth and -over > error and error <= weighs.unsure_salt and not timeline.went_in.salted:
-            return _Matter("salt", salt_g=weighs.first_salt * missing)
-        return _Matter("taste")
-    side = _side(said[-1])
-    agreed = len(said) >= 2 and side == _side(said[-2])
-    more = len(said) < weighs.most_tastes
-    good = float(ndtr((weighs.close_salt - over) / error) - ndtr((-weighs.close_salt - over) / error))
-    if side == 0:
-        return None if good >= weighs.sure_salt or agreed or not more else _Matter("taste", "once_more")
-    if side * over < weighs.worth_salt and not agreed:
-        # The tongue says one thing, the ledger another: once more, and two tastes that agree have it.
-        doubted = (len(said) == 1 and said[-1] != "nearly") or (good < weighs.sure_salt and more)
-        return _Matter("taste", "once_more") if doubted else None
-    if side > 0 and not timeline.judged.metered:
-        # What thins it takes its taste away for good.
-        if len(said) == 1:
-            return _Matter("taste", "once_more")
-        if over <= weighs.least_salt_share * bench.liking:
-            return None
-    if side < 0 and missing < 0.5 * weighs.least_salt_g:
+    best, judged = _best(bench), bench.timeline.judged
+    if best.do == "leave":
         return None
-    if side < 0:
-        least = weighs.least_salt_share / 100.0 * bench.liking * liquid_g
-        return _Matter("salt", "more", max(weighs.more_salt * missing, least, weighs.least_salt_g))
-    return _Matter("thin")
+    if best.do == "look":
+        return _Matter("taste", "once_more" if judged.salt else None)
+    mild = bench.over < 0.0
+    if not judged.salt:
+        # What thins it takes its taste away for good: not without a taste of what there is.
+        return _Matter("salt", grams=best.amount) if mild else _Matter("taste")
+    if mild is not (judged.salt[-1] in _BLAND) or judged.salt[-1] == "right":
+        # Nobody salts or waters what the tongue just found otherwise.
+        return None
+    return _Matter("salt", "more", best.amount) if mild else _Matter("thin", grams=best.amount)
 
 
-def _side(verdict: Taste) -> int:
-    """Which way a taste points: too little, right, too much."""
-    return {"flat": -1, "nearly": -1, "right": 0}.get(verdict, 1)
+#: Words for too little salt.
+_BLAND = ("flat", "nearly", "low")
+
+
+#: What the salt may be, in standard deviations around what is known, and the chances. Numerical choice.
+_MAY_BE = np.linspace(-4.0, 4.0, 65)
+_CHANCES = np.exp(-0.5 * _MAY_BE**2) / np.exp(-0.5 * _MAY_BE**2).sum()
+
+
+def _best(bench: Bench) -> Best:
+    """What loses least: to leave it, to taste it, to salt it, or to let it down."""
+    weighs, pot, liking = bench.judgement, bench.pot.contents, bench.liking
+    over, mild = bench.over + bench.salt_error * _MAY_BE, bench.over < 0.0
+    if mild:
+        missing = bench.salt_missing_g
+        least = max(weighs.least_salt_g, weighs.least_salt_share * liking / 100.0 * pot.liquid_g)
+    else:
+        missing, least = pot.salt / (liking / 100.0) - pot.liquid_g, weighs.least_salt_share * pot.liquid_g
+
+    def move(grams: float) -> Move:
+        if mild:
+            return Move(grams, weighs.a_pinch, (over + 100.0 * grams / pot.liquid_g) / weighs.salt_fault)
+        share = grams / pot.liquid_g
+        let_down = (over + liking) / (1.0 + share) - liking
+        return Move(grams, weighs.a_look + float(water_costs(share, weighs)), let_down / weighs.salt_fault)
+
+    # Of what nobody has tasted, only so much: salt cannot be taken out.
+    most = 1.3 if bench.timeline.judged.salt or not mild else weighs.first_salt
+    moves = [move(grams) for grams in sorted({max(min(share, most) * missing, least) for share in SHARES})]
+    asked = len(bench.timeline.judged.salt) < weighs.most_tastes
+    says = SAUCE.says(over, 2) if asked else np.empty((0, 0))
+    return least_loss(Known(_CHANCES, over / weighs.salt_fault), says, moves, weighs.salt_fault / liking, weighs)
 
 
 @dataclass(frozen=True, kw_only=True)
 class _Tasting(Act):
-    """It is tasted."""
+    """It is tasted, twice where it is at leisure: what both say together is told."""
 
     kind: ClassVar[str] = "test_salt"
     stage: ClassVar[Stage] = "season"
     next_words: ClassVar[Message | None] = say("bar.next_taste")
     phrase: ClassVar[str]
+    twice: ClassVar[bool] = True
 
     def said(self, timeline: State) -> Message:
         """How, and what for."""
@@ -80,7 +98,7 @@ class _Tasting(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """What may be said of a taste."""
-        return [Answer(word, ev.Tested(of="salt", verdict=verdict)) for word, verdict in TONGUE]
+        return [Answer(word, ev.Tested(of="salt", verdict=verdict, twice=self.twice)) for word, verdict in TONGUE]
 
 
 #: What may be said of a taste.
@@ -99,6 +117,7 @@ class TasteUnknown(_Tasting):
 
     rank: ClassVar[Rank] = Rank.UNKNOWN_SALT
     phrase: ClassVar[str] = "bar.taste_first"
+    twice: ClassVar[bool] = False
 
     why: str | None = "unknown"
 
@@ -130,7 +149,9 @@ class TasteBeforeWater(_Tasting):
 
 def _too_salty_to_bind(bench: Bench) -> bool:
     """Whether it is past what is liked even with what the thickener brings; what was told is done all the same."""
-    if bench.timeline.binding.in_it or bench.boils or bench.way.stop == "told":
+    if bench.timeline.binding.in_it or bench.boils or bench.timeline.asked.told_by == "at_salt_percent":
+        return False
+    if bench.way.stop == "told" and not (bench.timeline.at_its_mark and bench.timeline.judged.salt):
         return False
     salt = bound_salt_percent(bench.pot, bench.route)
     if bench.looked:
@@ -148,6 +169,7 @@ class TasteOnTheWay(_Tasting):
 
     rank: ClassVar[Rank] = Rank.TASTE_ON_THE_WAY
     phrase: ClassVar[str] = "bar.taste_on_the_way"
+    twice: ClassVar[bool] = False
 
     why: str | None = "on_the_way"
 
@@ -177,10 +199,16 @@ class TasteBeforeBinding(_Tasting):
     def due(cls, bench: Bench) -> Self | None:
         """At the mark of a way that goes by the taste, or by a salt content, where the salt is not known well."""
         told = bench.timeline.asked.told_by == "at_salt_percent"
-        open_ = (told or bench.way.stop == "taste") and not bench.settled and not bench.boils
+        open_ = (told or bench.way.stop == "taste" or _may_be_salty(bench)) and not bench.settled and not bench.boils
         # What was tasted on the way was tasted out of the boil.
         tasted = len(bench.timeline.judged.salt) > (2 if told else 0)
         return cls() if open_ and not tasted and not bench.salt_known else None
+
+
+def _may_be_salty(bench: Bench) -> bool:
+    """Whether it may be too salty once it is bound: then it is let down before, and not bound twice."""
+    over = bound_salt_percent(bench.pot, bench.route) - bench.liking - bench.judgement.too_salty
+    return bool(ndtr(over / max(bench.salt_error, 1e-6)) > bench.judgement.may_be_salty)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -228,7 +256,7 @@ class Salt(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where it is too mild."""
         matter = bench.once(_matter)
-        return cls(salt_g=matter.salt_g, first=matter.why is None) if matter and matter.do == "salt" else None
+        return cls(salt_g=matter.grams, first=matter.why is None) if matter and matter.do == "salt" else None
 
     def said(self, timeline: State) -> Message:
         """How much."""
@@ -281,4 +309,4 @@ class TooSalty(LetDown):
         matter = bench.once(_matter)
         if matter is None or matter.do != "thin":
             return None
-        return cls(volume_ml=bench.to_the_liking_ml(bench.judgement.least_salt_share))
+        return cls(volume_ml=max(matter.grams * SPECIFIC_VOLUME_ML_G["water"], bench.least_liquid_ml))
