@@ -3103,7 +3103,7 @@ export interface components {
          *
          *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
          *     what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
-         *     would use.
+         *     would use; ``twice`` is what two tastes say together.
          */
         Tested: {
             /**
@@ -3122,6 +3122,11 @@ export interface components {
             step?: number | null;
             /** Again */
             again?: ("low" | "right" | "high") | null;
+            /**
+             * Twice
+             * @default false
+             */
+            twice: boolean;
         };
         /**
          * ThickenedIn

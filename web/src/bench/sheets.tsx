@@ -262,7 +262,7 @@ export function TasteSheet({ batch, append, onClose }: Props) {
                   now={null}
                   wanted={batch.wanted?.body ?? null}
                   busy={append.isPending}
-                  onPick={(step) => append.mutate({ kind: 'tested', of: 'body', step }, { onSuccess: onClose })}
+                  onPick={(step) => append.mutate({ kind: 'tested', of: 'body', step, twice: false }, { onSuccess: onClose })}
                 />
               </div>
             )}
@@ -272,7 +272,7 @@ export function TasteSheet({ batch, append, onClose }: Props) {
                   key={verdict}
                   className="flex-auto"
                   disabled={append.isPending}
-                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict }, { onSuccess: onClose })}
+                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict, twice: false }, { onSuccess: onClose })}
                 >
                   {label}
                 </Button>

@@ -14,7 +14,7 @@ export function Spoons() {
         now={{ low, best: position, high }}
         wanted={batch.wanted?.body ?? null}
         busy={busy}
-        onPick={batch.finished ? undefined : (step) => onRecord({ kind: 'tested', of: 'body', step })}
+        onPick={batch.finished ? undefined : (step) => onRecord({ kind: 'tested', of: 'body', step, twice: false })}
       />
     </section>
   )
