@@ -51,13 +51,12 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
     thickened = act["answers"][0]["payload"]
     for payload, then in (
         (thickened, "test_body"),
-        ({"kind": "tested", "of": "body", "verdict": "low"}, "thicken"),
-        ({"kind": "thickened", "thickener": "white_roux", "dry_g": "16 g"}, "test_body"),
-        ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
-        ({"kind": "tested", "of": "body", "verdict": "right"}, "test_body"),
-        ({"kind": "tested", "of": "body", "verdict": "right"}, "measure"),
-        ({"kind": "read", "measured": {"method": "scale", "value": "2610 g"}}, "test_salt"),
-        ({"kind": "tested", "of": "salt", "verdict": "right"}, "finish"),
+        ({"kind": "tested", "of": "body", "verdict": "low", "again": "low"}, "thicken"),
+        ({"kind": "thickened", "thickener": "white_roux", "dry_g": "11 g"}, "test_body"),
+        ({"kind": "tested", "of": "body", "verdict": "right", "again": "right"}, "test_body"),
+        ({"kind": "tested", "of": "body", "verdict": "right", "again": "right"}, "measure"),
+        ({"kind": "read", "measured": {"method": "scale", "value": "2605 g"}}, "test_salt"),
+        ({"kind": "tested", "of": "salt", "verdict": "right", "twice": True}, "finish"),
         ({"kind": "noted", "text": "Good with the mash."}, "finish"),
         ({"kind": "finished", "yield_ml": "880 ml"}, "done"),
     ):
@@ -66,7 +65,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(cook: Caller) -> None:
         assert answer.json()["act"]["kind"] == then
     finished = cook.get(f"/batches/{url}").json()
     assert finished["served"]["volume"]["metric"] == "880\u00a0mL"
-    assert len(finished["log"]) == 16
+    assert len(finished["log"]) == 15
     line = cook.get("/batches").json()["items"][0]
     assert line["finished"]
     assert line["volume"]["value"] == 880
