@@ -62,7 +62,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
-        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:max-w-[31rem] xl:justify-end ${armed ? '' : 'pointer-events-none'}`}>
+        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
           {proposed?.take && (
             <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
@@ -143,6 +143,9 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
     </section>
   )
 }
+
+/** More answers than this want a wider place, to stand in one row. */
+const MANY = 3
 
 /** How long a sentence stands before it can be answered, and what was recorded above it, ms. */
 const ARMED_MS = 800
