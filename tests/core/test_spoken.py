@@ -65,7 +65,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         ((*AT_MARK, LOTS, THIN), "Spoons may be wrong: two more.", "Coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, THICK, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "Right twice, and a little thick by my reckoning: two more.", "Coats, a finger line stays?"),
+        ((*AT_MARK, LOTS, FINE), "Right twice, and a little thick by my", "Coats, a finger line stays?"),
         (RIGHT, "Taste it twice, on what it will be eaten with: about 0.9", "about 0.9"),
         ((*RIGHT, SALTY, SALTY), "Too salty: stir in", "Too salty: stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
