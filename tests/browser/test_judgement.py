@@ -198,7 +198,7 @@ def test_a_thickener_half_as_strong_gets_more_each_time_and_right_spoons_end_it(
         if "a finger line stays" not in said(page).inner_text() and "look at two" not in said(page).inner_text():
             break
         answer_and_wait(page, "Both right")
-    expect(now_line(page)).not_to_contain_text(re.compile("Whisk in|spoonful|two more"))
+    expect(said(page)).not_to_contain_text(re.compile("Whisk in|spoonful|two more"))
 
 
 def test_the_wrong_order_leaves_ribbon_and_bar_true(page: Page, site: Site) -> None:
@@ -290,6 +290,8 @@ def test_the_stage_in_hand_stays_open_whatever_somebody_else_records(page: Page,
     take_reading(other, "Jug", "885")
     expect(now_line(page)).to_contain_text("taste it twice")
     answer(other, "Right")
+    expect(now_line(page)).to_contain_text("may be thick enough already")
+    answer(other, "Both too thin")
     expect(now_line(page)).to_contain_text("Whisk in")
     expect(page.get_by_role("region", name="Reduce")).to_be_visible()
     # What the bar asks for leads on.

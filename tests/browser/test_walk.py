@@ -151,7 +151,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     page.get_by_role("region", name="The spoon").get_by_role("button", name=re.compile("^slippery")).click()
     # One spoon is not the whole truth, nor is one taste: it is asked until it is likely right, or the ledger agrees.
     for _ in range(12):
-        line = now_line(page).inner_text()
+        line = now_line(page).locator("[data-said]").inner_text()
         entries = page.get_by_role("button", name=re.compile("^Log")).inner_text()
         if "It is a sauce" in line:
             break

@@ -25,6 +25,8 @@ from spissus_core.measuring.vessels import SHALLOW_MM, Pan
 from spissus_core.pantry.ways import WAYS
 from spissus_core.phenomena.seasoning import SAUCE, tasted
 from spissus_core.planning.acts import next_act
+from spissus_core.planning.acts.salt import NEAR_LIKING
+from spissus_core.planning.bench import Bench
 from spissus_core.planning.plan import plan
 from spissus_core.planning.proposing import solve_routes, suggested
 from spissus_core.pot import Pot
@@ -492,9 +494,15 @@ def test_right_by_the_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_l
     acts = [next_act(told(*bound, *[RIGHT] * rights)) for rights in range(1, 6)]
     assert [act.why for act in acts[:2]] == ["once_more"] * 2
     assert acts[-1].kind not in ("test_body", "thicken")
-    # A good deal too thin by everything else it gets a little more, and the bar says why.
-    leaning = next_act(told(*WAY, read("scale", "2360 g"), flour(8), *[LOW] * 4, RIGHT))
-    assert (leaning.kind, leaning.why) in (("thicken", "leans"), ("test_body", "once_more"))
+
+
+def test_both_too_thin_is_answered_at_once_and_tongue_and_ledger_that_agree_have_it() -> None:
+    bound = (*WAY, read("scale", "2360 g"), flour(16))
+    assert next_act(told(*bound, LOW, LOW)).kind == "thicken"
+    assert next_act(told(*bound, HIGH, HIGH)).kind == "test_body"
+    agreed = told(*BOUND, ev.Tested(of="salt", verdict="right", twice=True))
+    assert abs(Bench(agreed).over) <= NEAR_LIKING
+    assert next_act(agreed).kind == "finish"
 
 
 def test_what_was_let_down_is_not_boiled_away_again() -> None:

@@ -48,10 +48,11 @@ def _matter(bench: Bench) -> _Matter | None:
     best, said = _best(bench), judged.body
     if best.do == "leave":
         return None
-    if best.do == "look":
+    least = best.do == "put_in" and best.amount <= _MORE_THAN_LEAST * _least_dry_g(bench)
+    if best.do == "look" or (least and not said and not binding.in_it):
         return _Matter("spoon", "once_more" if said else None if binding.in_it else "may_be_thick")
     if bench.belief.gap(bench.pot.contents, bench.wanted.body) < 0.0:
-        return _Matter("thicken", "leans" if said[-1:] == ("right",) else None, best.amount)
+        return _Matter("thicken", "leans" if said[-2:] == ("right", "right") else None, best.amount)
     if not said:
         return _Matter("spoon", None if binding.in_it else "may_be_thick")
     # What thins it takes its taste away for good: nobody pours water into what both spoonfuls called right.
@@ -102,7 +103,9 @@ def _best(bench: Bench) -> Best:
     known = Known(believed.weights.reshape(-1), off(now) / weighs.body_fault)
     moves = [Move(grams, cost(grams), off(made(grams)) / weighs.body_fault) for grams in amounts]
     surely_thin = not bench.timeline.binding.in_it and believed.chances(now, aim).low > weighs.surely_thin
-    asked = len(bench.timeline.judged.body) < weighs.most_spoons and not surely_thin
+    # Who found both too thin adds, and does not look again.
+    both_thin = bench.timeline.judged.body[-2:] == ("low", "low") and thin
+    asked = len(bench.timeline.judged.body) < weighs.most_spoons and not surely_thin and not both_thin
     says = two_spoonfuls(off(now)) if asked else np.empty((0, 0))
     return least_loss(known, says, moves, weighs.body_fault * weighs.water_a_step, weighs)
 
@@ -111,6 +114,9 @@ def _root(gap: Callable[[float], float], most: float) -> float:
     """The amount at which it is as wanted by the mean, or ``most`` where that is not enough."""
     return most if gap(0.0) * gap(most) >= 0.0 else float(brentq(gap, 0.0, most, xtol=_GRAMS))
 
+
+#: So many times the least that is noticed is still so little that what is there is looked at first. Modelling choice.
+_MORE_THAN_LEAST = 1.5
 
 #: How exactly a helping is sought, g. Numerical choice.
 _GRAMS = 0.05

@@ -77,7 +77,9 @@ def _best(bench: Bench) -> Best:
     # Of what nobody has tasted, only so much: salt cannot be taken out.
     most = 1.3 if bench.timeline.judged.salt or not mild else weighs.first_salt
     moves = [move(grams) for grams in sorted({max(min(share, most) * missing, least) for share in SHARES})]
-    asked = len(bench.timeline.judged.salt) < weighs.most_tastes
+    # Where tongue and ledger say the same, nobody is asked again.
+    same = bench.timeline.judged.salt[-1:] == ("right",) and abs(bench.over) <= NEAR_LIKING
+    asked = len(bench.timeline.judged.salt) < weighs.most_tastes and not same
     says = SAUCE.says(over, 2) if asked else np.empty((0, 0))
     return least_loss(Known(_CHANCES, over / weighs.salt_fault), says, moves, weighs.salt_fault / liking, weighs)
 
