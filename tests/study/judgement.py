@@ -51,6 +51,7 @@ def main() -> None:
     parser.add_argument("--count", type=int, default=400)
     parser.add_argument("--seed", type=int, default=10)
     parser.add_argument("--only", default="", help="sweep the figures of these names, with commas between")
+    parser.add_argument("--keep", action="store_true", help="keep it, though only some figures were turned")
     asked = parser.parse_args()
     only = [name for name in asked.only.split(",") if name]
     found = []
@@ -67,8 +68,8 @@ def main() -> None:
                 flush=True,
             )
             found.append(row)
-    if not only:
-        kept = {"seed": asked.seed, "evenings": asked.count, "rows": found}
+    if asked.keep or not only:
+        kept = {"seed": asked.seed, "evenings": asked.count, "only": only, "rows": found}
         RESULTS.write_text(json.dumps(kept, indent=1) + "\n", "utf-8")
 
 

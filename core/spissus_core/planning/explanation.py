@@ -41,6 +41,9 @@ STRONGER = 1.1
 #: More than this many times what was wanted is more, not about as much. Modelling choice.
 MUCH_MORE = 1.25
 
+#: Up to so many times what was wanted is no fault, beyond it more meals (common practice).
+MORE_MEALS = 1.5
+
 
 def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
     """What a route costs, or what to mind, beyond its figures."""
@@ -50,6 +53,8 @@ def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
         short = wanted.amount_ml - route.volume_ml
         if short > WORTH_SAYING_SHARE * wanted.amount_ml:
             out.append(say("explanation.less_than_asked", volume=show_volume(short)))
+    if route.feasible and route.volume_ml > MORE_MEALS * wanted.amount_ml:
+        out.append(say("explanation.more_meals", volume=show_volume(route.volume_ml - wanted.amount_ml)))
     if stop != "body" and route.thickener is None:
         thicker = route.body.step.index > wanted.body
         word = Term(route.body.step.on_the_spoon)

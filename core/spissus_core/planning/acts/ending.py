@@ -11,6 +11,7 @@ from ...estimation.spoon import belief
 from ...events import Stage, State
 from ...messages import Message, say, several
 from ..bench import Bench
+from ..explanation import MORE_MEALS
 from ..judgement import JUDGEMENT
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank
@@ -104,9 +105,6 @@ class Finish(Act):
 #: A sauce this many steps off is thicker or thinner than was wanted, and by so many much so; short by more than this
 #: share of what was wanted it is short. Modelling choices.
 OFF_STEPS, MUCH_OFF_STEPS, OFF_SHORT = 0.75, 1.5, 0.05
-
-#: Up to so many times what was wanted is no fault, beyond it more meals (common practice).
-MORE_MEALS = 1.5
 
 
 @dataclass(frozen=True, kw_only=True)
