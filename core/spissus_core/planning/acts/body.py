@@ -71,13 +71,8 @@ def _starch_g(contents: Contents) -> float:
 
 def _best(bench: Bench) -> Best:
     """What loses least: to leave it, to look, to bind it with more, or to let it down."""
-    school, now, weighs, aim, believed = (
-        bench.school,
-        bench.pot.contents,
-        bench.judgement,
-        bench.wanted.body,
-        bench.belief,
-    )
+    school, now, aim = bench.school, bench.pot.contents, bench.wanted.body
+    weighs, believed = bench.judgement, bench.belief
     thin = believed.gap(now, aim) < 0.0
     wait_min = (school.wait_low_min + school.wait_high_min) / 2.0
 

@@ -51,7 +51,6 @@ def _matter(bench: Bench) -> _Matter | None:
 #: Words for too little salt.
 _BLAND = ("flat", "nearly", "low")
 
-
 #: What the salt may be, in standard deviations around what is known, and the chances. Numerical choice.
 _MAY_BE = np.linspace(-4.0, 4.0, 65)
 _CHANCES = np.exp(-0.5 * _MAY_BE**2) / np.exp(-0.5 * _MAY_BE**2).sum()
@@ -75,7 +74,7 @@ def _best(bench: Bench) -> Best:
         return Move(grams, weighs.a_look + float(water_costs(share, weighs)), let_down / weighs.salt_fault)
 
     # Of what nobody has tasted, only so much: salt cannot be taken out.
-    most = 1.3 if bench.timeline.judged.salt or not mild else weighs.first_salt
+    most = weighs.first_salt if mild and not bench.timeline.judged.salt else max(SHARES)
     moves = [move(grams) for grams in sorted({max(min(share, most) * missing, least) for share in SHARES})]
     # Where tongue and ledger say the same, nobody is asked again.
     same = bench.timeline.judged.salt[-1:] == ("right",) and abs(bench.over) <= NEAR_LIKING
