@@ -148,11 +148,13 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(now_line(page)).to_contain_text("min more. Simmer")
     expect(now_line(page)).to_contain_text("look at two spoonfuls")
     # The spoon that looks like the cook's is the verdict.
+    log = page.get_by_role("button", name=re.compile("^Log"))
+    entries = log.inner_text()
     page.get_by_role("region", name="The spoon").get_by_role("button", name=re.compile("^slippery")).click()
+    expect(log).not_to_have_text(entries)
     # One spoon is not the whole truth, nor is one taste: it is asked until it is likely right, or the ledger agrees.
     for _ in range(12):
-        line = now_line(page).locator("[data-said]").inner_text()
-        entries = page.get_by_role("button", name=re.compile("^Log")).inner_text()
+        line, entries = said(page).inner_text(), log.inner_text()
         if "It is a sauce" in line:
             break
         if "measure it" in line:
@@ -161,7 +163,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
             now_line(page).get_by_role("button", name="Whisked in").click()
         else:
             now_line(page).get_by_role("button", name=re.compile("^(Both right|Right)$")).click()
-        expect(page.get_by_role("button", name=re.compile("^Log"))).not_to_have_text(entries)
+        expect(log).not_to_have_text(entries)
 
     # A note, an undo, and the end.
     expect(now_line(page)).to_contain_text("It is a sauce")
