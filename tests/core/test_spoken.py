@@ -62,7 +62,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (STARCHED, "Ladle off 35 mL, and let it cool to lukewarm. Stir in 9.7 g", "Ladle off"),
         (BOUND, "Simmer 5 to 10 min with the lid on.", "Then look at two spoonfuls."),
-        ((*BOUND, THICK), "Spoons may be wrong: two more.", "Coats, a finger line stays?"),
+        ((*BOUND, THICK), "Two more before it is watered:", "coats, a finger line stays?"),
         ((*BOUND, THIN, THIN), "more flour with", "and test again."),
         ((*BOUND, THICK, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
         ((*AT_MARK, LOTS, FINE), "Right twice, and a little thick by my", "Coats, a finger line stays?"),

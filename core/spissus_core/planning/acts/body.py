@@ -165,7 +165,8 @@ class Spoon(Act):
                 return say("bar.right_once_more", asked=asked)
             if wanted is not None and pot.body.step.index == wanted.body:
                 return say("bar.once_more", body=Term(pot.body.step.on_the_spoon), asked=asked)
-            return say("bar.one_spoon_may_be_wrong", asked=asked)
+            thick = timeline.judged.body[-1:] == ("high",)
+            return say("bar.before_it_is_watered" if thick else "bar.one_spoon_may_be_wrong", asked=asked)
         if self.why == "may_be_thick":
             return say("bar.may_be_thick", asked=asked)
         if self.wait_min is not None:
