@@ -496,6 +496,16 @@ def test_right_by_the_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_l
     assert acts[-1].kind not in ("test_body", "thicken")
 
 
+@pytest.mark.parametrize("percent", [0.0, 0.02, 3.0])
+def test_who_wants_no_salt_is_told_what_comes_next(percent: float) -> None:
+    start = started("1.6 l", salt={"by": "meter", "percent": percent})
+    bound = (start, wanted(900, salt_percent=0.0), WAY[-1], read("scale", "2360 g"), flour(27), *[RIGHT] * 5)
+    for tastes in range(3):
+        act = next_act(told(*bound, *[taste("too_salty")] * tastes))
+        assert act.kind in ("test_salt", "let_down", "finish")
+        assert act.kind != "let_down" or act.volume_ml < 2000
+
+
 def test_both_too_thin_is_answered_at_once_and_tongue_and_ledger_that_agree_have_it() -> None:
     bound = (*WAY, read("scale", "2360 g"), flour(16))
     assert next_act(told(*bound, LOW, LOW)).kind == "thicken"

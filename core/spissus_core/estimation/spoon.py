@@ -35,7 +35,7 @@ WILD_SHARE, WILD_FACTOR = 0.05, 2.0
 
 #: Standard error of a spoon, and of a sign seen in the boiling pan, in steps of the ladder, and how far from the
 #: middle of a step a sauce is still right.
-SPOON_ERROR, SIGN_ERROR, HALF_STEP, FULL_STEP = 0.5, 1.0, 0.5, 1.0
+SPOON_ERROR, SIGN_ERROR, HALF_STEP = 0.5, 1.0, 0.5
 
 _LOGS = np.linspace(-3.0, 3.0, 25)
 _BOUNDS = np.log([1.0, *(step.high for step in LADDER[:-1]), 2000.0])
@@ -138,10 +138,6 @@ class Belief:
     def gap(self, contents: Contents, body: int) -> float:
         """Steps above the middle of the wanted one, by the mean."""
         return float((self.weights * steps_over(contents, body)).sum())
-
-    def beyond(self, contents: Contents, body: int) -> float:
-        """How likely so much in the pot is a full step too thick."""
-        return float(self.weights[steps_over(contents, body) > FULL_STEP].sum())
 
     def chances(self, contents: Contents, body: int) -> Chances:
         """How likely so much in the pot is too thin, right and too thick for a step of the ladder."""

@@ -85,7 +85,7 @@ class Tested(ActsOnPot):
         said = self._against(state)
         # Flat before it is bound: it may be boiled on.
         thin = said == "low" and self.again in (None, "low")
-        boils_on = thin if self.of == "body" else self.verdict in _BLAND and not state.binding.in_it
+        boils_on = thin if self.of == "body" else self.verdict in BLAND and not state.binding.in_it
         if state.at_its_mark and not boils_on:
             state = state.but(judged=state.judged.but(boiled_enough=True))
         if self.of == "salt":
@@ -133,7 +133,7 @@ def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> St
 
 
 #: Words for too little salt.
-_BLAND = ("flat", "nearly")
+BLAND = ("flat", "nearly", "low")
 
 
 def _tasted(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:

@@ -31,6 +31,9 @@ from .solving import Route, solve
 
 T = TypeVar("T")
 
+#: Who wants no salt wants so little, %. Numerical choice.
+LEAST_LIKED_PERCENT = 0.001
+
 
 @dataclass(frozen=True)
 class Bench:
@@ -177,8 +180,8 @@ class Bench:
 
     @property
     def liking(self) -> float:
-        """Salt that is liked, as told and as tasted, %."""
-        return self.wanted.salt_percent + self.timeline.judged.liking_percent
+        """Salt that is liked, as told and as tasted, %; never quite none, which no water reaches."""
+        return max(self.wanted.salt_percent + self.timeline.judged.liking_percent, LEAST_LIKED_PERCENT)
 
     @property
     def over(self) -> float:

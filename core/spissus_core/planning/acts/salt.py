@@ -11,6 +11,7 @@ from scipy.special import ndtr
 from ... import events as ev
 from ...amounts.quantities import show_percent
 from ...events import Stage, State
+from ...events.judging import BLAND
 from ...events.state import Taste
 from ...fold import Timeline
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G
@@ -42,14 +43,11 @@ def _matter(bench: Bench) -> _Matter | None:
     if not judged.salt:
         # What thins it takes its taste away for good: not without a taste of what there is.
         return _Matter("salt", grams=best.amount) if mild else _Matter("taste")
-    if mild is not (judged.salt[-1] in _BLAND) or judged.salt[-1] == "right":
+    if mild is not (judged.salt[-1] in BLAND) or judged.salt[-1] == "right":
         # Nobody salts or waters what the tongue just found otherwise.
         return None
     return _Matter("salt", "more", best.amount) if mild else _Matter("thin", grams=best.amount)
 
-
-#: Words for too little salt.
-_BLAND = ("flat", "nearly", "low")
 
 #: What the salt may be, in standard deviations around what is known, and the chances. Numerical choice.
 _MAY_BE = np.linspace(-4.0, 4.0, 65)
@@ -64,7 +62,9 @@ def _best(bench: Bench) -> Best:
         missing = bench.salt_missing_g
         least = max(weighs.least_salt_g, weighs.least_salt_share * liking / 100.0 * pot.liquid_g)
     else:
-        missing, least = pot.salt / (liking / 100.0) - pot.liquid_g, weighs.least_salt_share * pot.liquid_g
+        # At most as much again as there is: then it is tasted.
+        missing = min(pot.salt / (liking / 100.0) - pot.liquid_g, pot.liquid_g)
+        least = weighs.least_salt_share * pot.liquid_g
 
     def move(grams: float) -> Move:
         if mild:
