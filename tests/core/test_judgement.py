@@ -496,6 +496,20 @@ def test_right_by_the_spoon_and_thin_by_the_ledger_is_asked_once_more_and_then_l
     assert acts[-1].kind not in ("test_body", "thicken")
 
 
+def test_what_boils_for_as_long_as_there_is_time_is_bound_once_that_is_over() -> None:
+    happened = [
+        (1, started("1.8 l", fat_ml=0)),
+        (2, wanted(700, minutes=12.0)),
+        (3, ev.Chosen(route="all-time-corn_starch_own")),
+        (8, read("jug", "1680 ml")),
+        (16, read("jug", "1600 ml")),
+    ]
+    log = [event(seq, kind, minute=minute) for seq, (minute, kind) in enumerate(happened, 1)]
+    assert next_act(fold(log[:3], EVENING + timedelta(minutes=3))).kind == "boil"
+    # Late by now, it is not turned on again for as many minutes once more.
+    assert next_act(fold(log, EVENING + timedelta(minutes=16))).kind not in ("boil", "heat", "take_off")
+
+
 @pytest.mark.parametrize("percent", [0.0, 0.02, 3.0])
 def test_who_wants_no_salt_is_told_what_comes_next(percent: float) -> None:
     start = started("1.6 l", salt={"by": "meter", "percent": percent})

@@ -9,6 +9,7 @@ from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS
 from ..events import State
 from ..measuring.measurement import Method, error_ml
+from ..pantry.ways import WAYS
 from ..phenomena.fat import WAYS as SKIM_WAYS
 from ..phenomena.fat import SkimWay
 from ..pot import Pot
@@ -28,7 +29,11 @@ def plan(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     """
     if timeline.pot is None or timeline.asked.wanted is None or timeline.asked.way is None:
         return None
-    return _solved(timeline.pot, timeline.asked.wanted, timeline.asked.way, settled(timeline), judgement)
+    wanted, way = timeline.asked.wanted, timeline.asked.way
+    if WAYS[way].stop == "time":
+        # What has boiled for a while has less of it left.
+        wanted = in_the_time_left(timeline, wanted)
+    return _solved(timeline.pot, wanted, way, settled(timeline), judgement)
 
 
 # A batch that is open is folded again at every entry, through the same pots.
