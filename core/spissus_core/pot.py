@@ -32,6 +32,10 @@ TABLE_FROM, TABLE_TO, TABLE_STEPS = 0.05, 1.1, 21
 FOAM_SHARE = 0.06
 
 
+#: What is weaker is compared with this, g in 100 g. Numerical choice.
+LEAST_STRENGTH_PERCENT = 0.05
+
+
 @dataclass(frozen=True, slots=True)
 class InPan:
     """Meat or vegetables left in the liquid: they take up room and weight, and hold salt, g."""
@@ -67,7 +71,8 @@ class Pot(Changeable):
     tasted or metered is a share, however much there is. ``measured_by`` and ``error_ml`` say how well the volume is
     known. ``solids`` stand in the pan beside
     the liquid; ``kept`` is liquid that stayed on the meat when the rest was drawn off. ``brine`` is the
-    salt per gram of water when the liquid was strained: what the meat was steeped in. ``beside`` is a
+    salt per gram of water when the liquid was strained: what the meat was steeped in, and ``strained_percent`` its
+    strength then, g of its own solids in 100 g, which is known to a factor of ``strength_factor``. ``beside`` is a
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
     """
@@ -84,6 +89,8 @@ class Pot(Changeable):
     solids: InPan | None = None
     kept: Contents | None = None
     brine: float = 0.0
+    strained_percent: float = 0.0
+    strength_factor: float = 1.0
     beside: Beside | None = None
     strength: Strength = AS_TABLED
     fat_stays: bool = False
@@ -198,6 +205,17 @@ class Pot(Changeable):
         traded = self.traded(contents)
         salt_g = max(self.solids.salt_g + contents.salt - traded.salt, 0.0)
         return self.but(contents=traded, solids=replace(self.solids, salt_g=salt_g))
+
+    @property
+    def tastes_percent(self) -> Estimate:
+        """How strong it tastes of itself, g of its own solids in 100 g, with its 80 % interval."""
+        best = self.contents.strength_percent
+        return Estimate(best / self.strength_factor, best, best * self.strength_factor)
+
+    def times(self, contents: Contents) -> float:
+        """How many times as strong ``contents`` are as what was strained; as what is in the pot, where nobody knows."""
+        before = self.strained_percent or self.contents.strength_percent
+        return contents.strength_percent / max(before, LEAST_STRENGTH_PERCENT)
 
     @property
     def body(self) -> Body:

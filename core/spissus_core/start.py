@@ -9,6 +9,9 @@ from .measuring.vessels import Pan
 from .phenomena.heating import Burner
 from .pot import Pot, in_pan
 
+#: To such a factor the strength of a strained liquid is known, by what went in and by its kind alone. From memory.
+FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
+
 
 class Start(BaseModel):
     """The strained liquid in its pan, on its burner."""
@@ -42,4 +45,6 @@ class Start(BaseModel):
             salt_g_g=strained.salt_g_g,
             solids=in_pan(known.solids_g, brine),
             brine=brine,
+            strained_percent=contents.strength_percent,
+            strength_factor=FROM_A_LIST if strained.estimated else FROM_ITS_KIND,
         )

@@ -20,7 +20,8 @@ from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.acts import next_act
-from spissus_core.planning.explanation import because, leave, notes, reasons, tastes
+from spissus_core.planning.because import because, notes
+from spissus_core.planning.explanation import leave, reasons, tastes
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.judgement import JUDGEMENT
 from spissus_core.planning.pans import SplitChoice, best_split, compared
@@ -242,7 +243,7 @@ def route_out(
         salt_first=None if first is None else ShownOut.of(first.main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
-        tastes=SaidOut.of(tastes(pot.contents, route.final)),
+        tastes=SaidOut.of(tastes(pot, route.final)),
         notes=SaidOut.of_all(notes(pot, wanted, route)),
     )
 

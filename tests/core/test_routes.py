@@ -21,9 +21,10 @@ from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.seasoning import salt_to_add_g, starting_salt_percent
 from spissus_core.planning.acts import next_act
+from spissus_core.planning.because import notes
 from spissus_core.planning.bench import Bench
 from spissus_core.planning.ceiling import salt_ceiling_ml
-from spissus_core.planning.explanation import notes, reasons
+from spissus_core.planning.explanation import reasons
 from spissus_core.planning.journey import journey
 from spissus_core.planning.plan import plan
 from spissus_core.planning.proposing import solve_routes

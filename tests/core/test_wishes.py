@@ -19,7 +19,8 @@ from spissus_core.pantry.guests import DISHES
 from spissus_core.phenomena.evaporation import boiled_to_volume
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.acts import next_act
-from spissus_core.planning.explanation import because, stretched
+from spissus_core.planning.because import because
+from spissus_core.planning.explanation import stretched
 from spissus_core.planning.hurry import hurried
 from spissus_core.planning.plan import skim_way
 from spissus_core.planning.proposing import solve_routes

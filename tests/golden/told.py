@@ -17,7 +17,8 @@ from spissus_core.intake.lines import read_line
 from spissus_core.intake.terms import brings, reduced_note
 from spissus_core.messages import Argument, Reason
 from spissus_core.planning.acts import Act
-from spissus_core.planning.explanation import because, leave, notes, parts_of, pot_reasons, reasons
+from spissus_core.planning.because import because, notes
+from spissus_core.planning.explanation import leave, parts_of, pot_reasons, reasons
 from spissus_core.planning.proposing import solve_routes
 from spissus_core.planning.safety import alcohol_cautions, boiling_cautions
 from spissus_core.planning.skimming import options, settling

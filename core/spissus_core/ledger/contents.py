@@ -31,6 +31,9 @@ SPECIFIC_VOLUME_ML_G: Mapping[str, float] = MappingProxyType(
     }
 )
 
+#: So much of the sugar counts as strength: much of it is sweetness alone. Common practice.
+SUGAR_TASTES = 0.5
+
 _NO_STARCH: Mapping[str, float] = MappingProxyType({})
 
 
@@ -151,13 +154,13 @@ class Contents:
 
     @property
     def strength_percent(self) -> float:
-        """What tastes of the pot itself, g in 100 g: its solids without salt, starch, pulp, gum and fat."""
+        """How much taste of its own it holds, g in 100 g of all but the floating fat."""
         return 100.0 * self.own_g / self.liquid_g
 
     @property
     def own_g(self) -> float:
-        """Its own solids, that boiling makes stronger, g."""
-        return self.gelatin + self.sugar + self.other + self.acid + self.acetic
+        """What tastes of the pot itself, g: gelatin, half its sugar, acid and other solubles. Common practice."""
+        return self.gelatin + SUGAR_TASTES * self.sugar + self.other + self.acid + self.acetic
 
     @property
     def liquid_g(self) -> float:

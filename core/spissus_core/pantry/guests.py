@@ -29,6 +29,9 @@ DishKey = Annotated[str, *one_of("dishes")]
 #: What is taken for granted where nobody said what it is poured over, or for how many (common practice).
 USUAL_DISH, USUAL_PEOPLE = "mash", 4
 
+#: The dish for which it is boiled down to a shine.
+GLAZE = "glaze"
+
 #: Helpings more than there are people: for the pot (common practice).
 FOR_THE_POT = 1
 

@@ -24,6 +24,9 @@ Stop = Literal["body", "volume", "salt", "here", "stretch", "time", "told", "tas
 #: What a way with nothing added is called in its key, and to a cook.
 ALONE, NOTHING_ADDED = "alone", "nothing added"
 
+#: What a way is called where it turns out that nothing is to be done but to salt it.
+AS_IT_IS = "As it is"
+
 
 @dataclass(frozen=True, slots=True)
 class Way:

@@ -25,6 +25,6 @@ def strength_of(percent: float) -> Strength:
     """The word for so much, g in 100 g.
 
     >>> strength_of(4.8).word, strength_of(9.4).word, strength_of(13.8).word
-    ('as strained', 'rich', 'rich')
+    ('like stock', 'rich', 'rich')
     """
     return next(one for one in reversed(STRENGTHS) if percent >= one.from_percent)

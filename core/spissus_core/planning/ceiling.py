@@ -38,7 +38,7 @@ def bound_salt_percent(pot: Pot, route: Route | None = None) -> float:
 
 
 def _binds(route: Route | None) -> Contents:
-    return route.thickener.added(route.dry_g) if route is not None and route.thickener is not None else Contents()
+    return route.thickener.added(route.whole_dry_g) if route is not None and route.thickener is not None else Contents()
 
 
 def salt_ceiling_ml(pot: Pot, wanted: Wish, route: Route | None = None) -> float | None:

@@ -14,9 +14,8 @@ from ..amounts.quantities import (
     show_volume,
 )
 from ..estimation.window import power_of, warming_kj
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, percent
+from ..ledger.contents import Contents, percent
 from ..ledger.water import HOT_EXPANSION, VISCOSITY_60C_MPAS
-from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Reason, Term, clauses, say, sentences
 from ..pantry.guests import ALCOHOL
 from ..pantry.ingredients import ingredient
@@ -30,109 +29,6 @@ from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
 from .solving import Route
-
-#: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
-#: choices.
-WORTH_SAYING_SHARE, SALTIER_SHARE = 0.03, 0.02
-
-#: A sauce so many times as strong as what was strained is said to be stronger. Modelling choice.
-STRONGER = 1.1
-
-#: More than this many times what was wanted is more, not about as much. Modelling choice.
-MUCH_MORE = 1.25
-
-#: Up to so many times what was wanted is no fault, beyond it more meals (common practice).
-MORE_MEALS = 1.5
-
-
-def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
-    """What a route costs, or what to mind, beyond its figures."""
-    out = []
-    stop = route.way.stop
-    if stop in ("body", "salt"):
-        short = wanted.amount_ml - route.volume_ml
-        if short > WORTH_SAYING_SHARE * wanted.amount_ml:
-            out.append(say("explanation.less_than_asked", volume=show_volume(short)))
-    if route.feasible and route.volume_ml > MORE_MEALS * wanted.amount_ml:
-        out.append(say("explanation.more_meals", volume=show_volume(route.volume_ml - wanted.amount_ml)))
-    if stop != "body" and route.thickener is None:
-        thicker = route.body.step.index > wanted.body
-        word = Term(route.body.step.on_the_spoon)
-        out.append(say("explanation.ends_thicker", body=word) if thicker else say("explanation.no_thickener"))
-    # What no tongue notices is not worth a note.
-    noticed = route.salt_before.best > wanted.salt_percent * (1.0 + JUDGEMENT.least_salt_share)
-    if noticed and route.feasible and stop != "told":
-        out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))
-    if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
-        out.append(say("explanation.taste_half_way"))
-    if route.steam_g > 0.0 and route.mark_mm < SHALLOW_MM:
-        out.append(say("explanation.edge_scorches", depth=show_length(route.mark_mm)))
-    if route.let_down_ml > 1.0:
-        out.append(say("explanation.stir_in_first", volume=show_volume(route.let_down_ml)))
-    if route.aside_ml > 0.0:
-        out.append(say("explanation.keep_the_rest", volume=show_volume(route.aside_ml)))
-    return tuple(out)
-
-
-def because(pot: Pot, wanted: Wish, route: Route) -> Message:
-    """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
-    if route.way.stop == "told":
-        return _as_told(pot, wanted, route)
-    if route.way.stop == "taste" and route.final.strength_percent > STRONGER * pot.contents.strength_percent:
-        return _for_its_taste(pot, route)
-    salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
-    boils = route.steam_g > 0.0
-    if route.thickener is None and not boils and route.let_down_ml <= 0.0:
-        if route.aside_ml > 0.0:
-            return say("because.body_enough", volume=show_volume(wanted.amount_ml))
-        return say("because.ready")
-    if route.aside_ml > 0.0:
-        return _of_a_part(pot, route, salty)
-    if route.let_down_ml > 0.0:
-        if salty:
-            return say("because.saltier", volume=show_volume(route.let_down_ml))
-        return say("because.too_little", volume=show_volume(route.let_down_ml))
-    if route.way.stop == "salt" and route.way.school is None:
-        return say("because.jus")
-    if not boils:
-        much = route.volume_ml > MUCH_MORE * wanted.amount_ml
-        return say("because.makes_more", volume=show_volume(route.volume_ml)) if much else say("because.about_enough")
-    if route.way.stop == "time":
-        return say("because.in_time", time=show_minutes(route.minutes.best))
-    if route.thickener is None:
-        return say("because.binds_itself")
-    return say("because.ends_at_salt", time=show_minutes(route.minutes.best))
-
-
-def _of_a_part(pot: Pot, route: Route, salty: bool) -> Message:
-    """How much of the pot is taken, and what becomes of it."""
-    taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
-    if route.let_down_ml > 0.0:
-        return say("because.take_and_stretch" if salty else "because.take_and_let_down", volume=taken)
-    if route.steam_g > 0.0:
-        gone = show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"])
-        return say("because.take_and_boil", volume=taken, gone=gone)
-    return say("because.take", volume=taken)
-
-
-def _for_its_taste(pot: Pot, route: Route) -> Message:
-    """How much stronger it gets, and what part of the pot makes it."""
-    times = show_number(route.final.strength_percent / max(pot.contents.strength_percent, 1e-6), 1)
-    said = {"times": times, "time": show_minutes(route.minutes.best)}
-    if route.aside_ml > 0.0:
-        return say("because.part_for_taste", volume=show_volume(pot.contents.liquid_ml - route.aside_ml), **said)
-    return say("because.for_taste", **said)
-
-
-def _as_told(pot: Pot, wanted: Wish, route: Route) -> Message:
-    salt = show_percent(route.salt_before.best)
-    if route.salt_before.best > wanted.ceiling_percent:
-        return say("because.told_past_ceiling", salt=salt, ceiling=show_percent(wanted.ceiling_percent))
-    if route.boil_to_ml > wanted.amount_ml + 1.0:
-        return say("because.told_too_far", depth=show_length(SHALLOW_MM), volume=show_volume(route.boil_to_ml))
-    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE):
-        return say("because.told_saltier", salt=salt, liking=show_percent(wanted.salt_percent))
-    return say("because.told")
 
 
 def leave(route: Route) -> Message | None:
@@ -210,33 +106,32 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
         share, grams = show_number(wanted.salt_percent / 100.0, 4), show_number(route.salt_to_add_g, 1, "g")
         how = say("explanation.salt_to_add_how", share=share, sauce=sauce, salt=salt, grams=grams)
         out.append(Reason(say("explanation.salt_to_add"), how))
-    out.append(_strength(taken.contents, final))
+    out.append(_strength(taken, final))
     return tuple(out)
 
 
-def tastes(now: Contents, final: Contents) -> Message:
-    """How strong the sauce tastes of itself: in a word, and against what is in the pot."""
-    times = final.strength_percent / max(now.strength_percent, LEAST_STRENGTH_PERCENT)
-    word = Term(strength_of(final.strength_percent).word)
+def tastes(pot: Pot, contents: Contents) -> Message:
+    """How strong the pot, or the sauce that it becomes, tastes of itself: in a word, and against what was strained."""
+    times, word = pot.times(contents), Term(strength_of(contents.strength_percent).word)
     if abs(times - 1.0) < LEAST_STRONGER:
-        return say("explanation.tastes_as_now", word=word)
+        return say("explanation.tastes_as_strained", word=word)
     return say("explanation.tastes", word=word, times=show_number(times, 1))
 
 
-def _strength(now: Contents, final: Contents) -> Reason:
-    """Where that comes from."""
+def _strength(pot: Pot, contents: Contents) -> Reason:
+    """Where that comes from, and how well it is known."""
+    percent = contents.strength_percent
     how = say(
         "explanation.strength_how",
-        own=show_number(final.own_g, 1, "g"),
-        sauce=show_number(final.liquid_g, 0, "g"),
-        percent=show_percent(final.strength_percent, 1),
-        tastes=tastes(now, final),
+        own=show_number(contents.own_g, 1, "g"),
+        sauce=show_number(contents.liquid_g, 0, "g"),
+        percent=show_percent(percent, 1),
+        low=show_number(percent / pot.strength_factor, 1),
+        high=show_percent(percent * pot.strength_factor, 1),
+        tastes=tastes(pot, contents),
     )
     return Reason(say("explanation.strength"), how)
 
-
-#: Weaker than this nothing is compared with, g in 100 g. Numerical choice.
-LEAST_STRENGTH_PERCENT = 0.05
 
 #: Stronger or weaker by less than this share it is as strong. Modelling choice.
 LEAST_STRONGER = 0.05
@@ -276,7 +171,7 @@ def stretched(pot: Pot, wanted: Wish, volume_ml: float) -> list[Reason]:
         if brings & set(wanted.avoid):
             continue
         after = pot.contents + what.portion(volume_ml * what.density_g_ml)
-        strength = strength_percent(after.ethanol, after.liquid_ml)
+        alcohol_percent = strength_percent(after.ethanol, after.liquid_ml)
         stirred = say(
             "explanation.stretched",
             volume=show_volume(volume_ml),
@@ -284,14 +179,14 @@ def stretched(pot: Pot, wanted: Wish, volume_ml: float) -> list[Reason]:
             body=Term(bd.body_of(after, pot.strength).step.word),
             sourness=show_percent(percent(after.acid + after.acetic, after.liquid_g)),
         )
-        alcohol = say("explanation.until_boiled", strength=show_number(strength, 1, "% vol"))
-        how = clauses(stirred, alcohol if strength > LEAST_STRENGTH_PERCENT else None)
+        alcohol = say("explanation.until_boiled", strength=show_number(alcohol_percent, 1, "% vol"))
+        how = clauses(stirred, alcohol if alcohol_percent > LEAST_ALCOHOL_PERCENT else None)
         out.append(Reason(say("explanation.with", name=Term(what.name)), how))
     return out
 
 
 #: Less alcohol than this is not spoken of, % vol. Modelling choice.
-LEAST_STRENGTH_PERCENT = 0.1
+LEAST_ALCOHOL_PERCENT = 0.1
 
 
 def body_reason(body: Body) -> Reason:
@@ -414,7 +309,7 @@ def parts_of(pot: Pot) -> tuple[PartOfPot, ...]:
 
 
 def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
-    """The arithmetic of the pot's figures: liquid, salt, body and what floats."""
+    """The arithmetic of the pot's figures: liquid, salt, body, strength and what floats."""
     c, salt = pot.contents, pot.salt_percent
     liquid = say(
         "batch.liquid_how",
@@ -430,7 +325,12 @@ def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
         low=show_number(salt.low, 2),
         high=show_percent(salt.high),
     )
-    found = [Reason(say("explanation.liquid"), liquid), Reason(say("explanation.salt"), salted), body_reason(pot.body)]
+    found = [
+        Reason(say("explanation.liquid"), liquid),
+        Reason(say("explanation.salt"), salted),
+        body_reason(pot.body),
+        _strength(pot, c),
+    ]
     if c.fat_free >= LEAST_FAT_G:
         film = round(pot.fat_mm) < 1
         key = "batch.film_how" if film else "batch.fat_how"

@@ -163,11 +163,13 @@ def _planned(timeline: Timeline, pot: Pot, route: Route | None) -> dict[Stage, _
         out["skim"] = _Change(now, fat_ml=fat, lost_fat_ml=fat)
     steam_ml = now.liquid_ml - route.boil_to_ml
     bound = route.final.with_masses(salt=max(route.final.salt - route.salt_to_add_g, 0.0))
+    unbound_ml = route.boil_to_ml + route.let_down_ml
     if steam_ml > 1.0 or route.let_down_ml > 1.0:
         water = now.water + (route.let_down_ml - steam_ml) / SPECIFIC_VOLUME_ML_G["water"]
         out["reduce"] = _Change(now.with_masses(water=max(water, 1.0)), vapour_ml=steam_ml, added_ml=route.let_down_ml)
     if route.thickener is not None:
-        out["thicken"] = _Change(bound, added_ml=bound.liquid_ml - route.boil_to_ml - route.let_down_ml)
+        added_ml = bound.liquid_ml - route.sauce_share * unbound_ml
+        out["thicken"] = _Change(bound, added_ml=added_ml, drawn_ml=route.parted_ml)
     if route.salt_to_add_g > 0.0:
         out["season"] = _Change(route.final, added_ml=route.final.liquid_ml - bound.liquid_ml)
     out["serve"] = _Change(route.final)

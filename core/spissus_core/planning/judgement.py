@@ -40,12 +40,22 @@ class Judgement:
     rich_percent: float = _figure(11.0, "g in 100 g", "common practice")
     #: So much of the salt that is liked is kept for what comes later.
     salt_kept: float = _figure(0.05, "points of salt", "common practice")
+    #: Nor is a thin liquid boiled down to more than so many times what it was.
+    most_times: float = _figure(2.5, "times the strength", "from memory")
+    #: So much too thin a jus may be that begins without starch; thinner it is bound a little.
+    thinner_jus: float = _figure(0.6, "steps of the ladder", "modelling choice")
+    #: Let down to less than this nothing is stretched to an amount: there is less of it then.
+    least_stretched_percent: float = _figure(3.0, "g in 100 g", "from memory")
+    #: More than so many times what is wanted is another meal, which is kept before the rest is bound.
+    more_meals: float = _figure(1.5, "times the amount", "common practice")
     #: Boiled down to its mark a pot may come to so many times what is wanted before only a part of it is taken.
-    most_meals: float = _figure(4.0, "times the amount", "common practice")
+    most_meals: float = _figure(5.0, "times the amount", "common practice")
+    #: Of what is too salty only a part is stretched where all of it would come to more than so many times.
+    most_stretched: float = _figure(4.0, "times the amount", "common practice")
     #: Longer than this nobody boils where no time was told.
     most_boiling_min: float = _figure(40.0, "min", "common practice")
     #: Less than this is not worth boiling away: it is there.
-    least_boiled: float = _figure(0.08, "share of the pot", "modelling choice")
+    least_boiled: float = _figure(0.12, "share of the pot", "modelling choice")
     #: Up to so many helpings it is bound with what is quick; for a large table with what holds.
     most_quickly_bound: int = _figure(8, "helpings", "common practice")
 
@@ -68,10 +78,10 @@ class Judgement:
     time_slack_min: float = _figure(1.0, "min", "modelling choice", guard=True)
     worth_two_min: float = _figure(3.0, "min", "modelling choice", guard=True)
     #: A sauce is what was wanted where its salt is this close, its amount at least this share, and its body no further
-    #: below the aim.
+    #: below the aim: what is missing then the spoon says.
     salt_slack: float = _figure(0.1, "points of salt", "modelling choice")
     amount_slack: float = _figure(0.95, "share of the amount", "modelling choice", guard=True)
-    most_below_aim: float = _figure(0.1, "share of the viscosity", "modelling choice", guard=True)
+    enough_body: float = _figure(0.5, "steps of the ladder", "common practice")
     #: Marks, and amounts, that differ by less are one to whoever chooses.
     marks_alike: float = _figure(0.15, "share", "modelling choice")
     amounts_alike: float = _figure(0.02, "share", "modelling choice", guard=True)

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 from ..errors import TargetError
 from ..estimation.spoon import height
-from ..pantry.guests import DISHES, USUAL_DISH, USUAL_PEOPLE
+from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.ways import WAYS
 from ..phenomena.seasoning import USUAL_SALT_PERCENT
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import THINNEST_STEP, Route, Task, work_min
+from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
 
 
 def suggested(pot: Pot) -> Wish:
@@ -58,6 +58,16 @@ def solve_routes(
     return weighing.in_order(found)
 
 
+def _comes_to_ml(route: Route) -> float:
+    """What is left of the pot at its mark, before it is bound, mL."""
+    return route.boil_to_ml + route.let_down_ml
+
+
+def _kept_ml(route: Route) -> float:
+    """What is kept for the meat or another meal, mL."""
+    return route.aside_ml + route.parted_ml
+
+
 @dataclass(frozen=True)
 class _Weighing:
     """Ways to one wish, weighed against each other."""
@@ -71,17 +81,18 @@ class _Weighing:
         Ways that come to the same are named once, by the plainest: taking what is needed where all is needed, boiling
         to a salt where that is the volume.
         """
-        able: list[Route] = []
-        for route in sorted((r for r in routes if r.feasible), key=lambda r: r.way.stop != "told"):
-            if not any(self._same(route, other) for other in able):
-                able.append(route)
-        able.sort(key=self._cost)
+        feasible = [route for route in routes if route.feasible]
         # What was told is done, even where another way is better: that stands second, with its reason.
-        told = next((r for r in able if r.way.stop == "told"), None)
-        tastes = self._for_its_taste([route for route in routes if route.feasible])
-        first = next((r for r in able if tastes is not None and (r is tastes or self._same(r, tastes))), None)
-        able = [r for r in able if r is first or not self._in_the_way(r, able)]
-        able.sort(key=lambda r: (r is not told, r is not first))
+        told = self._usual([route for route in feasible if route.way.stop == "told"])
+        tastes = self._for_its_taste(feasible)
+        able = [route for route in (told, tastes) if route is not None]
+        able = able[:1] if len(able) > 1 and self._same(*able) else able
+        for route in feasible:
+            if route.way.stop != "told" and not any(self._same(route, other) for other in able):
+                able.append(route)
+        first = {id(route) for route in (told, tastes)}
+        able = [r for r in able if id(r) in first or not self._in_the_way(r, able)]
+        able.sort(key=lambda r: (r is not told, r is not tastes, self._cost(r)))
         return (*able, *(r for r in routes if not r.feasible))
 
     def _cost(self, route: Route) -> float:
@@ -102,24 +113,52 @@ class _Weighing:
 
     def _for_its_taste(self, able: Sequence[Route]) -> Route | None:
         """The way that boils for the taste, as a cook would: all of it, and a part where far more would be left, or
-        the boil takes too long. A jus begins with nothing added. What has nothing to boil away is bound as it is; None
-        where it is too salty for that."""
+        the boil takes too long. What has nothing to boil away is bound as it is, what is too salty is stretched, and
+        so is what is too little, where it still tastes of something then."""
         wanted, weighs = self.wanted, self.judgement
         tastes = [route for route in able if route.way.stop == "taste"]
         whole = [route for route in tastes if not route.way.part]
         part = [route for route in tastes if route.way.part and route.aside_ml > 0.0]
         ways = part if part and self.wants_a_part(able) else whole
-        if ways is whole and ways and all(route.share_left > 1.0 - weighs.least_boiled for route in ways):
-            ways = [route for route in able if route.way.stop == "here"] or ways
-        ways = [route for route in ways if route.salt_before.best <= wanted.salt_percent + weighs.salt_slack]
-        jus = wanted.body <= THINNEST_STEP
+        usual = self._usual(ways)
+        if usual is None or usual.share_left > 1.0 - weighs.least_boiled:
+            # There is nothing to boil away.
+            taken = [r for r in able if r.way.stop == "volume" and r.aside_ml > 0.0 and r.steam_g <= 0.0]
+            ways = (taken if ways is part else self._as_it_is(able)) or ways
+        likes = [route for route in ways if route.salt_before.best <= wanted.salt_percent + weighs.salt_slack]
+        return self._usual(likes or self._stretched(able))
+
+    def _as_it_is(self, able: Sequence[Route]) -> list[Route]:
+        """What is there, as it is; stretched, where it is too little and tastes of something then."""
+        short = self.judgement.amount_slack * self.wanted.amount_ml
+        here = [route for route in able if route.way.stop == "here"]
+        if not any(route.volume_ml < short for route in here):
+            return here
+        more = [r for r in able if r.way.stop == "volume" and r.let_down_ml > 0.0 and not r.way.part]
+        return [r for r in more if r.final.strength_percent >= self.judgement.least_stretched_percent] or here
+
+    def _stretched(self, able: Sequence[Route]) -> list[Route]:
+        """What is too salty, let down to its salt: all of it, and a part where far more would be made."""
+        whole = [route for route in able if route.way.stop == "stretch" or self._lets_all_down(route)]
+        part = [route for route in able if route.way.stop == "volume" and route.aside_ml > 0.0]
+        far = self.judgement.most_stretched * self.wanted.amount_ml
+        return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= far) else part
+
+    def _lets_all_down(self, route: Route) -> bool:
+        return route.way.stop == "volume" and route.aside_ml <= 0.0 and route.let_down_ml > 0.0
+
+    def _usual(self, ways: Sequence[Route]) -> Route | None:
+        """The way with the usual binder: for a few helpings what is quick, for a large table what holds; for a jus, and
+        for a glaze, nothing where it has body enough; None for no way."""
+        wanted, weighs = self.wanted, self.judgement
+        light = wanted.body <= THINNEST_STEP or wanted.over == GLAZE
         people = wanted.people or wanted.portions or wanted.amount_ml / DISHES[USUAL_DISH].helping_ml
-        # A few helpings are bound with what is quick; for a large table it has to hold.
         sort = "quick" if people <= weighs.most_quickly_bound else "lasting"
 
-        def order(route: Route) -> tuple[bool, bool]:
+        def order(route: Route) -> tuple[bool, bool, float]:
             school = route.way.school
-            return (school is None) != jus, school is not None and school.sort != sort
+            bare = light and height(route.body.viscosity) >= wanted.body - weighs.thinner_jus
+            return (school is None) != bare, school is not None and school.sort != sort, self._cost(route)
 
         return min(ways, key=order, default=None)
 
@@ -128,8 +167,9 @@ class _Weighing:
         way."""
         wanted, weighs = self.wanted, self.judgement
         whole = [r for r in routes if r.feasible and r.way.stop == "taste" and not r.way.part]
+        far = (1.0 + ROUNDING) * weighs.most_meals * wanted.amount_ml
         long = wanted.time_there_is is None and any(route.minutes.best > weighs.most_boiling_min for route in whole)
-        return not whole or long or any(route.volume_ml > weighs.most_meals * wanted.amount_ml for route in whole)
+        return not whole or long or any(_comes_to_ml(route) > far for route in whole)
 
     def _in_the_way(self, route: Route, able: Sequence[Route]) -> bool:
         """Whether a way boils to the salt, bound, beside one that boils for the taste to nearly the same mark."""
@@ -143,5 +183,5 @@ class _Weighing:
         """Whether two ways are the same thing to do."""
         alike = self.judgement.amounts_alike * one.volume_ml
         binds = (one.thickener and one.thickener.key) == (other.thickener and other.thickener.key)
-        near = abs(one.volume_ml - other.volume_ml) < alike
-        return binds and near and abs(one.aside_ml - other.aside_ml) < alike
+        near = abs(one.volume_ml - other.volume_ml) < alike and abs(one.steam_g - other.steam_g) < alike
+        return binds and near and abs(_kept_ml(one) - _kept_ml(other)) < alike

@@ -19,6 +19,7 @@ from scipy.optimize import brentq
 from ..amounts.estimate import Estimate
 from ..amounts.quantities import show_minutes, show_percent, show_volume
 from ..errors import TargetError
+from ..estimation.spoon import height
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import fat_left_ml
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
@@ -28,7 +29,7 @@ from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, several
 from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.schools import School
-from ..pantry.ways import WAYS, Stop, Way
+from ..pantry.ways import AS_IT_IS, WAYS, Stop, Way
 from ..phenomena import body as bd
 from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
@@ -44,6 +45,9 @@ ROUNDING = 1e-3
 #: No pot is let down to less salt than this, %. Modelling choice.
 LEAST_SALT_PERCENT = 0.02
 
+#: What hardly tastes of anything is boiled down as if it held so much, g in 100 g. Numerical choice.
+LEAST_RICH_PERCENT = 0.5
+
 #: The thinnest that is called a sauce: this step of the ladder.
 THINNEST_STEP = 1
 
@@ -55,6 +59,7 @@ class Route:
     ``aside_ml`` is liquid to set aside first; ``boil_to_ml`` the liquid (20 °C, floating fat left out) at which to
     stop boiling, ``mark_mm`` and ``gross_g`` the same on a skewer and a scale, with the ``fat_ml`` that floats by
     then; ``let_down_ml`` unsalted liquid to stir in where the pot has gone past it, and ``steam_g`` what boils away.
+    ``parted_ml`` of what is there then is kept for another meal before the rest is bound.
     ``dry_g`` is the thickener without its carrier. ``final`` is the sauce with ``salt_to_add_g`` in it;
     ``salt_before`` what it would hold unsalted.
     """
@@ -66,6 +71,7 @@ class Route:
     boil_to_ml: float
     share_left: float
     let_down_ml: float
+    parted_ml: float
     steam_g: float
     fat_ml: float
     mark_mm: float
@@ -85,9 +91,26 @@ class Route:
         return WAYS[self.kind]
 
     @property
+    def as_it_is(self) -> bool:
+        """Whether nothing is boiled away, set aside or stirred in but salt."""
+        return self.thickener is None and self.steam_g <= 0.0 and self.let_down_ml <= 0.0 and self.aside_ml <= 0.0
+
+    @property
     def label(self) -> str:
         """What it is called: with what binds it, where anything has to."""
+        if self.as_it_is:
+            return AS_IT_IS
         return self.way.label if self.thickener is not None else self.way.bare
+
+    @property
+    def sauce_share(self) -> float:
+        """Share of what is in the pot, when it is bound, that becomes the sauce."""
+        return 1.0 - self.parted_ml / (self.boil_to_ml + self.let_down_ml)
+
+    @property
+    def whole_dry_g(self) -> float:
+        """The dry thickener that all of the pot would take, g."""
+        return self.dry_g / self.sauce_share
 
     @property
     def volume_ml(self) -> float:
@@ -179,9 +202,28 @@ class Task:
         water, dry = _STOPS[stop](self, school)
         if water <= 0.0:
             raise _too_small()
-        route = self._made(way.key if way else "", water, dry, school if dry > 0.0 else None)
+        kind = way.key if way else ""
+        route = self._made(kind, water, dry, school if dry > 0.0 else None)
+        if way is not None and route.thickener is not None:
+            # What nobody would see is not bound.
+            bare = self._made(kind, water, 0.0, None)
+            route = bare if self._thick_enough(bare) else self._parted(way, route)
         reason = self._why_not(way, stop, route)
         return replace(route, feasible=reason is None, reason=reason)
+
+    def _parted(self, way: Way | None, route: Route) -> Route:
+        """A way of all of the pot that would bind far more than is wanted: what is too much is kept before."""
+        share = self.wanted.amount_ml / max(route.volume_ml, 1.0)
+        whole = way is not None and not way.part and self.pot.kept is None and self.pot.contents.starch_g <= 0.0
+        if not whole or route.thickener is None or share * self.judgement.more_meals > 1.0:
+            return route
+        return replace(
+            route,
+            parted_ml=(1.0 - share) * (route.boil_to_ml + route.let_down_ml),
+            dry_g=share * route.dry_g,
+            final=route.final.scaled(share),
+            salt_to_add_g=share * route.salt_to_add_g,
+        )
 
     def _made(self, kind: str, water: float, dry: float, thickener: School | None) -> Route:
         pot, wanted, now, weighs = self.pot, self.wanted, self.pot.contents, self.judgement
@@ -204,6 +246,7 @@ class Task:
             boil_to_ml=boiled.liquid_ml,
             share_left=boiled.liquid_ml / now.liquid_ml,
             let_down_ml=more_water * ML_G["water"],
+            parted_ml=0.0,
             steam_g=now.mass_g - boiled.mass_g,
             fat_ml=fat_ml,
             mark_mm=pot.mark_mm(boiled.liquid_ml, fat_ml),
@@ -231,14 +274,12 @@ class Task:
         if stop == "stretch" and route.let_down_ml <= 0.0:
             return say("routes.nothing_to_stretch", liking=show_percent(wanted.salt_percent))
         short = route.volume_ml < weighs.amount_slack * wanted.amount_ml
-        if way is not None and short and stop in ("here", "taste"):
+        if way is not None and short and stop == "taste":
             return say("routes.only_so_much", volume=show_volume(route.volume_ml))
-        jus = way is not None and way.school is None
-        if jus and (stop == "salt" or (stop == "taste" and wanted.body <= THINNEST_STEP)):
+        alone = way is not None and way.school is None
+        if alone and (stop == "salt" or wanted.body <= THINNEST_STEP):
             # Nothing is meant to bind it: it has the body that it has.
-            if route.body.viscosity < bd.LADDER[THINNEST_STEP].low:
-                return say("routes.like_water")
-            return say("routes.only_left", volume=show_volume(route.volume_ml)) if short else None
+            return say("routes.only_left", volume=show_volume(route.volume_ml)) if short and stop == "salt" else None
         return self._too_thin(route)
 
     def _too_salty(self, stop: Stop, salt: float) -> Message:
@@ -248,8 +289,11 @@ class Task:
         least = show_volume(volume_at_salt_ml(self.pot.contents, ceiling))
         return say("routes.would_be_above", salt=show_percent(salt), ceiling=show_percent(ceiling), volume=least)
 
+    def _thick_enough(self, route: Route) -> bool:
+        return height(route.body.viscosity) >= height(self.wanted.aim_mpas) - self.judgement.enough_body
+
     def _too_thin(self, route: Route) -> Message | None:
-        if route.body.viscosity >= (1.0 - self.judgement.most_below_aim) * self.wanted.aim_mpas:
+        if self._thick_enough(route):
             return None
         body = Term(bd.LADDER[self.wanted.body].on_the_spoon)
         if route.thickener is None:
@@ -328,7 +372,9 @@ class Task:
         """
         now, weighs = self.pot.contents, self.judgement
         liked = max(self.wanted.salt_percent - weighs.salt_kept, LEAST_SALT_PERCENT)
-        sauce_g = 100.0 * max(now.salt / liked, now.own_g / weighs.rich_percent)
+        strained = self.pot.strained_percent or now.strength_percent
+        rich = min(weighs.rich_percent, weighs.most_times * strained)
+        sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT))
         first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
         return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), now.liquid_ml)
 

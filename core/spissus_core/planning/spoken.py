@@ -117,6 +117,8 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
         volume = show_volume(route.boil_to_ml)
         read = say("bar.way_mark", depth=show_length(route.mark_mm), volume=volume)
         steps.append(say("bar.way_boil", mark=volume if route.mark_mm < SHALLOW_MM else read))
+    if route.parted_ml > 0.0:
+        steps.append(say("bar.way_part", volume=show_volume(route.parted_ml)))
     if route.thickener is not None:
         dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=Term(route.thickener.dry))
         steps.append(say("bar.way_bind", dry=dry))

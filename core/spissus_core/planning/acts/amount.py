@@ -32,6 +32,15 @@ class Take(Act):
         """Where the way takes a part, and it is not taken yet."""
         return cls(volume_ml=bench.pot.contents.liquid_ml - bench.route.aside_ml) if bench.aside_due else None
 
+    @classmethod
+    def before(cls, act: Act, bench: Bench) -> Self | None:
+        """Where far more would be bound than is wanted: the rest keeps better unbound."""
+        binds = act.thickener is not None and not bench.timeline.binding.in_it
+        if not binds or bench.route.parted_ml <= 0.0:
+            return None
+        volume = bench.route.sauce_share * bench.pot.contents.liquid_ml
+        return cls(volume_ml=volume, why="another_meal", beneath=act)
+
     def said(self, timeline: State) -> Message:
         """How much, as it stands, and from where."""
         volume: Shown | Message = show_volume(self.volume_ml)
@@ -39,6 +48,8 @@ class Take(Act):
         if pot is not None and pot.hot:
             volume = say("bar.hot", volume=show_volume(self.volume_ml * HOT_EXPANSION))
         floats = pot is not None and pot.contents.fat_free > 0.0
+        if self.why == "another_meal":
+            return say("bar.take_before_binding", volume=volume)
         return say("bar.take_from_under" if floats else "bar.take", volume=volume)
 
     def answers(self, timeline: State) -> list[Answer]:

@@ -12,9 +12,9 @@ from ...events.state import Concern, Slip
 from ...messages import Message, Term, say
 from ...pantry.guests import DISHES, USUAL_PEOPLE
 from ...wish import Wish
+from ..because import because
 from ..bench import Bench
 from ..doubts import DOUBTS, concern_line
-from ..explanation import because
 from ..plan import best_way
 from ..proposing import suggested
 from ..solving import Route

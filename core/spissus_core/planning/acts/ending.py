@@ -11,7 +11,6 @@ from ...estimation.spoon import belief
 from ...events import Stage, State
 from ...messages import Message, say, several
 from ..bench import Bench
-from ..explanation import MORE_MEALS
 from ..judgement import JUDGEMENT
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank
@@ -89,7 +88,7 @@ class Finish(Act):
             thicker if steps > OFF_STEPS else thinner if steps < -OFF_STEPS else None,
             salty if abs(over) > JUDGEMENT.close_salt else None,
             say("bar.off_short", volume=show_volume(short)) if short > OFF_SHORT * wanted.amount_ml else None,
-            say("bar.off_more") if self.volume_ml > MORE_MEALS * wanted.amount_ml else None,
+            say("bar.off_more") if self.volume_ml > JUDGEMENT.more_meals * wanted.amount_ml else None,
             say("bar.off_fat", fat=show_volume(pot.contents.fat_ml)) if ev.fat_to_skim(pot, wanted) else None,
         ]
         found = [one for one in off if one is not None]

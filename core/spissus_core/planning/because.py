@@ -1,0 +1,181 @@
+"""Why a way is the one to take, what it costs, and what another would give: in sentences."""
+
+from __future__ import annotations
+
+from ..amounts.quantities import show_length, show_minutes, show_number, show_percent, show_volume
+from ..estimation.spoon import height
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..measuring.vessels import SHALLOW_MM
+from ..messages import Message, Term, say, sentences
+from ..phenomena.strength import strength_of
+from ..pot import LEAST_STRENGTH_PERCENT, Pot
+from ..wish import Wish
+from .judgement import JUDGEMENT
+from .solving import Route, work_min
+
+#: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
+#: choices.
+WORTH_SAYING_SHARE, SALTIER_SHARE = 0.03, 0.02
+
+#: A sauce so many times as strong as what was strained is said to be stronger. Modelling choice.
+STRONGER = 1.1
+
+#: More than this many times what was wanted is more, not about as much. Modelling choice.
+MUCH_MORE = 1.25
+
+#: So near to a mark, as a share, it is what ends the boiling. Modelling choice.
+AT_THE_MARK = 0.03
+
+
+def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
+    """What a route costs, or what to mind, beyond its figures."""
+    out = []
+    stop, whole_ml = route.way.stop, route.volume_ml / route.sauce_share
+    short = wanted.amount_ml - route.volume_ml
+    if short > WORTH_SAYING_SHARE * wanted.amount_ml:
+        out.append(say("explanation.less_than_asked", volume=show_volume(short)))
+    if route.feasible and whole_ml > JUDGEMENT.more_meals * wanted.amount_ml:
+        out.append(say("explanation.more_meals", volume=show_volume(whole_ml - wanted.amount_ml)))
+    if stop != "body" and route.thickener is None:
+        word = Term(route.body.step.on_the_spoon)
+        if height(route.body.viscosity) < wanted.body:
+            out.append(say("explanation.ends_thinner"))
+        elif route.body.step.index > wanted.body:
+            out.append(say("explanation.ends_thicker", body=word))
+        else:
+            out.append(say("explanation.no_thickener"))
+    # What no tongue notices is not worth a note.
+    noticed = route.salt_before.best > wanted.salt_percent * (1.0 + JUDGEMENT.least_salt_share)
+    if noticed and route.feasible and stop != "told":
+        out.append(say("explanation.saltier", liking=show_percent(wanted.salt_percent)))
+    if route.salt_before.high > wanted.ceiling_percent >= route.salt_before.best:
+        out.append(say("explanation.taste_half_way"))
+    if route.steam_g > 0.0 and route.mark_mm < SHALLOW_MM:
+        out.append(say("explanation.edge_scorches", depth=show_length(route.mark_mm)))
+    if route.let_down_ml > 1.0:
+        out.append(say("explanation.stir_in_first", volume=show_volume(route.let_down_ml)))
+    if route.aside_ml > 0.0:
+        out.append(say("explanation.keep_the_rest", volume=show_volume(route.aside_ml)))
+    return tuple(out)
+
+
+def because(pot: Pot, wanted: Wish, route: Route) -> Message:
+    """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
+    if route.way.stop == "told":
+        return _as_told(wanted, route)
+    salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)
+    if route.let_down_ml > 0.0:
+        return _let_down(pot, route, salty)
+    if route.as_it_is:
+        return _as_it_is(wanted, route)
+    if route.steam_g > 0.0 and route.final.strength_percent > STRONGER * pot.contents.strength_percent:
+        return _for_its_taste(pot, wanted, route)
+    if route.aside_ml > 0.0:
+        return _of_a_part(pot, wanted, route)
+    if route.way.stop == "salt" and route.way.school is None:
+        return say("because.jus")
+    if route.steam_g > 0.0:
+        return _boiled_a_little(wanted, route)
+    return _bound_as_it_is(wanted, route)
+
+
+def instead(other: Route) -> Message:
+    """What another way than the first would give."""
+    taste = Term(strength_of(other.final.strength_percent).word)
+    label, volume = Term(other.label), show_volume(other.volume_ml)
+    if other.as_it_is:
+        return say("because.instead_at_once", label=label, volume=volume, taste=taste)
+    return say("because.instead", label=label, volume=volume, time=show_minutes(work_min(other)), taste=taste)
+
+
+def _let_down(pot: Pot, route: Route, salty: bool) -> Message:
+    """How much goes in, and of what; water is the last of it where it would leave little taste."""
+    pale = route.final.strength_percent < JUDGEMENT.least_stretched_percent
+    only_stock = say("because.water_would_show") if pale else None
+    if route.aside_ml > 0.0:
+        taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
+        key = "because.take_and_stretch" if salty else "because.take_and_let_down"
+        return sentences(say(key, volume=taken), only_stock)
+    key = "because.saltier" if salty else "because.too_little"
+    return sentences(say(key, volume=show_volume(route.let_down_ml)), only_stock)
+
+
+def _as_it_is(wanted: Wish, route: Route) -> Message:
+    """That it is good, or what it lacks."""
+    if height(route.body.viscosity) < wanted.body:
+        return say("because.thinner")
+    mild = route.salt_to_add_g >= JUDGEMENT.least_salt_g
+    return say("because.ready_but_for_salt" if mild else "because.ready")
+
+
+def _for_its_taste(pot: Pot, wanted: Wish, route: Route) -> Message:
+    """How much stronger it gets, what part of the pot makes it, and what ends the boiling."""
+    times = route.final.strength_percent / max(pot.contents.strength_percent, LEAST_STRENGTH_PERCENT)
+    said = {"times": show_number(times, 1), "time": show_minutes(route.minutes.best)}
+    ends = _what_ends_it(pot, wanted, route)
+    if route.aside_ml > 0.0:
+        part = say("because.part_for_taste", volume=show_volume(pot.contents.liquid_ml - route.aside_ml), **said)
+        return sentences(part, ends)
+    return sentences(say("because.for_taste", **said), ends)
+
+
+def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
+    """Why it is not boiled further: the first mark that it comes to."""
+    if route.way.stop == "time":
+        return say("because.ends_in_time")
+    if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
+        return say("because.ends_at_salt")
+    strained = pot.strained_percent or pot.contents.strength_percent
+    rich = min(JUDGEMENT.rich_percent, JUDGEMENT.most_times * strained)
+    if route.final.strength_percent >= (1.0 - 2.0 * AT_THE_MARK) * rich:
+        return say("because.ends_rich")
+    if route.thickener is None and height(route.body.viscosity) >= wanted.body:
+        return say("because.ends_thick")
+    if route.aside_ml <= 0.0 and route.volume_ml / route.sauce_share <= (1.0 + AT_THE_MARK) * wanted.amount_ml:
+        return say("because.ends_at_amount")
+    return None
+
+
+def _of_a_part(pot: Pot, wanted: Wish, route: Route) -> Message:
+    """How much of the pot is taken, and what becomes of it."""
+    taken = show_volume(pot.contents.liquid_ml - route.aside_ml)
+    if route.steam_g > 0.0:
+        gone = show_volume(route.steam_g * SPECIFIC_VOLUME_ML_G["water"])
+        return say("because.take_and_boil", volume=taken, gone=gone)
+    if route.thickener is None:
+        return say("because.body_enough", volume=show_volume(wanted.amount_ml))
+    return say("because.take", volume=taken)
+
+
+def _boiled_a_little(wanted: Wish, route: Route) -> Message:
+    """What boiling it down by little comes to."""
+    time = show_minutes(route.minutes.best)
+    if route.way.stop == "time":
+        return say("because.in_time", time=time)
+    if route.thickener is None:
+        return say("because.binds_itself")
+    salty = route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept)
+    return say("because.to_the_salt" if salty else "because.to_the_amount", time=time)
+
+
+def _bound_as_it_is(wanted: Wish, route: Route) -> Message:
+    """Why nothing is boiled away, and how much comes of it."""
+    volume, whole_ml = show_volume(route.volume_ml), route.volume_ml / route.sauce_share
+    if route.volume_ml < (1.0 - WORTH_SAYING_SHARE) * wanted.amount_ml:
+        return say("because.all_there_is", volume=volume)
+    if route.parted_ml > 0.0:
+        return say("because.bind_what_you_need", volume=volume, rest=show_volume(route.parted_ml))
+    if whole_ml > MUCH_MORE * wanted.amount_ml:
+        return say("because.makes_more", volume=volume)
+    return say("because.about_enough")
+
+
+def _as_told(wanted: Wish, route: Route) -> Message:
+    salt = show_percent(route.salt_before.best)
+    if route.salt_before.best > wanted.ceiling_percent:
+        return say("because.told_past_ceiling", salt=salt, ceiling=show_percent(wanted.ceiling_percent))
+    if route.boil_to_ml > wanted.amount_ml + 1.0:
+        return say("because.told_too_far", depth=show_length(SHALLOW_MM), volume=show_volume(route.boil_to_ml))
+    if route.salt_before.best > wanted.salt_percent * (1.0 + SALTIER_SHARE):
+        return say("because.told_saltier", salt=salt, liking=show_percent(wanted.salt_percent))
+    return say("because.told")
