@@ -206,12 +206,6 @@ class Pot(Changeable):
         salt_g = max(self.solids.salt_g + contents.salt - traded.salt, 0.0)
         return self.but(contents=traded, solids=replace(self.solids, salt_g=salt_g))
 
-    @property
-    def tastes_percent(self) -> Estimate:
-        """How strong it tastes of itself, g of its own solids in 100 g, with its 80 % interval."""
-        best = self.contents.strength_percent
-        return Estimate(best / self.strength_factor, best, best * self.strength_factor)
-
     def times(self, contents: Contents) -> float:
         """How many times as strong ``contents`` are as what was strained; as what is in the pot, where nobody knows."""
         before = self.strained_percent or self.contents.strength_percent

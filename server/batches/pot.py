@@ -8,7 +8,8 @@ from spissus_core.estimation.spoon import height
 from spissus_core.measuring.measurement import DIP_ERROR_MM, READ_IN, Method, Reads, error_ml
 from spissus_core.messages import Term
 from spissus_core.phenomena.body import Body, Step
-from spissus_core.planning.explanation import parts_of, pot_reasons, tastes
+from spissus_core.phenomena.strength import strength_of
+from spissus_core.planning.explanation import parts_of, pot_reasons, times_strained
 from spissus_core.planning.tone import tone
 from spissus_core.pot import Pot
 from words import plain
@@ -86,8 +87,8 @@ class PotOut(Shape):
     liquid_error: ShownOut
     salt: RangeOut
     body: BodyOut
-    strength: RangeOut
-    tastes: SaidOut
+    taste: str
+    times_strained: SaidOut
     tone: float
     contents: list[ContentsRow]
     reasons: list[ReasonOut]
@@ -146,8 +147,8 @@ def pot_out(pot: Pot) -> PotOut:
         liquid_error=ShownOut.of(show_volume(pot.error_ml)),
         salt=RangeOut.of(pot.salt_percent),
         body=body_out(pot.body),
-        strength=RangeOut.of(pot.tastes_percent),
-        tastes=SaidOut.of(tastes(pot, c)),
+        taste=word(strength_of(c.strength_percent).word),
+        times_strained=SaidOut.of(times_strained(pot, c)),
         tone=tone(c),
         contents=_contents(pot),
         reasons=[ReasonOut.of(reason) for reason in pot_reasons(pot)],

@@ -20,7 +20,7 @@ from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.acts import next_act
-from spissus_core.planning.because import because, notes
+from spissus_core.planning.because import because, instead, notes
 from spissus_core.planning.explanation import leave, reasons, tastes
 from spissus_core.planning.hurry import Hurried, hurried
 from spissus_core.planning.judgement import JUDGEMENT
@@ -43,7 +43,8 @@ class RouteOut(Shape):
     be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
 
     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
-    part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+    part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
+    ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give.
     ``leave`` is how far it boils down and for how long; null where nothing boils away.
     """
 
@@ -62,6 +63,8 @@ class RouteOut(Shape):
     first: list[dict[str, Any]]
     take: ShownOut | None
     let_down: ShownOut | None
+    keep: ShownOut | None
+    instead: SaidOut | None
     volume: ShownOut
     boil_to: ShownOut
     leave: SaidOut | None
@@ -188,9 +191,15 @@ class PansOut(Shape):
 
 
 def route_out(
-    pot: Pot, wanted: Wish, route: Route, *, recommended: bool = False, quick: Quick | None = None
+    pot: Pot,
+    wanted: Wish,
+    route: Route,
+    *,
+    recommended: bool = False,
+    quick: Quick | None = None,
+    after: Route | None = None,
 ) -> RouteOut:
-    """One way: what it makes, what it takes, and the arithmetic of both."""
+    """One way: what it makes, what it takes, and the arithmetic of both; and what the way ``after`` it would give."""
     t = route.thickener
     dry = None if t is None else dry_amount(route.dry_g, t)
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
@@ -217,6 +226,8 @@ def route_out(
         reason=SaidOut.maybe(route.reason),
         take=ShownOut.of(show_volume(pot.contents.liquid_ml - route.aside_ml)) if route.aside_ml > 0.0 else None,
         let_down=ShownOut.of(show_volume(route.let_down_ml)) if route.let_down_ml > 0.0 else None,
+        keep=ShownOut.of(show_volume(route.parted_ml)) if route.parted_ml > 0.0 else None,
+        instead=SaidOut.maybe(None if after is None else instead(after)),
         volume=ShownOut.of(show_volume(route.volume_ml)),
         boil_to=ShownOut.of(show_volume(route.boil_to_ml)),
         leave=SaidOut.maybe(leave(route)),
@@ -307,7 +318,14 @@ def routes_out(
     ways.sort(key=lambda way: (not way[0].feasible, way[0].kind != chosen, way[1] is not None))
     return RoutesOut(
         routes=[
-            route_out(pot, wanted, route, recommended=route.feasible and i == 0 and route.kind != chosen, quick=quick)
+            route_out(
+                pot,
+                wanted,
+                route,
+                recommended=route.feasible and i == 0 and route.kind != chosen,
+                quick=quick,
+                after=_another([other for other, _ in ways], route) if i == 0 else None,
+            )
             for i, (route, quick) in enumerate(ways)
         ],
         trade=[
@@ -329,6 +347,11 @@ def routes_out(
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )
+
+
+def _another(routes: Sequence[Route], first: Route) -> Route | None:
+    """The best way of another kind than the first; None where no other leads there."""
+    return next((r for r in routes if r.feasible and r.way.flag != first.way.flag), None)
 
 
 def wanted_out(wanted: Wish, minutes_left: float | None = None) -> WantedOut:

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from makers import BURNER, EVENING, braise, event, fold, in_words, pot, potted, read, refused, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.errors import TargetError
+from spissus_core.estimation.spoon import height
 from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.ledger.contents import Contents
 from spissus_core.measuring.vessels import Pan
@@ -65,7 +66,8 @@ def test_a_bound_route_ends_where_it_was_asked_to(volume: float, body: int) -> N
         if route.thickener:
             assert route.body.viscosity == pytest.approx(LADDER[body].aim, rel=0.03)
         else:
-            assert route.body.viscosity >= LADDER[body].aim * 0.97
+            # Half a step short of it nothing is bound: the spoon says what is missing then.
+            assert height(route.body.viscosity) >= body
 
 
 @given(st.floats(min_value=450, max_value=1400))
@@ -149,7 +151,7 @@ def test_every_figure_has_its_arithmetic() -> None:
         "Salt to add",
         "Strength",
     }
-    assert re.search(r"g of sauce = \d+\.\d %: light, 1\.\d × as now", lines["Strength"])
+    assert re.search(r"g of liquid = \d+\.\d % .*: light, 1\.\d × what you strained", lines["Strength"])
     assert "9.0 g salt ÷" in lines["Salt"]
     assert "÷ 27 g/min from 1 kW" in lines["Time"]
 

@@ -112,10 +112,16 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
 
 def tastes(pot: Pot, contents: Contents) -> Message:
     """How strong the pot, or the sauce that it becomes, tastes of itself: in a word, and against what was strained."""
-    times, word = pot.times(contents), Term(strength_of(contents.strength_percent).word)
+    word = Term(strength_of(contents.strength_percent).word)
+    return say("explanation.tastes", word=word, times=times_strained(pot, contents))
+
+
+def times_strained(pot: Pot, contents: Contents) -> Message:
+    """How many times as strong it is as what was strained."""
+    times = pot.times(contents)
     if abs(times - 1.0) < LEAST_STRONGER:
-        return say("explanation.tastes_as_strained", word=word)
-    return say("explanation.tastes", word=word, times=show_number(times, 1))
+        return say("explanation.as_strained")
+    return say("explanation.times_strained", times=show_number(times, 1))
 
 
 def _strength(pot: Pot, contents: Contents) -> Reason:

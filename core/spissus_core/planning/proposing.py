@@ -41,7 +41,7 @@ def solve_routes(
     """
     wanted = wanted.of(pot)
     wanted.check_amount(pot.contents.liquid_ml, agreed)
-    task, weighing = Task(pot, wanted, judgement), _Weighing(wanted, judgement)
+    task, weighing = Task(pot, wanted, judgement), _Weighing(wanted, judgement, pot.room_ml)
     found: list[Route] = []
     refused: TargetError | None = None
     for way in WAYS.values():
@@ -74,6 +74,7 @@ class _Weighing:
 
     wanted: Wish
     judgement: Judgement
+    room_ml: float
 
     def in_order(self, routes: Sequence[Route]) -> tuple[Route, ...]:
         """The ways in the order a good cook would name them: the best first, and last what cannot be taken.
@@ -138,8 +139,11 @@ class _Weighing:
         return [r for r in more if r.final.strength_percent >= self.judgement.least_stretched_percent] or here
 
     def _stretched(self, able: Sequence[Route]) -> list[Route]:
-        """What is too salty, let down to its salt: all of it, and a part where far more would be made."""
-        whole = [route for route in able if route.way.stop == "stretch" or self._lets_all_down(route)]
+        """What is too salty, let down to its salt: all of it, and a part where far more would be made, or would not go
+        into the pan."""
+        whole = [
+            r for r in able if (r.way.stop == "stretch" or self._lets_all_down(r)) and r.let_down_ml <= self.room_ml
+        ]
         part = [route for route in able if route.way.stop == "volume" and route.aside_ml > 0.0]
         far = self.judgement.most_stretched * self.wanted.amount_ml
         return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= far) else part

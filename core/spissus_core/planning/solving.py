@@ -206,7 +206,7 @@ class Task:
         route = self._made(kind, water, dry, school if dry > 0.0 else None)
         if way is not None and route.thickener is not None:
             # What nobody would see is not bound.
-            bare = self._made(kind, water, 0.0, None)
+            bare = self._made(kind, _STOPS[stop](self, None).water, 0.0, None)
             route = bare if self._thick_enough(bare) else self._parted(way, route)
         reason = self._why_not(way, stop, route)
         return replace(route, feasible=reason is None, reason=reason)
@@ -279,6 +279,8 @@ class Task:
         alone = way is not None and way.school is None
         if alone and (stop == "salt" or wanted.body <= THINNEST_STEP):
             # Nothing is meant to bind it: it has the body that it has.
+            if stop == "salt" and height(route.body.viscosity) < THINNEST_STEP - weighs.thinner_jus:
+                return say("routes.like_water")
             return say("routes.only_left", volume=show_volume(route.volume_ml)) if short and stop == "salt" else None
         return self._too_thin(route)
 

@@ -121,7 +121,7 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
         steps.append(say("bar.way_part", volume=show_volume(route.parted_ml)))
     if route.thickener is not None:
         dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=Term(route.thickener.dry))
-        steps.append(say("bar.way_bind", dry=dry))
+        steps.append(say("bar.way_bind_rest" if route.parted_ml > 0.0 else "bar.way_bind", dry=dry))
     if not steps:
         return say("bar.way_ready")
     way = say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))

@@ -1224,6 +1224,9 @@ export interface components {
             liquid_error: components["schemas"]["ShownOut"];
             salt: components["schemas"]["RangeOut"];
             body: components["schemas"]["BodyOut"];
+            /** Taste */
+            taste: string;
+            times_strained: components["schemas"]["SaidOut"];
             /** Tone */
             tone: number;
             /** Contents */
@@ -2088,7 +2091,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone") | null;
+            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone") | null;
             plan: components["schemas"]["PlanOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Concerns */
@@ -2302,7 +2305,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -2326,6 +2329,8 @@ export interface components {
             }[];
             take: components["schemas"]["ShownOut"] | null;
             let_down: components["schemas"]["ShownOut"] | null;
+            keep: components["schemas"]["ShownOut"] | null;
+            instead: components["schemas"]["SaidOut"] | null;
             volume: components["schemas"]["ShownOut"];
             boil_to: components["schemas"]["ShownOut"];
             leave: components["schemas"]["SaidOut"] | null;
@@ -2618,7 +2623,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
         };
         /**
          * Cooling
@@ -3213,7 +3218,8 @@ export interface components {
          *     be past the ceiling, and ``beside`` how much stands in the pot before it boils, where that is not what is in it.
          *
          *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
-         *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first.
+         *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
+         *     ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give.
          *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
          */
         RouteOut: {
@@ -3221,7 +3227,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -3245,6 +3251,8 @@ export interface components {
             }[];
             take: components["schemas"]["ShownOut"] | null;
             let_down: components["schemas"]["ShownOut"] | null;
+            keep: components["schemas"]["ShownOut"] | null;
+            instead: components["schemas"]["SaidOut"] | null;
             volume: components["schemas"]["ShownOut"];
             boil_to: components["schemas"]["ShownOut"];
             leave: components["schemas"]["SaidOut"] | null;
@@ -6968,7 +6976,7 @@ export interface operations {
             header?: never;
             path: {
                 batch_id: string;
-                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
             };
             cookie?: never;
         };

@@ -22,7 +22,7 @@ export default function StrainPanel() {
   const reason = (key: string) => reasonOf(pot.reasons, key)
   return (
     <div className="grid gap-6">
-      <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-3">
+      <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-4">
         <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('liquid')} />
         <Figure
           label="salt"
@@ -32,6 +32,7 @@ export default function StrainPanel() {
           reason={reason('salt')}
         />
         <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reason('body')} />
+        <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reason('strength')} />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => onOpen('correct')}>Correct the start</Button>

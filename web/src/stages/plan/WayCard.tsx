@@ -29,7 +29,10 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
           <p className="text-quiet">{chosen ? <span className="font-semibold text-done">your way</span> : route.recommended ? 'first choice' : 'the way in hand'}</p>
           <h3 className="text-xl leading-tight">{route.label}</h3>
           {route.feasible ? (
-            <p className="leading-snug text-quiet">{route.because && <Words of={route.because} />}</p>
+            <>
+              <p className="leading-snug text-quiet">{route.because && <Words of={route.because} />}</p>
+              {route.instead && <p className="leading-snug text-quiet"><Words of={route.instead} /></p>}
+            </>
           ) : (
             <p className="leading-snug font-medium text-heat">{route.reason && <Words of={route.reason} />}</p>
           )}
@@ -40,7 +43,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
               name="do"
               figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark ?? route.boil_to) : 'no boiling'}
             >
-              {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of water or unsalted stock. </> : <>of water or unsalted stock, stirred in. </>)}
+              {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of unsalted stock, or water. </> : <>of unsalted stock, or water, stirred in. </>)}
               {route.leave ? (
                 <>
                   {route.take ? <>boil it to <b>{say(route.mark ?? route.boil_to)}</b>: </> : 'left in the pan: '}
@@ -59,9 +62,10 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
                   {route.dry_name}
                   {route.dry_also && <> ({say(route.dry_also)})</>}
                   {route.carrier && <> with {say(route.carrier)} of {route.carrier_name}</>}
+                  {route.keep && <>; before, keep <b>{say(route.keep)}</b> for another meal</>}
                 </>
               ) : (
-                'it binds by itself'
+                'nothing is added'
               )}
             </Part>
             <Part name="then" ink="text-salt" figure={`${route.salt_after.best.toFixed(2)} %`}>
