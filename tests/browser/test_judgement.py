@@ -55,7 +55,7 @@ def test_salted_stock_is_not_boiled_far_and_the_bar_says_why(page: Page, site: S
     expect(now_line(page)).to_contain_text(re.compile("Take .* for the sauce by the jug"))
     now_line(page).get_by_role("button", name="Taken").click()
     expect(now_line(page)).to_contain_text(re.compile("Stir in .* of unsalted stock or water first"))
-    now_line(page).get_by_role("button", name="Stirred in").click()
+    now_line(page).get_by_role("button", name="Stock is in").click()
     expect(now_line(page)).to_contain_text(re.compile("Ladle off .* Stir in .* of corn starch, and whisk it back in"))
 
 

@@ -52,7 +52,7 @@ def test_a_part_is_set_aside_only_where_far_more_would_be_left() -> None:
     small = [line for line in untold() if line.liquid_ml <= 1500.0]
     parted = [line for line in small if line.ways[0].aside_ml > 0.0]
     assert len(parted) < 0.25 * len(small)
-    # For four people only of what is far too salty: all of it would take more unsalted stock than is at hand.
+    # For four people only of what is far too salty: stretched, the rest would take unsalted stock for nothing.
     assert {line.salt_percent for line in parted if line.people == 4} <= {1.3}
 
 

@@ -103,6 +103,9 @@ MOST_BOILED = 0.5
 #: As told: within this share of it, and of minutes within so many; a salt content as near as salt is good.
 AS_TOLD, AS_TOLD_MIN = 0.1, 1.5
 
+#: A nose smells raw wine from so much alcohol on, % vol, and a spoonful sets on a cold plate from so much gelatin, %.
+RAW_PERCENT_VOL, SETS_PERCENT = 0.7, 1.5
+
 #: So many cooks have a salt meter at the start, and it is off by such a share.
 METERS, METER = 0.2, 0.05
 
@@ -409,6 +412,19 @@ class Evening:
         self.way = best.kind
         self.record({"kind": "chosen", "route": best.kind})
 
+    def _about(self, error: float) -> float:
+        """A factor by which a sense is off; none for perfect ones."""
+        return math.exp(self.rng.normal(0.0, error if self.senses.spoon else 0.0))
+
+    def do_smell(self, act: Act, board: Board) -> None:
+        raw = 100.0 * self.pot.alcohol / 0.789 / self.pot.ml > RAW_PERCENT_VOL * self._about(0.3)
+        self.record({"kind": "seen", "sign": "raw_wine" if raw else "raw_gone"})
+
+    def do_cold_plate(self, act: Act, board: Board) -> None:
+        sets = 100.0 * self.pot.gelatin / self.pot.liquid_g > SETS_PERCENT * self._about(0.25)
+        self.wait(3.0)
+        self.record({"kind": "seen", "sign": "sets_cold" if sets else "stays_runny"})
+
     def do_skim(self, act: Act, board: Board) -> None:
         shares = {"spoon": (0.7, 0.8), "separator": (0.9, 0.95), "paper": (0.6, 0.95)}
         self.pot.fat *= 1.0 - self.rng.uniform(*shares[str(act.way)])
@@ -432,7 +448,7 @@ class Evening:
 
     def do_look_fat(self, act: Act, board: Board) -> None:
         # An eye tells 1 from 3 g in 100 mL, within a third.
-        seen = 100.0 * self.pot.fat / self.pot.ml * math.exp(self.rng.normal(0.0, 0.3 if self.senses.spoon else 0.0))
+        seen = 100.0 * self.pot.fat / self.pot.ml * self._about(0.3)
         self.wait(2.0)
         self.record({"kind": "fat_seen", "look": "eyes" if seen < 1 else "touching" if seen < 3 else "film"})
 

@@ -15,11 +15,12 @@ from ..amounts.tables import one_of, table
 from ..errors import SpissusError
 from ..estimation.spoon import Spoonful, Verdict, belief, like
 from ..estimation.window import Concentration, boiled_by
-from ..ledger.contents import Contents
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, percent
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import LADDER
 from ..phenomena.seasoning import RAW, SAUCE, USUAL_SALT_PERCENT, tasted
+from ..phenomena.strength import gelatin_seen_percent
 from ..pot import Pot
 from .base import ActsOnPot, Kind
 from .looking import LEAST_METERED, with_concentration
@@ -194,7 +195,7 @@ class SignRow(NamedTuple):
 
     label: str
     log: str
-    says: Literal["", "alcohol_gone", "water_gone", "body"]
+    says: Literal["", "alcohol_gone", "water_gone", "body", "sets", "runny", "raw_wine"]
     step: int | None
 
 
@@ -206,6 +207,9 @@ SIGNS: Mapping[str, SignRow] = table(
 #: Once it only simmers, or no longer smells sharp, no more alcohol than this is left, % vol. Modelling choice: cooks
 #: read it so (common practice); it is never said to be none.
 CALM_PERCENT_VOL = 0.5
+
+#: What smells of raw wine holds at least so much alcohol, % vol. From memory.
+RAW_PERCENT_VOL = 1.0
 
 #: What fries has no more liquid than this by any ledger, mL; a sign that is further off is misheard. Modelling choice.
 MOST_FRIED_ML = 600.0
@@ -221,6 +225,10 @@ def signs_asked(state: State) -> tuple[str, ...]:
         "alcohol_gone": pot.contents.ethanol > _calm_g(pot),
         "water_gone": pot.contents.liquid_ml <= MOST_FRIED_ML and pot.contents.fat_free > 0.0,
         "body": True,
+        # Asked before a way is chosen, and nowhere else.
+        "sets": False,
+        "runny": False,
+        "raw_wine": False,
     }
     return tuple(key for key, sign in SIGNS.items() if told[sign.says])
 
@@ -242,8 +250,8 @@ class Seen(Kind):
     def apply(self, state: State, at: datetime) -> State:
         """One more sign, taken as evidence.
 
-        An ordinary simmer: hardly any alcohol is left. Frying: the water is gone. A film, a line or a trail: the
-        body has come so far at least.
+        An ordinary simmer: hardly any alcohol is left; a smell of wine: some is. Frying: the water is gone. A film, a
+        line or a trail: the body has come so far at least. What sets on a cold plate is rich in gelatin.
         """
         heard = state.judged.signs
         if self.sign not in heard:
@@ -259,6 +267,10 @@ class Seen(Kind):
             case "body":
                 assert sign.step is not None
                 return _looked_at(state, None, Spoonful(pot.contents, sign.step, "enough"))
+            case "sets" | "runny":
+                return state.but(pot=_set_cold(pot, sets=sign.says == "sets"))
+            case "raw_wine":
+                return state.but(pot=pot.but(contents=_of_raw_wine(pot)))
             case _:
                 return state
 
@@ -273,6 +285,24 @@ def _calmed(pot: Pot) -> Contents:
     now = pot.contents
     left = min(now.ethanol, _calm_g(pot))
     return now.with_masses(ethanol=left, water=now.water + now.ethanol - left)
+
+
+def _of_raw_wine(pot: Pot) -> Contents:
+    """The pot with as much alcohol as is smelled at least; that was taken for water."""
+    now = pot.contents
+    more = max(RAW_PERCENT_VOL / 100.0 * now.liquid_ml * ETHANOL_G_ML - now.ethanol, 0.0)
+    return now.with_masses(ethanol=now.ethanol + more, water=max(now.water - more, 0.0))
+
+
+def _set_cold(pot: Pot, *, sets: bool) -> Pot:
+    """The pot with the gelatin that a cold plate tells of; more of it was taken for water."""
+    now = pot.contents
+    if now.gelatin <= 0.0:
+        return pot
+    seen = gelatin_seen_percent(percent(now.gelatin, now.liquid_g), sets=sets) / 100.0 * now.liquid_g
+    more_ml = (seen - now.gelatin) * SPECIFIC_VOLUME_ML_G["gelatin"]
+    water = max(now.water - more_ml / SPECIFIC_VOLUME_ML_G["water"], 0.0)
+    return pot.but(contents=now.with_masses(gelatin=seen, water=water))
 
 
 def _fried(pot: Pot) -> Contents:

@@ -11,7 +11,7 @@ from ..phenomena.strength import strength_of
 from ..pot import LEAST_STRENGTH_PERCENT, Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
-from .solving import Route, work_min
+from .solving import Route, smells_of_wine, work_min
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -75,7 +75,7 @@ def because(pot: Pot, wanted: Wish, route: Route) -> Message:
     if route.way.stop == "salt" and route.way.school is None:
         return say("because.jus")
     if route.steam_g > 0.0:
-        return _boiled_a_little(wanted, route)
+        return _boiled_a_little(pot, wanted, route)
     return _bound_as_it_is(wanted, route)
 
 
@@ -120,7 +120,9 @@ def _for_its_taste(pot: Pot, wanted: Wish, route: Route) -> Message:
 
 
 def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
-    """Why it is not boiled further: the first mark that it comes to."""
+    """Why it is boiled so far, and no further: the first mark that it comes to."""
+    if smells_of_wine(pot) and not smells_of_wine(pot.but(contents=route.final)):
+        return say("because.ends_calm")
     if route.way.stop == "time":
         return say("because.ends_in_time")
     if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
@@ -147,9 +149,11 @@ def _of_a_part(pot: Pot, wanted: Wish, route: Route) -> Message:
     return say("because.take", volume=taken)
 
 
-def _boiled_a_little(wanted: Wish, route: Route) -> Message:
+def _boiled_a_little(pot: Pot, wanted: Wish, route: Route) -> Message:
     """What boiling it down by little comes to."""
     time = show_minutes(route.minutes.best)
+    if smells_of_wine(pot) and not smells_of_wine(pot.but(contents=route.final)):
+        return say("because.until_calm", time=time)
     if route.way.stop == "time":
         return say("because.in_time", time=time)
     if route.thickener is None:

@@ -125,7 +125,9 @@ def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
             # What a reading tells, more or less than was thought, has steamed away, or has not.
             steamed(found, after)
         elif happened.stage is not None:
-            out[happened.stage] = _changed(out.get(happened.stage, _Change(after)), happened, found, after)
+            # What is taken off a pot that has boiled was not drawn when it was strained.
+            stage: Stage = "thicken" if happened.stage == "strain" and "reduce" in out else happened.stage
+            out[stage] = _changed(out.get(stage, _Change(after)), happened, found, after)
     if timeline.pot is not None:
         steamed(last, timeline.pot.contents)
     return out

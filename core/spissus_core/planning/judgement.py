@@ -46,12 +46,10 @@ class Judgement:
     thinner_jus: float = _figure(0.6, "steps of the ladder", "modelling choice")
     #: Let down to less than this nothing is stretched to an amount: there is less of it then.
     least_stretched_percent: float = _figure(3.0, "g in 100 g", "from memory")
-    #: More than so many times what is wanted is another meal, which is kept before the rest is bound.
+    #: More than so many times what is wanted is another meal, which is kept before the rest is bound, or stretched.
     more_meals: float = _figure(1.5, "times the amount", "common practice")
     #: Boiled down to its mark a pot may come to so many times what is wanted before only a part of it is taken.
     most_meals: float = _figure(5.0, "times the amount", "common practice")
-    #: Of what is too salty only a part is stretched where all of it would come to more than so many times.
-    most_stretched: float = _figure(4.0, "times the amount", "common practice")
     #: Longer than this nobody boils where no time was told.
     most_boiling_min: float = _figure(40.0, "min", "common practice")
     #: Less than this is not worth boiling away: it is there.

@@ -13,7 +13,7 @@ from ..phenomena.seasoning import USUAL_SALT_PERCENT
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
+from .solving import ROUNDING, THINNEST_STEP, Route, Task, smells_of_wine, work_min
 
 
 def suggested(pot: Pot) -> Wish:
@@ -41,7 +41,7 @@ def solve_routes(
     """
     wanted = wanted.of(pot)
     wanted.check_amount(pot.contents.liquid_ml, agreed)
-    task, weighing = Task(pot, wanted, judgement), _Weighing(wanted, judgement, pot.room_ml)
+    task, weighing = Task(pot, wanted, judgement), _Weighing(pot, wanted, judgement)
     found: list[Route] = []
     refused: TargetError | None = None
     for way in WAYS.values():
@@ -72,9 +72,9 @@ def _kept_ml(route: Route) -> float:
 class _Weighing:
     """Ways to one wish, weighed against each other."""
 
+    pot: Pot
     wanted: Wish
     judgement: Judgement
-    room_ml: float
 
     def in_order(self, routes: Sequence[Route]) -> tuple[Route, ...]:
         """The ways in the order a good cook would name them: the best first, and last what cannot be taken.
@@ -122,8 +122,8 @@ class _Weighing:
         part = [route for route in tastes if route.way.part and route.aside_ml > 0.0]
         ways = part if part and self.wants_a_part(able) else whole
         usual = self._usual(ways)
-        if usual is None or usual.share_left > 1.0 - weighs.least_boiled:
-            # There is nothing to boil away.
+        boils = usual is not None and (smells_of_wine(self.pot) or usual.share_left <= 1.0 - weighs.least_boiled)
+        if not boils:
             taken = [r for r in able if r.way.stop == "volume" and r.aside_ml > 0.0 and r.steam_g <= 0.0]
             ways = (taken if ways is part else self._as_it_is(able)) or ways
         likes = [route for route in ways if route.salt_before.best <= wanted.salt_percent + weighs.salt_slack]
@@ -139,14 +139,14 @@ class _Weighing:
         return [r for r in more if r.final.strength_percent >= self.judgement.least_stretched_percent] or here
 
     def _stretched(self, able: Sequence[Route]) -> list[Route]:
-        """What is too salty, let down to its salt: all of it, and a part where far more would be made, or would not go
-        into the pan."""
+        """What is too salty, let down to its salt: all of it, and a part where that would be another meal, which takes
+        unsalted stock for nothing, or would not go into the pan."""
         whole = [
-            r for r in able if (r.way.stop == "stretch" or self._lets_all_down(r)) and r.let_down_ml <= self.room_ml
+            r for r in able if (r.way.stop == "stretch" or self._lets_all_down(r)) and r.let_down_ml <= self.pot.room_ml
         ]
         part = [route for route in able if route.way.stop == "volume" and route.aside_ml > 0.0]
-        far = self.judgement.most_stretched * self.wanted.amount_ml
-        return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= far) else part
+        much = self.judgement.more_meals * self.wanted.amount_ml
+        return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= much) else part
 
     def _lets_all_down(self, route: Route) -> bool:
         return route.way.stop == "volume" and route.aside_ml <= 0.0 and route.let_down_ml > 0.0

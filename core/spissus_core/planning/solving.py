@@ -22,6 +22,7 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import fat_left_ml
+from ..events.judging import CALM_PERCENT_VOL
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
@@ -31,6 +32,7 @@ from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.schools import School
 from ..pantry.ways import AS_IT_IS, WAYS, Stop, Way
 from ..phenomena import body as bd
+from ..phenomena.alcohol import strength_percent
 from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..phenomena.seasoning import salt_to_add_g
@@ -274,7 +276,7 @@ class Task:
         if stop == "stretch" and route.let_down_ml <= 0.0:
             return say("routes.nothing_to_stretch", liking=show_percent(wanted.salt_percent))
         short = route.volume_ml < weighs.amount_slack * wanted.amount_ml
-        if way is not None and short and stop == "taste":
+        if way is not None and short and stop == "taste" and not smells_of_wine(self.pot):
             return say("routes.only_so_much", volume=show_volume(route.volume_ml))
         alone = way is not None and way.school is None
         if alone and (stop == "salt" or wanted.body <= THINNEST_STEP):
@@ -378,7 +380,21 @@ class Task:
         rich = min(weighs.rich_percent, weighs.most_times * strained)
         sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT))
         first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
-        return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), now.liquid_ml)
+        return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), self.no_raw_wine_ml)
+
+    @cached_property
+    def no_raw_wine_ml(self) -> float:
+        """Liquid at which no raw wine is smelled any more, mL; what there is, where there is none."""
+        now = self.pot.contents
+
+        def over(share: float) -> float:
+            boiled = boiled_to_water(now, share * now.water)
+            return strength_percent(boiled.ethanol, boiled.liquid_ml) - CALM_PERCENT_VOL
+
+        if over(1.0) <= 0.0:
+            return now.liquid_ml
+        share = float(brentq(over, LEAST_WATER_SHARE, 1.0, xtol=1e-3))
+        return boiled_to_water(now, share * now.water).liquid_ml
 
     def dose_g(self, sauce: Sauce) -> float:
         """Dry thickener that brings a sauce to the wanted body, g.
@@ -431,6 +447,8 @@ def _tasting_of_enough(task: Task, school: School | None, least_sauce_ml: float)
         # What the thickener brings makes room in the salt, and is part of the amount.
         brings = school.added(dry) if school is not None and dry > 0.0 else Contents()
         least_ml = max(task.taste_mark_ml(brings.liquid_g), least_sauce_ml - brings.liquid_ml)
+        # Raw wine has to go, however little is left then.
+        least_ml = min(least_ml, task.no_raw_wine_ml)
         water = max(boiled_to_volume(now, min(least_ml, now.liquid_ml)).water, soonest)
         if school is None:
             break
@@ -599,6 +617,11 @@ def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL
     if heat_kj <= 0.0 or strength is None:
         return Estimate.exact(0.0)
     return Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat_kj + warming_kj(pot))
+
+
+def smells_of_wine(pot: Pot) -> bool:
+    """Whether raw wine is smelled in it."""
+    return strength_percent(pot.contents.ethanol, pot.contents.liquid_ml) > CALM_PERCENT_VOL
 
 
 def binding_min(school: School | None) -> float:

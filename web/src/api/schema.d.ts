@@ -1956,12 +1956,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */
@@ -2083,9 +2083,9 @@ export interface components {
             /** Beside */
             beside: string | null;
             /** Signs */
-            signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying")[];
+            signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying")[];
             /** Signs Asked */
-            signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying")[];
+            signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying")[];
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
@@ -2997,7 +2997,7 @@ export interface components {
              * Sign
              * @enum {string}
              */
-            sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
+            sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying";
         };
         /**
          * SkimmedIn
@@ -3713,7 +3713,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "frying";
+            key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying";
             /** Label */
             label: string;
         };

@@ -32,15 +32,6 @@ class Take(Act):
         """Where the way takes a part, and it is not taken yet."""
         return cls(volume_ml=bench.pot.contents.liquid_ml - bench.route.aside_ml) if bench.aside_due else None
 
-    @classmethod
-    def before(cls, act: Act, bench: Bench) -> Self | None:
-        """Where far more would be bound than is wanted: the rest keeps better unbound."""
-        binds = act.thickener is not None and not bench.timeline.binding.in_it
-        if not binds or bench.route.parted_ml <= 0.0:
-            return None
-        volume = bench.route.sauce_share * bench.pot.contents.liquid_ml
-        return cls(volume_ml=volume, why="another_meal", beneath=act)
-
     def said(self, timeline: State) -> Message:
         """How much, as it stands, and from where."""
         volume: Shown | Message = show_volume(self.volume_ml)
@@ -48,8 +39,6 @@ class Take(Act):
         if pot is not None and pot.hot:
             volume = say("bar.hot", volume=show_volume(self.volume_ml * HOT_EXPANSION))
         floats = pot is not None and pot.contents.fat_free > 0.0
-        if self.why == "another_meal":
-            return say("bar.take_before_binding", volume=volume)
         return say("bar.take_from_under" if floats else "bar.take", volume=volume)
 
     def answers(self, timeline: State) -> list[Answer]:
@@ -60,6 +49,34 @@ class Take(Act):
             Answer(say("answers.taken"), taken),
             Answer(say("answers.another_amount"), opens="strain"),
         ]
+
+
+@dataclass(frozen=True, kw_only=True)
+class TakeBeforeBinding(Take):
+    """Far more would be bound than is wanted: the rest keeps better as it is."""
+
+    rank: ClassVar[Rank] = Rank.PART_BEFORE_BINDING
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Not by itself."""
+        return None
+
+    @classmethod
+    def before(cls, act: Act, bench: Bench) -> Self | None:
+        """Before the first helping of thickener."""
+        binds = act.thickener is not None and not bench.timeline.binding.in_it
+        if not binds or bench.route.parted_ml <= 0.0:
+            return None
+        return cls(volume_ml=bench.route.sauce_share * bench.pot.contents.liquid_ml, beneath=act)
+
+    def said(self, timeline: State) -> Message:
+        """How much, as it stands."""
+        expansion = 1.0 if timeline.pot is None else timeline.pot.expansion
+        volume: Shown | Message = show_volume(self.volume_ml * expansion)
+        if expansion > 1.0:
+            volume = say("bar.hot", volume=volume)
+        return say("bar.take_before_binding", volume=volume)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -103,7 +120,14 @@ def _short_ml(bench: Bench) -> float:
     missing, least = bench.wanted.amount_ml - bench.route.volume_ml, bench.least_liquid_ml
     # Of less than half of the least that is stirred in, most would be too much.
     enough = missing < max(bench.judgement.short_share * bench.wanted.amount_ml, 0.5 * least)
-    return 0.0 if enough else max(missing, least)
+    # Far too little of what would taste of nothing stays less: the card said so.
+    far = bench.route.volume_ml < FAR_TOO_LITTLE * bench.wanted.amount_ml
+    pale = bench.route.final.strength_percent < bench.judgement.least_stretched_percent
+    return 0.0 if enough or (far and pale) else max(missing, least)
+
+
+#: Less than this share of what is wanted is far too little. Modelling choice.
+FAR_TOO_LITTLE = 0.9
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -32,6 +32,8 @@ class Rank(IntEnum):
     COOLING = auto()
     UNKNOWN_SALT = auto()
     WISH = auto()
+    SMELL = auto()
+    COLD_PLATE = auto()
     WAY = auto()
     FAT = auto()
     TASTE_BEFORE_WATER = auto()
@@ -49,6 +51,7 @@ class Rank(IntEnum):
     END = auto()
     # What comes before whichever of these is due.
     ROOM = auto()
+    PART_BEFORE_BINDING = auto()
     SLIP = auto()
     DOUBT = auto()
 
@@ -74,6 +77,9 @@ class Mark:
     reads: Reads
     reads_by: Method
 
+
+#: More water than this share of the pot takes its taste away. Modelling choice.
+WATER_SHOWS = 0.1
 
 #: What an act sounds like when it is late: ``hurry`` where every minute loses something, ``ready`` where it may wait.
 Sound = Literal["hurry", "ready"]
@@ -180,9 +186,9 @@ class LetDown(Act):
         return say(self.phrase, volume=show_volume(self.volume_ml), salt=show_percent(after.salt_percent))
 
     def answers(self, timeline: State) -> list[Answer]:
-        """It is stirred in; or something else was."""
-        stirred = ev.Added(ingredient="water", volume_ml=self.volume_ml)
-        return [
-            Answer(say("answers.stirred_in"), stirred),
-            Answer(say("answers.something_else"), asks="add"),
-        ]
+        """Stock went in, which tastes, or water; or something else did. What shows is asked for as stock first."""
+        stock = Answer(say("answers.stock_is_in"), ev.Added(ingredient="unsalted_stock", volume_ml=self.volume_ml))
+        water = Answer(say("answers.water_is_in"), ev.Added(ingredient="water", volume_ml=self.volume_ml))
+        there_ml = self.volume_ml if timeline.pot is None else timeline.pot.contents.liquid_ml
+        shows = self.volume_ml > WATER_SHOWS * there_ml
+        return [*((stock, water) if shows else (water, stock)), Answer(say("answers.something_else"), asks="add")]

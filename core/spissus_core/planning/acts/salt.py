@@ -41,8 +41,9 @@ def _matter(bench: Bench) -> _Matter | None:
         return _Matter("taste", "once_more" if judged.salt else None)
     mild = bench.over < 0.0
     if not judged.salt:
-        # What thins it takes its taste away for good: not without a taste of what there is.
-        return _Matter("salt", grams=best.amount) if mild else _Matter("taste")
+        # What thins it takes its taste away for good: not without a taste of what there is. Nor is it salted twice.
+        again = not mild or bench.timeline.went_in.salted
+        return _Matter("taste") if again else _Matter("salt", grams=best.amount)
     if mild is not (judged.salt[-1] in BLAND) or judged.salt[-1] == "right":
         # Nobody salts or waters what the tongue just found otherwise.
         return None
@@ -76,8 +77,9 @@ def _best(bench: Bench) -> Best:
     # Of what nobody has tasted, only so much: salt cannot be taken out.
     most = weighs.first_salt if mild and not bench.timeline.judged.salt else max(SHARES)
     moves = [move(grams) for grams in sorted({max(min(share, most) * missing, least) for share in SHARES})]
-    # Where tongue and ledger say the same, nobody is asked again.
-    same = bench.timeline.judged.salt[-1:] == ("right",) and abs(bench.over) <= NEAR_LIKING
+    # Where tongue and ledger say the same, nobody is asked again, but before water, which takes its taste away.
+    said = SAUCE.stands.get(bench.timeline.judged.salt[-1]) if bench.timeline.judged.salt else None
+    same = said is not None and said <= 0.0 and abs(bench.over - said) <= NEAR_LIKING
     asked = len(bench.timeline.judged.salt) < weighs.most_tastes and not same
     says = SAUCE.says(over, 2) if asked else np.empty((0, 0))
     return least_loss(Known(_CHANCES, over / weighs.salt_fault), says, moves, weighs.salt_fault / liking, weighs)
