@@ -403,7 +403,7 @@ class Evening:
         timeline = board.timeline
         assert timeline.pot is not None
         assert timeline.asked.wanted is not None
-        best = solve_routes(timeline.pot, timeline.asked.wanted)[0]
+        best = solve_routes(timeline.pot, timeline.asked.wanted, judgement=self.judgement)[0]
         if not best.feasible:
             self.verdict = "no way"
             return

@@ -165,7 +165,7 @@ def _boiled_a_little(pot: Pot, wanted: Wish, route: Route) -> Message:
 def _bound_as_it_is(wanted: Wish, route: Route) -> Message:
     """Why nothing is boiled away, and how much comes of it."""
     volume, whole_ml = show_volume(route.volume_ml), route.volume_ml / route.sauce_share
-    if route.volume_ml < (1.0 - WORTH_SAYING_SHARE) * wanted.amount_ml:
+    if route.volume_ml < JUDGEMENT.amount_slack * wanted.amount_ml:
         return say("because.all_there_is", volume=volume)
     if route.parted_ml > 0.0:
         return say("because.bind_what_you_need", volume=volume, rest=show_volume(route.parted_ml))

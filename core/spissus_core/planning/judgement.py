@@ -156,6 +156,8 @@ class Judgement:
 
     #: Salt this close to what is liked is what is liked.
     close_salt: float = _figure(0.12, "points of salt", "study")
+    #: Boiled to a salt content that only words stand for, it is tasted at every look, so often.
+    most_on_the_way: int = _figure(4, "tastes", "study")
     #: With more than this chance of too much salt it is tasted before it is bound: what is let down is not bound twice.
     may_be_salty: float = _figure(0.3, "chance", "study")
     #: Salt that differs by less is not noticed (Weber fraction).

@@ -120,10 +120,7 @@ def _short_ml(bench: Bench) -> float:
     missing, least = bench.wanted.amount_ml - bench.route.volume_ml, bench.least_liquid_ml
     # Of less than half of the least that is stirred in, most would be too much.
     enough = missing < max(bench.judgement.short_share * bench.wanted.amount_ml, 0.5 * least)
-    # Far too little of what would taste of nothing stays less: the card said so.
-    far = bench.route.volume_ml < FAR_TOO_LITTLE * bench.wanted.amount_ml
-    pale = bench.route.final.strength_percent < bench.judgement.least_stretched_percent
-    return 0.0 if enough or (far and pale) else max(missing, least)
+    return 0.0 if enough else max(missing, least)
 
 
 #: Less than this share of what is wanted is far too little. Modelling choice.
@@ -179,8 +176,11 @@ class TooLittle(LetDown):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where so much is missing that stirring it in is worth it."""
-        short_ml = _short_ml(bench)
-        return cls(volume_ml=short_ml) if short_ml > 0.0 else None
+        short_ml, route = _short_ml(bench), bench.route
+        # Boiled for its taste to far too little it stays less where it would taste of nothing: the card said so.
+        far = bench.way.stop == "taste" and route.volume_ml < FAR_TOO_LITTLE * bench.wanted.amount_ml
+        stays = far and route.final.strength_percent < bench.judgement.least_stretched_percent
+        return cls(volume_ml=short_ml) if short_ml > 0.0 and not stays else None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -13,7 +13,6 @@ from ...amounts.quantities import show_percent
 from ...events import Stage, State
 from ...events.judging import BLAND
 from ...events.state import Taste
-from ...fold import Timeline
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G
 from ...messages import Message, say, sentences
 from ...phenomena.seasoning import SAUCE
@@ -167,7 +166,7 @@ def _too_salty_to_bind(bench: Bench) -> bool:
 class TasteOnTheWay(_Tasting):
     """Boiled to a salt content that only words stand for: a wrong start is mended while there is more to boil away.
 
-    It is tasted at the first look, and once more from half way on.
+    It is tasted at every look until it is known.
     """
 
     rank: ClassVar[Rank] = Rank.TASTE_ON_THE_WAY
@@ -182,11 +181,9 @@ class TasteOnTheWay(_Tasting):
         timeline, window = bench.timeline, bench.timeline.stove.window
         if timeline.asked.told_by != "at_salt_percent" or not bench.boils or bench.settled or timeline.at_its_mark:
             return None
-        if window is None or not window.measured or bench.salt_known or len(timeline.judged.salt) > 1:
-            return None
-        begun = (timeline.first_pot if isinstance(timeline, Timeline) else None) or bench.pot
-        half_way = (begun.contents.liquid_ml + bench.mark_ml) / 2.0
-        return cls() if not timeline.judged.salt or bench.pot.contents.liquid_ml <= half_way else None
+        tastes = len(timeline.judged.salt)
+        looks = 0 if window is None or bench.salt_known else window.measured
+        return cls() if tastes < min(looks, bench.judgement.most_on_the_way) else None
 
 
 @dataclass(frozen=True, kw_only=True)
