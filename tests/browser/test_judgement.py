@@ -46,19 +46,6 @@ def answer_and_wait(page: Page, label: str) -> None:
     expect(page.get_by_role("button", name=re.compile("^Log"))).not_to_have_text(entries)
 
 
-def test_salted_stock_is_not_boiled_far_and_the_bar_says_why(page: Page, site: Site) -> None:
-    enter_demo(page, site)
-    start(page, site, "Salted stock", "1.6 l, no fat, 1.2 % salt", salt="1.2 %")
-    now_line(page).get_by_role("button", name="That is it").click()
-    expect(now_line(page)).to_contain_text(re.compile("Take .* of it, stir in .* and bind it with"))
-    now_line(page).get_by_role("button", name="Take this way").click()
-    expect(now_line(page)).to_contain_text(re.compile("Take .* for the sauce by the jug"))
-    now_line(page).get_by_role("button", name="Taken").click()
-    expect(now_line(page)).to_contain_text(re.compile("Stir in .* of unsalted stock or water first"))
-    now_line(page).get_by_role("button", name="Stock is in").click()
-    expect(now_line(page)).to_contain_text(re.compile("Ladle off .* Stir in .* of corn starch, and whisk it back in"))
-
-
 def test_four_pots_ring_on_any_page_and_what_was_heard_is_quiet_on_every_device(
     page: Page, site: Site, browser: Browser
 ) -> None:

@@ -163,7 +163,7 @@ def _time(pot: Pot, route: Route) -> Message:
 
 
 #: What a sauce is stretched with (common practice).
-STRETCHERS = ("unsalted_stock", "water", "red_wine", "cream_heavy")
+STRETCHERS = ("unsalted_stock", "red_wine_reduced", "cream_heavy", "water")
 
 
 def stretched(pot: Pot, wanted: Wish, volume_ml: float) -> list[Reason]:

@@ -114,8 +114,9 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
     if route.let_down_ml > 0.0:
         steps.append(say("bar.way_stir_in", volume=show_volume(route.let_down_ml)))
     if route.steam_g > 0.0:
-        volume = show_volume(route.boil_to_ml)
-        read = say("bar.way_mark", depth=show_length(route.mark_mm), volume=volume)
+        volume, depth = show_volume(route.boil_to_ml), show_length(route.mark_mm)
+        # Where more is to be said after it, one figure is enough.
+        read = depth if route.parted_ml > 0.0 else say("bar.way_mark", depth=depth, volume=volume)
         steps.append(say("bar.way_boil", mark=volume if route.mark_mm < SHALLOW_MM else read))
     if route.parted_ml > 0.0:
         steps.append(say("bar.way_part", volume=show_volume(route.parted_ml)))

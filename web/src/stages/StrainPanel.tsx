@@ -22,7 +22,7 @@ export default function StrainPanel() {
   const reason = (key: string) => reasonOf(pot.reasons, key)
   return (
     <div className="grid gap-6">
-      <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-4">
+      <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-[repeat(4,auto)] sm:justify-between">
         <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('liquid')} />
         <Figure
           label="salt"

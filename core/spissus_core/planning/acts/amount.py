@@ -10,6 +10,7 @@ from ...amounts.quantities import show_volume
 from ...events import Stage, State
 from ...ledger.water import HOT_EXPANSION
 from ...messages import Message, Shown, say
+from ...pantry.guests import ALCOHOL
 from ..bench import Bench
 from ..plan import best_method
 from ..spoken import by_means
@@ -92,6 +93,29 @@ class Stretch(LetDown):
     def due(cls, bench: Bench) -> Self | None:
         """Where nothing was boiled yet."""
         return cls(volume_ml=bench.route.let_down_ml) if _lets_down(bench) and not bench.looked else None
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """Of a dish with wine, wine that was boiled down by itself serves too."""
+        *what, other = super().answers(timeline)
+        wine = _wine_of(timeline)
+        if wine is None:
+            return [*what, other]
+        poured = ev.Added(ingredient=f"{wine}_reduced", volume_ml=self.volume_ml)
+        return [*what, Answer(say("answers.reduced_wine_is_in"), poured), other]
+
+
+#: Wines that there are boiled down by themselves.
+REDUCED_WINES = ("red_wine", "white_wine")
+
+
+def _wine_of(timeline: State) -> str | None:
+    """The wine that went into the dish, where it is one of those; None where somebody must not have any."""
+    braise = timeline.start.liquid.braise if timeline.start else None
+    wanted = timeline.asked.wanted
+    if braise is None or (wanted is not None and ALCOHOL in wanted.avoid):
+        return None
+    went_in = {line.what.key for line in braise.counted}
+    return next((wine for wine in REDUCED_WINES if wine in went_in), None)
 
 
 @dataclass(frozen=True, kw_only=True)
