@@ -26,7 +26,7 @@ def test_a_rich_stock_is_boiled_to_a_jus_with_nothing_added(page: Page, site: Si
     expect(way_in_hand(page)).to_contain_text("thick enough by itself")
     # What the next way would give stands beside it.
     expect(way_in_hand(page)).to_contain_text(re.compile("Or “.*”"))
-    answer(page, "Keep this wish and take this way")
+    answer(page, "Take this way")
     answer(page, "It is on")
     take_reading(page, "Jug", "390")
     heard = []
@@ -49,7 +49,7 @@ def test_a_told_half_is_boiled_to_half(page: Page, site: Site) -> None:
     start(page, site, "Half of it", "1.4 l, no fat, 0.4 % salt", salt="0.4 %")
     wish(page, "makes", "Finished sauce", "half")
     expect(way_in_hand(page)).to_contain_text("Down to what you said")
-    answer(page, "Keep this wish and take this way")
+    answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Turn the heat on"))
     answer(page, "It is on")
     take_reading(page, "Jug", "700")
@@ -81,7 +81,7 @@ def test_four_portions_of_three_litres_are_bound_alone(page: Page, site: Site) -
     answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Take 4.* for the sauce by the jug, and keep the rest"))
     answer(page, "Taken")
-    expect(now_line(page)).to_contain_text(re.compile("Stir in 1. g .* of corn starch"))
+    expect(now_line(page)).to_contain_text(re.compile("Ladle off .* of corn starch"))
 
 
 def test_a_pot_that_is_good_is_left_as_it_is(page: Page, site: Site) -> None:
@@ -90,10 +90,10 @@ def test_a_pot_that_is_good_is_left_as_it_is(page: Page, site: Site) -> None:
     page.get_by_label("What is it?").fill("Good already")
     pick(page, "Pan", "24 cm braising pan")
     page.get_by_label("Say what you have").fill("700 ml, no fat, 0.9 % salt")
-    pick(page, "What it is", "tomato or milled vegetables")
+    pick(page, "What it is like", "tomato or milled vegetables")
     page.get_by_role("button", name="This is what I have").click()
     jus(page)
     expect(way_in_hand(page)).to_contain_text("It is good as it is: taste it, and serve it.")
-    answer(page, "Keep this wish and take this way")
+    answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Two spoonfuls|Taste it"))
     expect(now_line(page)).not_to_contain_text(re.compile("Boil|Stir in|Whisk"))
