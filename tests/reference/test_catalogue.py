@@ -16,6 +16,7 @@ from spissus_core.intake.balance import CUTS
 from spissus_core.intake.lines import read_list
 from spissus_core.pantry.ingredients import Ingredient, catalogue
 from spissus_core.phenomena.seasoning import SALT_PER_SODIUM
+from spissus_core.phenomena.strength import strength_of
 
 #: Weights that are not the row's portion, each with its reason.
 OTHER_PORTIONS = {
@@ -70,6 +71,30 @@ def test_the_catalogue_covers_the_trade() -> None:
         "spice",
     }
     assert len(NAMED) >= 150
+
+
+#: What the words for strength say of stocks and of what is made of them. Kitchen refractometers read about 1 to 3
+#: degrees Brix of cartons, 3 to 6 of home stock, 20 to 30 of demi-glace (half of that is its flour), over 40 of glaze;
+#: from memory.
+TASTES = {
+    "chicken_broth": "watery",
+    "beef_stock_own": "like stock",
+    "chicken_stock_own": "like stock",
+    "demi_glace": "rich",
+    "glaze": "meat glaze",
+}
+
+
+@pytest.mark.parametrize(("key", "word"), TASTES.items())
+def test_a_stock_is_as_strong_as_its_protein_and_sugar(key: str, word: str, usda: dict[str, dict[str, str]]) -> None:
+    item = catalogue()[key]
+    strength = item.portion(100.0).strength_percent
+    assert strength_of(strength).word == word
+    if item.usda_row:
+        row = usda[item.usda_row]
+        protein, sugar = float(row["Protein"]), float(row["Total Sugars"])
+        # Beside them other solubles, at most as much as its other carbohydrates and minerals.
+        assert protein + 0.5 * sugar <= strength <= protein + float(row["Carbohydrate"]) + 1.5
 
 
 @pytest.mark.parametrize("item", NAMED, ids=lambda item: item.key)

@@ -26,7 +26,7 @@ interface Props<S extends string> {
   fullMl?: number | undefined
   /** A lower ribbon without its stages, for where the way only begins. */
   low?: boolean
-  /** A lower ribbon with its stages; on a small screen the stages alone, for where another picture tells the same. */
+  /** A lower ribbon with its stages; on a small or low screen the stages alone, where another picture tells the same. */
   slim?: boolean
   /** Said where nothing is planned yet. */
   ahead: string
@@ -84,7 +84,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         height={HEIGHT}
         role="img"
         aria-label={`The sauce's way: ${placed.map((p) => `${p.stretch.stage}${p.stretch.planned ? ', planned' : ''}, ${p.stretch.volume}`).join('; ')}`}
-        className={`block overflow-visible ${slim ? 'max-xl:hidden' : ''}`}
+        className={`block overflow-visible ${slim ? 'max-xl:hidden [@media(max-height:860px)]:hidden' : ''}`}
       >
         <defs>
           <linearGradient id={`${id}-tone`} x1="0" x2="1" y1="0" y2="0">
