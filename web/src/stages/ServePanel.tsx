@@ -21,7 +21,7 @@ export default function ServePanel() {
   const { pot, wanted, served } = batch
   return (
     <div className="grid gap-5">
-      <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-[1.3fr_0.7fr_1.1fr_1fr_0.9fr]">
+      <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-3 xl:grid-cols-[1.3fr_0.7fr_1.1fr_1fr_0.9fr]">
         <Figure label={batch.finished ? 'yield' : 'yield, by reckoning'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
         <Figure
           label="portions"
