@@ -30,12 +30,13 @@ AT_THE_MARK = 0.03
 def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
     """What a route costs, or what to mind, beyond its figures."""
     out = []
-    stop, whole_ml = route.way.stop, route.volume_ml / route.sauce_share
+    stop = route.way.stop
     short = wanted.amount_ml - route.volume_ml
     if short > WORTH_SAYING_SHARE * wanted.amount_ml:
         out.append(say("explanation.less_than_asked", volume=show_volume(short)))
-    if route.feasible and whole_ml > JUDGEMENT.more_meals * wanted.amount_ml:
-        out.append(say("explanation.more_meals", volume=show_volume(whole_ml - wanted.amount_ml)))
+    # What is kept before the rest is bound stands on the card.
+    if route.feasible and route.volume_ml > JUDGEMENT.more_meals * wanted.amount_ml:
+        out.append(say("explanation.more_meals", volume=show_volume(route.volume_ml - wanted.amount_ml)))
     if stop != "body" and route.thickener is None:
         word = Term(route.body.step.on_the_spoon)
         if height(route.body.viscosity) < wanted.body:
