@@ -21,7 +21,7 @@ export default function ServePanel() {
   const { pot, wanted, served } = batch
   return (
     <div className="grid gap-5">
-      <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-3 xl:grid-cols-[1.3fr_0.7fr_1.1fr_1fr_0.9fr]">
+      <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(5,auto)]">
         <Figure label={batch.finished ? 'yield' : 'yield, by reckoning'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
         <Figure
           label="portions"
@@ -30,7 +30,7 @@ export default function ServePanel() {
         />
         <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
         <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reasonOf(pot.reasons, 'strength')} />
-        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
+        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)}\u00a0%`} reason={reasonOf(pot.reasons, 'salt')} />
       </div>
       <Spoons />
       {batch.finished ? (
