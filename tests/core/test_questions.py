@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from makers import event, fold, in_words, listed, log, started, told, wanted
+from makers import event, fold, in_words, listed, log, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.phenomena.alcohol import strength_percent
@@ -96,3 +96,25 @@ def test_nobody_is_told_to_salt_twice_without_a_taste() -> None:
     answer = salted.answers(told(*happened))[0].event
     assert answer is not None
     assert _asked(*happened, answer).kind == "test_salt"
+
+
+def test_at_its_mark_early_it_boils_on_for_the_time_that_is_left() -> None:
+    """A stove that is stronger than it is called is not turned on and off for ever."""
+    thin = started("2.4 l", salt={"by": "meter", "percent": 0.1}, character="thin")
+    happened = [event(1, thin), event(2, ev.Wanted(people=6, over="plate", body=1, minutes=45), minute=1.0)]
+    happened.append(event(3, ev.Chosen(route="all-taste-corn_starch_own"), minute=2.0))
+    first = next_act(fold(happened))
+    assert first.mark is not None
+    weighs = first.mark.reads.scale
+    assert weighs is not None
+    happened.append(event(4, read("scale", weighs), minute=22.0))
+    on = next_act(fold(happened))
+    assert on.kind == "heat"
+    happened.append(event(5, ev.Heated(heat="boil"), minute=23.0))
+    boils = next_act(fold(happened))
+    assert boils.kind == "boil"
+    assert boils.mark is not None
+    assert boils.mark.ml < first.mark.ml
+    # Late, it is bound.
+    late = next_act(fold(happened[:4], now=event(6, thin, minute=60.0).at))
+    assert late.kind in ("take", "thicken", "test_body")

@@ -124,7 +124,8 @@ def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
     """Why it is boiled so far, and no further: the first mark that it comes to."""
     if smells_of_wine(pot) and not smells_of_wine(pot.but(contents=route.final)):
         return say("because.ends_calm")
-    if route.way.stop == "time":
+    there_is = wanted.time_there_is
+    if there_is is not None and work_min(route) > there_is - JUDGEMENT.time_slack_min:
         return say("because.ends_in_time")
     if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
         return say("because.ends_at_salt")

@@ -18,6 +18,9 @@ from .judgement import JUDGEMENT, Judgement
 from .proposing import solve_routes
 from .solving import Route, solve_route
 
+#: Ways to these stop where the time is up, if not before.
+BY_THE_TIME = ("time", "taste")
+
 #: Of the time there is so much is kept for binding and seasoning, min. Modelling choice.
 FINISHING_MIN = 5.0
 
@@ -30,7 +33,7 @@ def plan(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     if timeline.pot is None or timeline.asked.wanted is None or timeline.asked.way is None:
         return None
     wanted, way = timeline.asked.wanted, timeline.asked.way
-    if WAYS[way].stop == "time":
+    if WAYS[way].stop in BY_THE_TIME:
         # What has boiled for a while has less of it left.
         wanted = in_the_time_left(timeline, wanted)
     return _solved(timeline.pot, wanted, way, settled(timeline), judgement)

@@ -199,10 +199,17 @@ class TasteBeforeBinding(_Tasting):
     def due(cls, bench: Bench) -> Self | None:
         """At the mark of a way that goes by the taste, or by a salt content, where the salt is not known well."""
         told = bench.timeline.asked.told_by == "at_salt_percent"
-        open_ = (told or bench.way.stop == "taste" or _may_be_salty(bench)) and not bench.settled and not bench.boils
+        asks = told or _may_be_salty(bench) or (bench.way.stop == "taste" and not _surely_mild(bench))
+        open_ = asks and not bench.settled and not bench.boils
         # What was tasted on the way was tasted out of the boil.
         tasted = len(bench.timeline.judged.salt) > (2 if told else 0)
         return cls() if open_ and not tasted and not bench.salt_known else None
+
+
+def _surely_mild(bench: Bench) -> bool:
+    """Whether its salt ended no boiling, by two standard deviations."""
+    at_most = bound_salt_percent(bench.pot, bench.route) + 2.0 * bench.salt_error
+    return at_most < bench.liking - bench.judgement.salt_kept
 
 
 def _may_be_salty(bench: Bench) -> bool:
