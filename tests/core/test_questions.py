@@ -118,3 +118,18 @@ def test_at_its_mark_early_it_boils_on_for_the_time_that_is_left() -> None:
     # Late, it is bound.
     late = next_act(fold(happened[:4], now=event(6, thin, minute=60.0).at))
     assert late.kind in ("take", "thicken", "test_body")
+
+
+def test_what_gets_too_sharp_is_not_boiled_on() -> None:
+    """Half a litre of white wine in a litre of thin liquid: neither sugar nor gelatin covers it."""
+    braise = listed("1 kg pork shoulder\n500 ml white wine\n500 ml water\n").model_dump()
+    liquid = {"salt": {"by": "list"}, "braise": braise, "measured": {"method": "jug", "value": "1 l", "hot": True}}
+    sharp = ev.Started.model_validate(_start(0.9).model_dump() | {"liquid": liquid})
+    happened = (sharp, ev.Wanted(people=2, over="plate", body=1), ev.Tested(of="salt", verdict="flat"))
+    said = in_words(_asked(*happened).said(told(*happened)))
+    assert "too sharp" in said
+    pot = told(*happened).pot
+    assert pot is not None
+    boiled = Task(pot, wanted(100)).taste_mark_ml()
+    sour = 100.0 * (pot.contents.acid + pot.contents.acetic) / (pot.contents.liquid_g * boiled / pot.contents.liquid_ml)
+    assert sour == pytest.approx(0.6, rel=0.05)

@@ -11,7 +11,7 @@ from ..phenomena.strength import strength_of
 from ..pot import LEAST_STRENGTH_PERCENT, Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
-from .solving import Route, smells_of_wine, work_min
+from .solving import Route, smells_of_wine, sourest_percent, work_min
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -122,13 +122,14 @@ def _for_its_taste(pot: Pot, wanted: Wish, route: Route) -> Message:
 
 def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
     """Why it is boiled so far, and no further: the first mark that it comes to."""
-    if smells_of_wine(pot) and not smells_of_wine(pot.but(contents=route.final)):
-        return say("because.ends_calm")
     there_is = wanted.time_there_is
     if there_is is not None and work_min(route) > there_is - JUDGEMENT.time_slack_min:
         return say("because.ends_in_time")
     if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
         return say("because.ends_at_salt")
+    acid_percent = 100.0 * (route.final.acid + route.final.acetic) / route.final.liquid_g
+    if acid_percent >= (1.0 - 2.0 * AT_THE_MARK) * sourest_percent(pot.contents, JUDGEMENT):
+        return say("because.ends_sour")
     strained = pot.strained_percent or pot.contents.strength_percent
     rich = min(JUDGEMENT.rich_percent, JUDGEMENT.most_times * strained)
     if route.final.strength_percent >= (1.0 - 2.0 * AT_THE_MARK) * rich:
@@ -137,6 +138,8 @@ def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
         return say("because.ends_thick")
     if route.aside_ml <= 0.0 and route.volume_ml / route.sauce_share <= (1.0 + AT_THE_MARK) * wanted.amount_ml:
         return say("because.ends_at_amount")
+    if smells_of_wine(pot) and not smells_of_wine(pot.but(contents=route.final)):
+        return say("because.ends_calm")
     return None
 
 

@@ -40,6 +40,9 @@ class Judgement:
     rich_percent: float = _figure(11.0, "g in 100 g", "common practice")
     #: So much of the salt that is liked is kept for what comes later.
     salt_kept: float = _figure(0.05, "points of salt", "common practice")
+    #: So sour a sauce may get by boiling, and so sour where sugar, fat and gelatin cover it.
+    sour_percent: float = _figure(0.6, "g in 100 g", "common practice")
+    sour_covered_percent: float = _figure(1.2, "g in 100 g", "from memory")
     #: Nor is a thin liquid boiled down to more than so many times what it was.
     most_times: float = _figure(2.5, "times the strength", "from memory")
     #: So much too thin a jus may be that begins without starch; thinner it is bound a little.

@@ -369,7 +369,8 @@ class Task:
         return boiled_by(self.pot.contents, steam_kj(self.pot, there_is - binding_min(school))).water
 
     def taste_mark_ml(self, brings_g: float = 0.0) -> float:
-        """Liquid at which a pot tastes of enough, mL: the first of the salt that is liked, its strength, and its body.
+        """Liquid at which a pot tastes of enough, mL: the first of the salt that is liked, its strength, the most
+        sourness, and its body.
 
         Salt and strength are those of the bound sauce, to which the thickener brings ``brings_g`` g. Boiling takes
         water alone, so that the mark is the same at every moment of the boil.
@@ -378,7 +379,8 @@ class Task:
         liked = max(self.wanted.salt_percent - weighs.salt_kept, LEAST_SALT_PERCENT)
         strained = self.pot.strained_percent or now.strength_percent
         rich = min(weighs.rich_percent, weighs.most_times * strained)
-        sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT))
+        sour = (now.acid + now.acetic) / sourest_percent(now, weighs)
+        sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT), sour)
         first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
         return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), self.no_raw_wine_ml)
 
@@ -617,6 +619,14 @@ def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL
     if heat_kj <= 0.0 or strength is None:
         return Estimate.exact(0.0)
     return Estimate.log_normal(strength.kj_min, strength.spread).divided_into(heat_kj + warming_kj(pot))
+
+
+def sourest_percent(contents: Contents, judgement: Judgement) -> float:
+    """How sour a sauce of these contents may get, acid in 100 g as tartaric: more where sugar, bound fat and gelatin
+    cover it. Boiled down, all of them get stronger alike. From memory."""
+    c = contents
+    covers = c.sugar / 3.0 + c.fat_emulsified / 4.0 + c.gelatin / 10.0
+    return judgement.sour_covered_percent if covers >= c.acid + c.acetic else judgement.sour_percent
 
 
 def smells_of_wine(pot: Pot) -> bool:
