@@ -115,6 +115,9 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
         expect(log).not_to_have_text(entries)
     expect(page.get_by_role("region", name="Serve")).to_be_visible()
     _press(page, bar.get_by_role("button", name="Finish", exact=True))
+    # What was kept before it was bound is asked about.
+    expect(bar).to_contain_text("still set aside")
+    _press(page, bar.get_by_role("button", name="Thrown away"))
     expect(bar).to_contain_text("Finished with")
 
 

@@ -255,7 +255,7 @@ def test_a_wish_that_comes_later_finds_what_is_in_already() -> None:
 def test_what_a_sauce_may_be_stretched_with_is_compared_but_for_what_is_avoided() -> None:
     salty = pot(braise(900.0, salt=12.0))
     lines = {in_words(reason.what): in_words(reason.how) for reason in stretched(salty, wanted(900), 200.0)}
-    wine = "With red wine, boiled down to half"
+    wine = "With red wine reduction"
     assert set(lines) == {"With stock, unsalted", "With water", wine, "With cream, 36 % fat"}
     # Boiled down by itself it brings its sourness, and hardly any alcohol.
     assert "alcohol" not in lines[wine]

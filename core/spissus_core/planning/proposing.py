@@ -86,6 +86,10 @@ class _Weighing:
         # What was told is done, even where another way is better: that stands second, with its reason.
         told = self._usual([route for route in feasible if route.way.stop == "told"])
         tastes = self._for_its_taste(feasible)
+        if tastes is not None and tastes.way.stop == "taste" and not tastes.way.part:
+            # Boiled down to the amount it is called so, beside the same with another binder.
+            amounts = [route for route in feasible if route.way.stop == "volume" and not route.way.part]
+            tastes = next((route for route in amounts if self._same(route, tastes)), tastes)
         able = [route for route in (told, tastes) if route is not None]
         able = able[:1] if len(able) > 1 and self._same(*able) else able
         for route in feasible:

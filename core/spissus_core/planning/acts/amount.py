@@ -86,6 +86,7 @@ class Stretch(LetDown):
 
     rank: ClassVar[Rank] = Rank.STRETCH
     phrase: ClassVar[str] = "bar.stretch"
+    wants_stock: ClassVar[bool] = True
 
     why: str | None = "stretch"
 
@@ -194,6 +195,7 @@ class TooLittle(LetDown):
 
     rank: ClassVar[Rank] = Rank.AMOUNT
     phrase: ClassVar[str] = "bar.too_little"
+    wants_stock: ClassVar[bool] = True
 
     why: str | None = "too_little"
 

@@ -12,9 +12,9 @@ from ... import events as ev
 from ...amounts.quantities import show_percent, show_volume
 from ...estimation.forecast import Outlook
 from ...events import Stage, State
-from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
 from ...messages import Message, say
+from ...pantry.ingredients import ingredient
 from ...pantry.schools import School
 from ..bench import Bench
 
@@ -77,9 +77,6 @@ class Mark:
     reads: Reads
     reads_by: Method
 
-
-#: More water than this share of the pot takes its taste away. Modelling choice.
-WATER_SHOWS = 0.1
 
 #: What an act sounds like when it is late: ``hurry`` where every minute loses something, ``ready`` where it may wait.
 Sound = Literal["hurry", "ready"]
@@ -171,6 +168,8 @@ class LetDown(Act):
     stage: ClassVar[Stage] = "reduce"
     next_words: ClassVar[Message | None] = say("bar.next_let_down")
     phrase: ClassVar[str]
+    #: Whether so much goes in that stock is asked for first, which tastes of something.
+    wants_stock: ClassVar[bool] = False
 
     volume_ml: float
 
@@ -182,13 +181,13 @@ class LetDown(Act):
     def said(self, timeline: State) -> Message:
         """How much of it, and the salt then."""
         assert timeline.pot is not None
-        after = timeline.pot.contents + Contents(water=self.volume_ml / SPECIFIC_VOLUME_ML_G["water"])
+        poured = ingredient("unsalted_stock" if self.wants_stock else "water")
+        after = timeline.pot.contents + poured.portion(self.volume_ml * poured.density_g_ml)
         return say(self.phrase, volume=show_volume(self.volume_ml), salt=show_percent(after.salt_percent))
 
     def answers(self, timeline: State) -> list[Answer]:
-        """Stock went in, which tastes, or water; or something else did. What shows is asked for as stock first."""
+        """Stock went in, which tastes, or water; or something else did."""
         stock = Answer(say("answers.stock_is_in"), ev.Added(ingredient="unsalted_stock", volume_ml=self.volume_ml))
         water = Answer(say("answers.water_is_in"), ev.Added(ingredient="water", volume_ml=self.volume_ml))
-        there_ml = self.volume_ml if timeline.pot is None else timeline.pot.contents.liquid_ml
-        shows = self.volume_ml > WATER_SHOWS * there_ml
-        return [*((stock, water) if shows else (water, stock)), Answer(say("answers.something_else"), asks="add")]
+        first = (stock, water) if self.wants_stock else (water, stock)
+        return [*first, Answer(say("answers.something_else"), asks="add")]

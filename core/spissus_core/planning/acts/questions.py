@@ -47,7 +47,7 @@ class _Question(Act):
 
 
 def _matters(bench: Bench, signs: Iterable[str]) -> bool:
-    """Whether another way comes first, or another binder, by one answer than by another."""
+    """Whether by one answer a part comes first, or a thickener, or boiling, and by another none."""
     at, firsts = bench.timeline.stands_at, set()
     if at is None:
         return False
@@ -57,7 +57,7 @@ def _matters(bench: Bench, signs: Iterable[str]) -> bool:
         except SpissusError:
             return False
         first = best_way(seen, bench.judgement)
-        firsts.add(first and (first.kind, first.thickener is not None, first.steam_g > 0.0))
+        firsts.add(first and (first.way.part, first.thickener is not None, first.steam_g > 0.0))
     return len(firsts) > 1
 
 
