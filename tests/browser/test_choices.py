@@ -67,7 +67,7 @@ def test_a_salty_stock_is_stretched_with_wine_that_was_boiled_down(page: Page, s
     expect(now_line(page)).to_contain_text(re.compile("Stir in .* of unsalted stock or water first"))
     # Stock is asked for first; wine that was boiled down by itself does it too, and tastes of more.
     expect(now_line(page).get_by_role("button", name="Stock is in")).to_be_visible()
-    add(page, "wine boiled down", "red wine reduction", "120 ml")
+    add(page, "wine reduction", "red wine reduction", "120 ml")
     expect(now_line(page)).to_contain_text(re.compile("Ladle off .* Stir in .* of corn starch, and whisk it back in"))
 
 
