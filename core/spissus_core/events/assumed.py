@@ -33,7 +33,7 @@ def as_planned(before: State, after: State, event: Happened, stop_of: StopOf | N
     after, reckoned = _reckoned(after)
     # What is turned on again at its mark boils to another.
     mark = after.stove.boiling.stop_ml
-    anew = isinstance(happened, Heated) and mark is not None and there(after, mark)
+    anew = isinstance(happened, Heated) and happened.heat == "boil" and mark is not None and there(after, mark)
     if reckoned or anew or not (happened.away or happened.leaves_plan):
         after = after.but(stove=after.stove.but(boiling=NO_BOILING if stop_of is None else stop_of(after)))
     stove = after.stove
