@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from makers import event, fold, in_words, listed, log, read, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.board import Board
+from spissus_core.events.judging import smells_of_wine
 from spissus_core.phenomena.alcohol import strength_percent
 from spissus_core.planning.acts import Act, next_act
-from spissus_core.planning.solving import Task, smells_of_wine
+from spissus_core.planning.solving import Task
+from spissus_core.planning.spoken import way_line
 
 JUS = ev.Wanted(people=4, over="plate", body=1)
 
@@ -60,7 +64,9 @@ def test_a_cold_plate_is_asked_where_gelatin_decides_whether_it_is_bound() -> No
     assert runny.pot is not None
     assert sets.pot.contents.gelatin > runny.pot.contents.gelatin
     assert sets.pot.contents.liquid_ml == pytest.approx(runny.pot.contents.liquid_ml)
-    # It is asked once.
+    # It is asked once, and said twice it tells no more.
+    twice = told(_start(0.9), JUS, calm, ev.Seen(sign="sets_cold"), ev.Seen(sign="sets_cold"))
+    assert twice.pot == sets.pot
     assert next_act(sets).kind == next_act(runny).kind == "choose"
 
 
@@ -70,6 +76,11 @@ def test_far_too_much_is_kept_before_it_is_bound() -> None:
     act = _asked(*happened)
     assert act.kind == "take"
     assert "another meal" in in_words(act.said(told(*happened)))
+    planned = Board(log(*happened)).route
+    before = told(*happened).pot
+    assert planned is not None
+    assert before is not None
+    assert re.match(r"Keep .* mL\. Bind the rest with", in_words(way_line(before, wanted(300), planned)))
     taken = act.answers(told(*happened))[0].event
     assert taken is not None
     after = told(*happened, taken)
@@ -78,8 +89,6 @@ def test_far_too_much_is_kept_before_it_is_bound() -> None:
     bound = next_act(after)
     assert bound.kind == "thicken"
     # Both together are what there was, and what is bound comes to what was wanted.
-    before = told(*happened).pot
-    assert before is not None
     own = after.pot.contents.own_g + after.pot.kept.own_g
     assert own == pytest.approx(before.contents.own_g, abs=1e-9)
     route = Board(log(*happened, taken)).route

@@ -7,12 +7,12 @@ from datetime import timedelta
 from typing import get_args
 
 from ..pantry.guests import ALCOHOL
-from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
+from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.cooling import judge
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .additions import DELICATE, GoesIn, Salted
 from .base import Happened
-from .judging import CALM_PERCENT_VOL, Tested
+from .judging import Tested, smells_of_wine
 from .looking import Metered, Read
 from .state import Concern, Slip, Splits, State, WentIn
 from .warmth import Probed
@@ -110,7 +110,7 @@ def _splitting(state: State) -> set[Splits]:
     window, pot = state.stove.window, state.pot
     if pot is None or window is None or not window.heating or window.setting.heat != "boil":
         return set()
-    raw = strength_percent(pot.contents.ethanol, pot.contents.liquid_ml) > CALM_PERCENT_VOL
+    raw = smells_of_wine(pot)
     return {row.doubt for key in state.went_in.delicate if (row := DELICATE[key]).always or raw}
 
 

@@ -222,7 +222,7 @@ def signs_asked(state: State) -> tuple[str, ...]:
         return ()
     told = {
         "": False,
-        "alcohol_gone": pot.contents.ethanol > _calm_g(pot),
+        "alcohol_gone": smells_of_wine(pot),
         "water_gone": pot.contents.liquid_ml <= MOST_FRIED_ML and pot.contents.fat_free > 0.0,
         "body": True,
         # Asked before a way is chosen, and nowhere else.
@@ -231,6 +231,11 @@ def signs_asked(state: State) -> tuple[str, ...]:
         "raw_wine": False,
     }
     return tuple(key for key, sign in SIGNS.items() if told[sign.says])
+
+
+def smells_of_wine(pot: Pot) -> bool:
+    """Whether raw wine is smelled in it."""
+    return pot.contents.ethanol > _calm_g(pot)
 
 
 def _calm_g(pot: Pot) -> float:
@@ -267,7 +272,7 @@ class Seen(Kind):
             case "body":
                 assert sign.step is not None
                 return _looked_at(state, None, Spoonful(pot.contents, sign.step, "enough"))
-            case "sets" | "runny":
+            case "sets" | "runny" if not any(SIGNS[key].says in ("sets", "runny") for key in heard if key in SIGNS):
                 return state.but(pot=_set_cold(pot, sets=sign.says == "sets"))
             case "raw_wine":
                 return state.but(pot=pot.but(contents=_of_raw_wine(pot)))

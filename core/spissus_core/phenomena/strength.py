@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from scipy.special import ndtr
+from scipy.special import log_ndtr
 
 from ..amounts.tables import table
 
@@ -48,5 +48,7 @@ def gelatin_seen_percent(percent: float, *, sets: bool) -> float:
     """
     apart = math.hypot(KIND_SPREAD, SETS_ERROR)
     over = (math.log(percent / SETS_PERCENT) if sets else -math.log(percent / SETS_PERCENT)) / apart
-    moved = KIND_SPREAD**2 / apart * math.exp(-0.5 * over**2) / math.sqrt(2.0 * math.pi) / float(ndtr(over))
+    # The density over the chance, by their logarithms: both are nothing where hardly any gelatin was thought of.
+    ratio = math.exp(-0.5 * over**2 - float(log_ndtr(over))) / math.sqrt(2.0 * math.pi)
+    moved = KIND_SPREAD**2 / apart * ratio
     return percent * math.exp(moved if sets else -moved)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..amounts.quantities import show_length, show_minutes, show_number, show_percent, show_volume
 from ..estimation.spoon import height
+from ..events.judging import smells_of_wine
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, sentences
@@ -11,7 +12,7 @@ from ..phenomena.strength import strength_of
 from ..pot import LEAST_STRENGTH_PERCENT, Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
-from .solving import Route, smells_of_wine, sourest_percent, work_min
+from .solving import Route, sourest_percent, work_min
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.

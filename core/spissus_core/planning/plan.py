@@ -55,8 +55,14 @@ def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     pot, wanted = timeline.pot, timeline.asked.wanted
     if pot is None or wanted is None:
         return None
+    return _best(pot, in_the_time_left(timeline, wanted), judgement)
+
+
+# What is asked before a way is proposed, and the proposal, go by the same few pots.
+@lru_cache(maxsize=256)
+def _best(pot: Pot, wanted: Wish, judgement: Judgement) -> Route | None:
     try:
-        best = solve_routes(pot, in_the_time_left(timeline, wanted), judgement=judgement)[0]
+        best = solve_routes(pot, wanted, judgement=judgement)[0]
     except SpissusError:
         return None
     return best if best.feasible else None

@@ -7,13 +7,14 @@ from dataclasses import dataclass
 
 from ..errors import TargetError
 from ..estimation.spoon import height
+from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.ways import WAYS
 from ..phenomena.seasoning import USUAL_SALT_PERCENT
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import ROUNDING, THINNEST_STEP, Route, Task, smells_of_wine, work_min
+from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
 
 
 def suggested(pot: Pot) -> Wish:
@@ -145,15 +146,11 @@ class _Weighing:
     def _stretched(self, able: Sequence[Route]) -> list[Route]:
         """What is too salty, let down to its salt: all of it, and a part where that would be another meal, which takes
         unsalted stock for nothing, or would not go into the pan."""
-        whole = [
-            r for r in able if (r.way.stop == "stretch" or self._lets_all_down(r)) and r.let_down_ml <= self.pot.room_ml
-        ]
+        lets_down = [r for r in able if r.way.stop in ("stretch", "volume") and 0.0 < r.let_down_ml <= self.pot.room_ml]
+        whole = [route for route in lets_down if route.aside_ml <= 0.0]
         part = [route for route in able if route.way.stop == "volume" and route.aside_ml > 0.0]
         much = self.judgement.more_meals * self.wanted.amount_ml
         return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= much) else part
-
-    def _lets_all_down(self, route: Route) -> bool:
-        return route.way.stop == "volume" and route.aside_ml <= 0.0 and route.let_down_ml > 0.0
 
     def _usual(self, ways: Sequence[Route]) -> Route | None:
         """The way with the usual binder: for a few helpings what is quick, for a large table what holds; for a jus, and

@@ -22,7 +22,7 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..estimation.window import boiled_by, kj_of, ml_of, power_of, steam_kj, vapour_kj, warming_kj
 from ..events import fat_left_ml
-from ..events.judging import CALM_PERCENT_VOL
+from ..events.judging import CALM_PERCENT_VOL, smells_of_wine
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
@@ -388,13 +388,13 @@ class Task:
     def no_raw_wine_ml(self) -> float:
         """Liquid at which no raw wine is smelled any more, mL; what there is, where there is none."""
         now = self.pot.contents
+        if not smells_of_wine(self.pot):
+            return now.liquid_ml
 
         def over(share: float) -> float:
             boiled = boiled_to_water(now, share * now.water)
             return strength_percent(boiled.ethanol, boiled.liquid_ml) - CALM_PERCENT_VOL
 
-        if over(1.0) <= 0.0:
-            return now.liquid_ml
         share = float(brentq(over, LEAST_WATER_SHARE, 1.0, xtol=1e-3))
         return boiled_to_water(now, share * now.water).liquid_ml
 
@@ -627,11 +627,6 @@ def sourest_percent(contents: Contents, judgement: Judgement) -> float:
     c = contents
     covers = c.sugar / 3.0 + c.fat_emulsified / 4.0 + c.gelatin / 10.0
     return judgement.sour_covered_percent if covers >= c.acid + c.acetic else judgement.sour_percent
-
-
-def smells_of_wine(pot: Pot) -> bool:
-    """Whether raw wine is smelled in it."""
-    return strength_percent(pot.contents.ethanol, pot.contents.liquid_ml) > CALM_PERCENT_VOL
 
 
 def binding_min(school: School | None) -> float:

@@ -25,6 +25,7 @@ class Take(Act):
     stage: ClassVar[Stage] = "strain"
     rank: ClassVar[Rank] = Rank.PART
     next_words: ClassVar[Message | None] = say("bar.next_take")
+    phrase: ClassVar[str | None] = None
 
     volume_ml: float
 
@@ -40,7 +41,7 @@ class Take(Act):
         if pot is not None and pot.hot:
             volume = say("bar.hot", volume=show_volume(self.volume_ml * HOT_EXPANSION))
         floats = pot is not None and pot.contents.fat_free > 0.0
-        return say("bar.take_from_under" if floats else "bar.take", volume=volume)
+        return say(self.phrase or ("bar.take_from_under" if floats else "bar.take"), volume=volume)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is taken, as its jug shows it and from under the fat; or another amount."""
@@ -57,6 +58,7 @@ class TakeBeforeBinding(Take):
     """Far more would be bound than is wanted: the rest keeps better as it is."""
 
     rank: ClassVar[Rank] = Rank.PART_BEFORE_BINDING
+    phrase: ClassVar[str | None] = "bar.take_before_binding"
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -70,14 +72,6 @@ class TakeBeforeBinding(Take):
         if not binds or bench.route.parted_ml <= 0.0:
             return None
         return cls(volume_ml=bench.route.sauce_share * bench.pot.contents.liquid_ml, beneath=act)
-
-    def said(self, timeline: State) -> Message:
-        """How much, as it stands."""
-        expansion = 1.0 if timeline.pot is None else timeline.pot.expansion
-        volume: Shown | Message = show_volume(self.volume_ml * expansion)
-        if expansion > 1.0:
-            volume = say("bar.hot", volume=volume)
-        return say("bar.take_before_binding", volume=volume)
 
 
 @dataclass(frozen=True, kw_only=True)
