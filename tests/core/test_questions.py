@@ -50,6 +50,10 @@ def test_who_smells_raw_wine_boils_it_out_first() -> None:
     task = Task(pot, wanted(450))
     calm = Board(log(*with_it, ev.Chosen(route="all-taste-corn_starch_own"))).route
     assert calm is not None
+    # It is done as it was said: what is only a little to boil away is boiled away all the same.
+    assert _asked(*with_it, ev.Chosen(route="all-taste-corn_starch_own")).kind == "boil"
+    salty = (_start(1.5), wanted(450), ev.Seen(sign="raw_wine"))
+    assert "Its wine stays raw" in in_words(_asked(*salty).said(told(*salty)))
     assert calm.boil_to_ml == pytest.approx(task.no_raw_wine_ml, rel=1e-3)
     assert strength_percent(calm.final.ethanol, calm.volume_ml) <= 0.5
 

@@ -25,7 +25,7 @@ from .base import KINDS, STAGES, ActsOnPot, Form, Kind, Kitchen, Stage, form_of
 from .corrections import Dated, Meant, Struck
 from .ending import Finished
 from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
-from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked
+from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wine
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
@@ -93,6 +93,7 @@ __all__ = [
     "recorded",
     "schema",
     "signs_asked",
+    "smells_of_wine",
     "upcast",
     "usual_ice_g",
 ]

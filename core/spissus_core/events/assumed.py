@@ -10,6 +10,7 @@ from ..phenomena.heating import FULL_BOIL, HeatSetting
 from ..pot import Pot
 from .additions import Thickened
 from .base import Happened
+from .judging import smells_of_wine
 from .looking import Metered, Read
 from .state import NO_BOILING, Boiling, State
 from .warmth import Heated
@@ -125,7 +126,8 @@ def there(state: State, stop_ml: float) -> bool:
         return True
     window = state.stove.window
     if window is None or not window.heating:
-        return left <= NOT_WORTH_BOILING * stop_ml
+        # Raw wine is worth it, however little has to go.
+        return left <= NOT_WORTH_BOILING * stop_ml and not smells_of_wine(state.pot)
     if left > MOST_LEFT * stop_ml:
         return False
     a_while = ml_of(LEAST_BOIL_MIN * (window.factor or 1.0) * window.track.power[0])

@@ -62,7 +62,12 @@ def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
 
 
 def because(pot: Pot, wanted: Wish, route: Route) -> Message:
-    """Why a good cook would take this way, in a sentence; of what was told, what it passes."""
+    """Why a good cook would take this way, in a sentence; of what was told, what it passes; and that raw wine stays."""
+    raw = smells_of_wine(pot) and smells_of_wine(pot.but(contents=route.final))
+    return sentences(_because(pot, wanted, route), say("because.wine_stays") if raw else None)
+
+
+def _because(pot: Pot, wanted: Wish, route: Route) -> Message:
     if route.way.stop == "told":
         return _as_told(wanted, route)
     salty = pot.contents.salt_percent > wanted.salt_percent * (1.0 + SALTIER_SHARE)

@@ -112,6 +112,9 @@ class Bench:
         elif self.route.thickener is None and mark < self.pot.contents.liquid_ml:
             # It binds by itself on the way: further it would only be let down again.
             mark = max(mark, solve(self.pot, self.wanted, "body", None).boil_to_ml)
+        if ev.smells_of_wine(self.pot):
+            # Raw wine has to go, whatever body and salt say.
+            mark = min(mark, self.route.boil_to_ml)
         return min(mark, self.pot.contents.liquid_ml)
 
     @property
