@@ -133,16 +133,32 @@ def test_at_its_mark_early_it_boils_on_for_the_time_that_is_left() -> None:
     assert late.kind in ("take", "thicken", "test_body")
 
 
-def test_what_gets_too_sharp_is_not_boiled_on() -> None:
-    """Half a litre of white wine in a litre of thin liquid: neither sugar nor gelatin covers it."""
-    braise = listed("1 kg pork shoulder\n500 ml white wine\n500 ml water\n").model_dump()
+@pytest.mark.parametrize(
+    ("poured", "word", "mass", "most_percent"),
+    [("500 ml white wine", "sharp", "acid", 0.6), ("1 can of stout", "bitter", "bitter", 0.002)],
+)
+def test_what_gets_too_sharp_or_too_bitter_is_not_boiled_on(
+    poured: str, word: str, mass: str, most_percent: float
+) -> None:
+    """Half a litre of white wine, or a can of stout, in a thin liquid: neither sugar nor gelatin covers it."""
+    braise = listed(f"1 kg pork shoulder\n{poured}\n500 ml water\n").model_dump()
     liquid = {"salt": {"by": "list"}, "braise": braise, "measured": {"method": "jug", "value": "1 l", "hot": True}}
-    sharp = ev.Started.model_validate(_start(0.9).model_dump() | {"liquid": liquid})
-    happened = (sharp, ev.Wanted(people=2, over="plate", body=1), ev.Tested(of="salt", verdict="flat"))
-    said = in_words(_asked(*happened).said(told(*happened)))
-    assert "too sharp" in said
+    begun = ev.Started.model_validate(_start(0.9).model_dump() | {"liquid": liquid})
+    happened = (begun, ev.Wanted(people=2, over="plate", body=1), ev.Tested(of="salt", verdict="flat"))
+    assert f"too {word}" in in_words(_asked(*happened).said(told(*happened)))
     pot = told(*happened).pot
     assert pot is not None
-    boiled = Task(pot, wanted(100)).taste_mark_ml()
-    sour = 100.0 * (pot.contents.acid + pot.contents.acetic) / (pot.contents.liquid_g * boiled / pot.contents.liquid_ml)
-    assert sour == pytest.approx(0.6, rel=0.05)
+    boiled_g = pot.contents.liquid_g * Task(pot, wanted(100)).taste_mark_ml() / pot.contents.liquid_ml
+    assert 100.0 * getattr(pot.contents, mass) / boiled_g == pytest.approx(most_percent, rel=0.05)
+
+
+@pytest.mark.parametrize(("poured", "word"), [("1 l water\n150 ml lemon juice", "sharp"), ("1 l stout", "bitter")])
+def test_what_is_sharp_or_bitter_already_is_not_boiled_and_says_so(poured: str, word: str) -> None:
+    braise = listed(f"1 kg pork shoulder\n{poured}\n").model_dump()
+    liquid = {"salt": {"by": "list"}, "braise": braise, "measured": {"method": "jug", "value": "1 l", "hot": True}}
+    begun = ev.Started.model_validate(_start(0.9).model_dump() | {"liquid": liquid})
+    happened = (begun, ev.Wanted(people=8, over="plate", body=2), ev.Tested(of="salt", verdict="flat"))
+    act = _asked(*happened)
+    assert f"It is {word} already" in in_words(act.said(told(*happened)))
+    assert act.route is not None
+    assert act.route.steam_g == 0.0

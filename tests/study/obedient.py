@@ -106,8 +106,12 @@ AS_TOLD, AS_TOLD_MIN = 0.1, 1.5
 #: A nose smells raw wine from so much alcohol on, % vol, and a spoonful sets on a cold plate from so much gelatin, %.
 RAW_PERCENT_VOL, SETS_PERCENT = 0.7, 1.5
 
-#: So many cooks have a salt meter at the start, and it is off by such a share.
-METERS, METER = 0.2, 0.05
+#: So many cooks have a salt meter at the start, and it is off by such a share; so many of all have nothing else, and
+#: judge the amount by eye, which is off by such a share.
+METERS, METER, METER_ALONE, EYE = 0.2, 0.05, 0.06, 0.15
+
+#: So many want a glaze on the meat: so much for each, mL, at such a body.
+GLAZES, GLAZE_ML, GLAZE_BODY = 0.07, 25.0, 4
 
 #: What a pot is made of.
 _MASSES = ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat")
@@ -253,6 +257,13 @@ class Evening:
         self.has_meter = bool(self.kitchen.random() < METERS)
         self.body = int(rng.choice([1, 2, 3, 3, 4]))
         helping = {1: 40.0, 2: 60.0, 3: 80.0, 4: 100.0}[self.body]
+        # Drawn apart again: what is left of the evenings is what it was.
+        rarely = np.random.default_rng([self.seed, 2])
+        self.glaze = bool(rarely.random() < GLAZES)
+        if self.glaze:
+            self.body, helping = GLAZE_BODY, GLAZE_ML
+        if rarely.random() < METER_ALONE:
+            self.method, self.has_meter = "eye", True
         people = round(math.exp(rng.uniform(math.log(2.0), math.log(30.0))))
         while people > 2 and people * helping > 1.3 * ml:
             people -= 1
@@ -317,8 +328,9 @@ class Evening:
     def measured(self, method: str) -> dict[str, Any]:
         rng, pot, s = self.rng, self.pot, self.senses
         volume = (pot.ml + 1.1 * pot.fat) * 1.038
-        if method == "jug":
-            value = volume * (1.0 + rng.normal(0.0, s.jug))
+        if method in ("jug", "eye"):
+            error = s.jug if method == "jug" else EYE if s.jug else 0.0
+            value = volume * (1.0 + rng.normal(0.0, error))
         elif method == "scale":
             value = pot.liquid_g + pot.fat + (self.pan.empty_g or 0.0) + rng.normal(0.0, s.scale_g)
         else:
@@ -326,9 +338,19 @@ class Evening:
         return {"method": method, "value": float(max(value, 2.0)), "hot": True}
 
     def read(self, method: str) -> None:
+        if method == "eye":
+            # Where it boils the meter tells how far better than any eye.
+            if not self.record({"kind": "metered", "percent": self.metered()}):
+                self.record({"kind": "metered", "percent": self.metered(), "because": "boiled"})
+            return
         said = {"kind": "read", "measured": self.measured(method)}
         if not self.record(said) and isinstance(self.refused, ev.GainError):
             self.record(said | {"gain": "misread"})
+
+    def metered(self) -> float:
+        """What a meter shows, % by weight."""
+        error = METER if self.senses.tongue else 0.0
+        return round(self.pot.salt_percent * (1.0 + float(self.kitchen.normal(0.0, error))), 2)
 
     def spoon(self) -> str:
         self.spoons += 1
@@ -361,8 +383,7 @@ class Evening:
         if self.senses.tongue == 0.0:
             liquid["salt"] = {"by": "meter", "percent": self.pot.salt_percent}
         elif self.has_meter:
-            shown = self.pot.salt_percent * (1.0 + self.kitchen.normal(0.0, METER))
-            liquid["salt"] = {"by": "meter", "percent": round(shown, 2)}
+            liquid["salt"] = {"by": "meter", "percent": self.metered()}
         self.record(ev.Started(pan=self.pan, burner=self.burner, liquid=StrainedLiquid.model_validate(liquid)))
 
     def run(self) -> Evening:
@@ -464,8 +485,8 @@ class Evening:
         self.boiled_min += minutes + 1.0
         self.boiled_to = copy.copy(self.pot)
         self.wait(minutes)
-        method = act.measure if act.measure in ("jug", "scale", "dip") else self.method
-        self.read(str(method))
+        finer = act.measure in ("jug", "scale", "dip") and self.method != "eye"
+        self.read(str(act.measure if finer else self.method))
 
     def do_let_down(self, act: Act, board: Board) -> None:
         self.pot.water += act.volume_ml * self.twice * (1.0 + self.rng.normal(0.0, 0.02))
@@ -501,7 +522,11 @@ class Evening:
         self.record(told | ({} if other is None else {"again": other}))
 
     def do_measure(self, act: Act, board: Board) -> None:
-        self.read(str(act.measure))
+        if self.method != "eye":
+            self.read(str(act.measure))
+        else:
+            said = {"kind": "read", "measured": self.measured("eye")}
+            self.record(said) or self.record(said | {"gain": "misread"})
 
     def do_salt(self, act: Act, board: Board) -> None:
         self.pot.salt += act.salt_g * self.twice * (1.0 + self.rng.normal(0.0, 0.03))
@@ -539,7 +564,7 @@ class Evening:
             "way": self.way,
             "liquid": self.character,
             "measured by": self.method,
-            "body": str(self.body),
+            "body": "glaze" if self.glaze else str(self.body),
             "told": self.tells[0] if self.tells else "nothing",
             "amount": "under 200 mL" if self.amount < 200.0 else "to 800 mL" if self.amount < 800.0 else "more",
         }

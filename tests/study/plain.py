@@ -13,7 +13,7 @@ import math
 
 from scipy.optimize import brentq
 
-from tests.study.obedient import MOST_STRENGTH, STRENGTHS, Evening
+from tests.study.obedient import EYE, MOST_STRENGTH, STRENGTHS, Evening
 
 #: Where it is looked at and tasted: shares of the way to its mark.
 STAGES = (0.75, 0.9, 1.0)
@@ -51,6 +51,8 @@ class Plain(Evening):
         """Salt as it tastes, %, the mean of so many."""
         self.tastes += times
         self._did(1.0)
+        if self.method == "eye":
+            return self.metered()
         return self.pot.salt_percent + float(self.rng.normal(0.0, error / math.sqrt(times)))
 
     def _spoons(self, times: int = 3) -> float:
@@ -61,7 +63,8 @@ class Plain(Evening):
         return self.pot.step - (self.body + 0.5) + float(self.rng.normal(0.0, error))
 
     def _volume_ml(self) -> float:
-        return self.pot.ml * (1.0 + float(self.rng.normal(0.0, self.senses.jug)))
+        error = EYE if self.method == "eye" and self.senses.jug else self.senses.jug
+        return self.pot.ml * (1.0 + float(self.rng.normal(0.0, error)))
 
     def _boil_down(self) -> None:
         pot, raw = self.pot, self.senses.raw_tongue

@@ -299,6 +299,7 @@ def balance(
         gelatin=total.gelatin + solids.gelatin,
         other=total.other + given * greens.other + JUICE_OTHER * juice,
         fat_emulsified=total.fat_emulsified,
+        bitter=total.bitter,
         starch=total.starch,
     ).scaled(passes)
     contents = contents.with_masses(fat_free=total.fat_free + solids.fat, pulp=at.of("pulp", sieve.pulp) * total.pulp)

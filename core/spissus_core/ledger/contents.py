@@ -43,7 +43,8 @@ class Contents:
 
     ``acid`` is titratable acid as tartaric, ``acetic`` the same for what boils off; ``fat_free`` floats,
     ``fat_emulsified`` does not; ``pulp`` is insoluble fibre; ``gum`` xanthan and its like; ``other`` the
-    remaining solubles. ``starch`` is by plant (:data:`.body.STARCHES`): a thickener's as the cook weighs it,
+    remaining solubles. ``bitter`` is the bitter acids of hops, a trace that is tasted and neither weighed nor measured.
+    ``starch`` is by plant (:data:`.body.STARCHES`): a thickener's as the cook weighs it,
     moisture and protein among it; what foods hold of their own, bare.
     """
 
@@ -59,6 +60,7 @@ class Contents:
     pulp: float = 0.0
     other: float = 0.0
     gum: float = 0.0
+    bitter: float = 0.0
     starch: Mapping[str, float] = field(default_factory=lambda: _NO_STARCH)
 
     def __post_init__(self) -> None:
@@ -75,6 +77,7 @@ class Contents:
             self.pulp,
             self.other,
             self.gum,
+            self.bitter,
         )
         if not least >= 0.0:
             raise ValueError(f"a mass cannot be negative: {self}")
@@ -107,6 +110,7 @@ class Contents:
                 "pulp": self.pulp + times * more.pulp,
                 "other": self.other + times * more.other,
                 "gum": self.gum + times * more.gum,
+                "bitter": self.bitter + times * more.bitter,
                 "starch": _together(self.starch, more.starch, times) if more.starch else self.starch,
             }
         )

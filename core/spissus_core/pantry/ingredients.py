@@ -63,7 +63,8 @@ class Ingredient(BaseModel):
     """One row of ``data/ingredients.csv``, or an ingredient of a kitchen's own.
 
     Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
-    ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
+    ``abv`` in % vol; ``sodium_mg`` per 100 g; ``bitter_mg`` the bitter acids of hops per 100 g, a tenth of
+    the units that a brewer states (mg/L; from memory). One ``household`` measure weighs ``household_g`` g; what
     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
     What is ``whole`` is a thickener itself: it is counted whole, by weight, as starch of its ``plant``; of the rest
     ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.balance.CUTS`),
@@ -96,6 +97,7 @@ class Ingredient(BaseModel):
     plant: Annotated[str, Field(max_length=30)] = "meal"
     whole: bool = False
     other: PerHundredG = 0.0
+    bitter_mg: Annotated[float, Field(ge=0, le=100)] = 0.0
     allergens: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=14)] = ()
     usda_row: Annotated[str, Field(max_length=200)] = ""
     source: Remark = "the kitchen's own"
@@ -173,6 +175,7 @@ class Ingredient(BaseModel):
             "gelatin": self.gelatin,
             "pulp": self.pulp,
             "other": self.other,
+            "bitter": self.bitter_mg / 1000.0,
             "fat_free" if self.group in ("fat", "stock") else "fat_emulsified": self.fat,
         }
         starch = {self.plant: self.starch} if self.starch else {}

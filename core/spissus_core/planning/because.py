@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ..amounts.quantities import show_length, show_minutes, show_number, show_percent, show_volume
 from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
-from ..ledger.contents import SPECIFIC_VOLUME_ML_G
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, sentences
 from ..phenomena.strength import strength_of
 from ..pot import LEAST_STRENGTH_PERCENT, Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
-from .solving import Route, sourest_percent, work_min
+from .solving import Route, bitterest_percent, sourest_percent, work_min
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -64,7 +66,21 @@ def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
 def because(pot: Pot, wanted: Wish, route: Route) -> Message:
     """Why a good cook would take this way, in a sentence; of what was told, what it passes; and that raw wine stays."""
     raw = smells_of_wine(pot) and smells_of_wine(pot.but(contents=route.final))
-    return sentences(_because(pot, wanted, route), say("because.wine_stays") if raw else None)
+    return sentences(_because(pot, wanted, route), say("because.wine_stays") if raw else _not_boiled(pot, route))
+
+
+def _not_boiled(pot: Pot, route: Route) -> Message | None:
+    """That nothing is boiled away because it is sharp, or bitter, already."""
+    taste = _ends_in_taste(pot.contents, pot.contents) if route.steam_g <= 0.0 else None
+    return say(f"because.{taste}_already") if taste else None
+
+
+def _ends_in_taste(pot: Contents, boiled: Contents) -> Literal["sharp", "bitter"] | None:
+    """What the boiled contents of a pot taste of as much as anybody likes."""
+    near = (1.0 - 2.0 * AT_THE_MARK) / 100.0
+    if boiled.acid + boiled.acetic >= near * boiled.liquid_g * sourest_percent(pot, JUDGEMENT):
+        return "sharp"
+    return "bitter" if boiled.bitter >= near * boiled.liquid_g * bitterest_percent(pot, JUDGEMENT) else None
 
 
 def _because(pot: Pot, wanted: Wish, route: Route) -> Message:
@@ -133,9 +149,9 @@ def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
         return say("because.ends_in_time")
     if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
         return say("because.ends_at_salt")
-    acid_percent = 100.0 * (route.final.acid + route.final.acetic) / route.final.liquid_g
-    if acid_percent >= (1.0 - 2.0 * AT_THE_MARK) * sourest_percent(pot.contents, JUDGEMENT):
-        return say("because.ends_sour")
+    taste = _ends_in_taste(pot.contents, route.final)
+    if taste:
+        return say(f"because.ends_{taste}")
     strained = pot.strained_percent or pot.contents.strength_percent
     rich = min(JUDGEMENT.rich_percent, JUDGEMENT.most_times * strained)
     if route.final.strength_percent >= (1.0 - 2.0 * AT_THE_MARK) * rich:

@@ -43,6 +43,9 @@ class Judgement:
     #: So sour a sauce may get by boiling, and so sour where sugar, fat and gelatin cover it.
     sour_percent: float = _figure(0.6, "g in 100 g", "common practice")
     sour_covered_percent: float = _figure(1.2, "g in 100 g", "from memory")
+    #: And so bitter of hops: what a bitter beer has, or a stout where they are covered.
+    bitter_percent: float = _figure(0.002, "g in 100 g", "modelling choice")
+    bitter_covered_percent: float = _figure(0.0035, "g in 100 g", "modelling choice")
     #: Nor is a thin liquid boiled down to more than so many times what it was.
     most_times: float = _figure(2.5, "times the strength", "from memory")
     #: So much too thin a jus may be that begins without starch; thinner it is bound a little.

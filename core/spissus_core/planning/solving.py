@@ -370,7 +370,7 @@ class Task:
 
     def taste_mark_ml(self, brings_g: float = 0.0) -> float:
         """Liquid at which a pot tastes of enough, mL: the first of the salt that is liked, its strength, the most
-        sourness, and its body.
+        sourness or bitterness, and its body.
 
         Salt and strength are those of the bound sauce, to which the thickener brings ``brings_g`` g. Boiling takes
         water alone, so that the mark is the same at every moment of the boil.
@@ -380,7 +380,8 @@ class Task:
         strained = self.pot.strained_percent or now.strength_percent
         rich = min(weighs.rich_percent, weighs.most_times * strained)
         sour = (now.acid + now.acetic) / sourest_percent(now, weighs)
-        sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT), sour)
+        bitter = now.bitter / bitterest_percent(now, weighs)
+        sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT), sour, bitter)
         first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
         return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), self.no_raw_wine_ml)
 
@@ -622,11 +623,25 @@ def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL
 
 
 def sourest_percent(contents: Contents, judgement: Judgement) -> float:
-    """How sour a sauce of these contents may get, acid in 100 g as tartaric: more where sugar, bound fat and gelatin
-    cover it. Boiled down, all of them get stronger alike. From memory."""
-    c = contents
-    covers = c.sugar / 3.0 + c.fat_emulsified / 4.0 + c.gelatin / 10.0
-    return judgement.sour_covered_percent if covers >= c.acid + c.acetic else judgement.sour_percent
+    """How sour a sauce of these contents may get, acid in 100 g as tartaric: more where it is covered."""
+    acid = contents.acid + contents.acetic
+    return judgement.sour_covered_percent if _covers(contents) >= acid else judgement.sour_percent
+
+
+def bitterest_percent(contents: Contents, judgement: Judgement) -> float:
+    """How bitter a sauce of these contents may get, bitter acids of hops in 100 g: more where it is covered."""
+    covered = _covers(contents) >= BITTER_AS_ACID * contents.bitter
+    return judgement.bitter_covered_percent if covered else judgement.bitter_percent
+
+
+#: So much acid wants as much to cover it as a gram of the bitter acids of hops: half a per cent of the one and twenty
+#: parts in a million of the other are each about as much as anybody likes bare. Modelling choice.
+BITTER_AS_ACID = 250.0
+
+
+def _covers(c: Contents) -> float:
+    """Acid that its sugar, bound fat and gelatin cover, g. Boiled down, all of them get stronger alike. From memory."""
+    return c.sugar / 3.0 + c.fat_emulsified / 4.0 + c.gelatin / 10.0
 
 
 def binding_min(school: School | None) -> float:

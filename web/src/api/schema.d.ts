@@ -1414,7 +1414,8 @@ export interface components {
          * @description One row of ``data/ingredients.csv``, or an ingredient of a kitchen's own.
          *
          *     Composition in g per 100 g, the rest being water; acids as tartaric, ``acetic`` the volatile part;
-         *     ``abv`` in % vol; ``sodium_mg`` per 100 g. One ``household`` measure weighs ``household_g`` g; what
+         *     ``abv`` in % vol; ``sodium_mg`` per 100 g; ``bitter_mg`` the bitter acids of hops per 100 g, a tenth of
+         *     the units that a brewer states (mg/L; from memory). One ``household`` measure weighs ``household_g`` g; what
          *     has none is weighed or counted. ``pieces`` gives the weight of one clove, tin or whole thing, g.
          *     What is ``whole`` is a thickener itself: it is counted whole, by weight, as starch of its ``plant``; of the rest
          *     ``starch`` is what it holds. ``cut`` says what meat gives to the liquid (:data:`.balance.CUTS`),
@@ -1519,6 +1520,11 @@ export interface components {
              * @default 0
              */
             other: number | string;
+            /**
+             * Bitter Mg
+             * @default 0
+             */
+            bitter_mg: number;
             /**
              * Allergens
              * @default []
