@@ -44,7 +44,8 @@ class RouteOut(Shape):
 
     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
-    ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give.
+    ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give;
+    ``times`` how strong its sauce is, in multiples of what was strained.
     ``leave`` is how far it boils down and for how long; null where nothing boils away.
     """
 
@@ -91,6 +92,7 @@ class RouteOut(Shape):
     portions: int | None
     body: BodyOut
     tastes: SaidOut
+    times: float
     notes: list[SaidOut]
 
 
@@ -255,6 +257,7 @@ def route_out(
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         tastes=SaidOut.of(tastes(pot, route.final)),
+        times=pot.times(route.final),
         notes=SaidOut.of_all(notes(pot, wanted, route)),
     )
 

@@ -70,11 +70,11 @@ def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     in_the_list(page, "Oyster mushrooms").press("Enter")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.keyboard.press("p")
-    all_of_it, take = flag(page, "bind it all"), now_line(page).get_by_role("button", name="Take this way")
+    all_of_it, take = flag(page, "thicken all of it"), now_line(page).get_by_role("button", name="Take this way")
     expect(all_of_it).to_be_visible()
     _reach(page, all_of_it)
     page.keyboard.press("Enter")
-    expect(way_in_hand(page)).to_contain_text("Bind it as it is")
+    expect(way_in_hand(page)).to_contain_text("Thicken it as it is")
     _reach(page, take)
     page.keyboard.press("Enter")
     expect(page).not_to_have_url(re.compile("/plan$"))
@@ -101,7 +101,7 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
     for _ in range(24):
         expect(bar.get_by_role("button").first).to_be_enabled()
         said, entries = bar.locator("[data-said]").inner_text(), log.inner_text()
-        if "It is a sauce" in said:
+        if "Done: " in said:
             break
         stop = re.search(r"Stop at ([\d\u00a0]+)\u00a0mm", said)
         right = bar.get_by_role("button", name=re.compile("^(Both right|Right)$"))
@@ -116,7 +116,7 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
     expect(page.get_by_role("region", name="Serve")).to_be_visible()
     _press(page, bar.get_by_role("button", name="Finish", exact=True))
     # What was kept before it was bound is asked about.
-    expect(bar).to_contain_text("still set aside")
+    expect(bar).to_contain_text("is set aside")
     _press(page, bar.get_by_role("button", name="Thrown away"))
     expect(bar).to_contain_text("Finished with")
 

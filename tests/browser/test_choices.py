@@ -32,7 +32,7 @@ def test_a_rich_stock_is_boiled_to_a_jus_with_nothing_added(page: Page, site: Si
     heard = []
     for _ in range(8):
         heard.append(said(page).inner_text())
-        if "It is a sauce" in heard[-1]:
+        if "Done: " in heard[-1]:
             break
         spoons = now_line(page).get_by_role("button", name="Both right", exact=True)
         right = now_line(page).get_by_role("button", name="Right", exact=True)
@@ -40,7 +40,7 @@ def test_a_rich_stock_is_boiled_to_a_jus_with_nothing_added(page: Page, site: Si
         expect(spoons.or_(right).or_(stirred).first).to_be_visible()
         named = [label for label, one in (("Both right", spoons), ("Right", right)) if one.is_visible()]
         answer_and_wait(page, named[0] if named else "Stirred in")
-    assert "It is a sauce" in heard[-1], heard
+    assert "Done: " in heard[-1], heard
     assert not any(re.search("starch|flour|Whisk", line) for line in heard), heard
 
 
@@ -59,8 +59,8 @@ def test_a_told_half_is_boiled_to_half(page: Page, site: Site) -> None:
 def test_a_salty_stock_is_stretched_with_wine_that_was_boiled_down(page: Page, site: Site) -> None:
     enter_demo(page, site)
     start(page, site, "Salted stock", "1.6 l, no fat, 1.2 % salt", salt="1.2 %")
-    now_line(page).get_by_role("button", name="That is it").click()
-    expect(now_line(page)).to_contain_text(re.compile("Take .* of it, stir in .* and bind it with"))
+    now_line(page).get_by_role("button", name="Make that much").click()
+    expect(now_line(page)).to_contain_text(re.compile("Take .*, stir in .* and thicken it with"))
     answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Take .* for the sauce by the jug"))
     answer(page, "Taken")
@@ -74,9 +74,9 @@ def test_a_salty_stock_is_stretched_with_wine_that_was_boiled_down(page: Page, s
 def test_four_portions_of_three_litres_are_bound_alone(page: Page, site: Site) -> None:
     enter_demo(page, site)
     start(page, site, "Three litres", "3 l, no fat, 0.9 % salt", salt="0.9 %")
-    now_line(page).get_by_role("button", name="That is it").click()
+    now_line(page).get_by_role("button", name="Make that much").click()
     answer(page, "No raw wine")
-    expect(now_line(page)).to_contain_text(re.compile("Take 4.* of it and bind it with"))
+    expect(now_line(page)).to_contain_text(re.compile("Take 4.* and thicken it with"))
     answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Take 4.* for the sauce by the jug, and keep the rest"))
     answer(page, "Taken")

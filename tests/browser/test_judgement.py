@@ -109,7 +109,7 @@ def test_a_late_look_hears_where_it_has_probably_gone(page: Page, site: Site) ->
     mark = re.compile(r"The mark was ([^.]+)")
     assert mark.search(said(page).inner_text())[1] == mark.search(before)[1]  # type: ignore[index]
     take_reading(page, "Jug", "700")
-    expect(now_line(page)).to_contain_text(re.compile("Past the mark: stir in|Whisk in"))
+    expect(now_line(page)).to_contain_text(re.compile("Past the mark. Stir in|Whisk in"))
 
 
 def test_a_failed_cooling_stays_until_it_is_answered(page: Page, site: Site) -> None:
@@ -202,7 +202,7 @@ def test_the_wrong_order_leaves_ribbon_and_bar_true(page: Page, site: Site) -> N
     stage(page, "Skim").get_by_role("button", name="The fat is off").click()
     stages = page.get_by_role("navigation", name="Stages")
     expect(stages.get_by_role("button", name="Skim")).to_be_visible()
-    expect(now_line(page)).to_contain_text("Is that it?")
+    expect(now_line(page)).to_contain_text("Make ")
     stage(page, "Serve").get_by_role("button", name="Finish").click()
     expect(now_line(page)).to_contain_text("Finished with")
     page.keyboard.press("l")
@@ -220,7 +220,7 @@ def test_what_somebody_must_not_eat_is_left_out_or_told(page: Page, site: Site) 
     page.get_by_role("button", name="Done").click()
     wish(page, "ready in", "Ready in", "40 min")
     page.get_by_role("button", name=re.compile("this pot does not allow")).click()
-    expect(page.get_by_role("listitem", name="Bind it as it is, with roux")).to_contain_text("It brings gluten")
+    expect(page.get_by_role("listitem", name="Thicken it as it is, with roux")).to_contain_text("It brings gluten")
     # What is changed on the page is not kept by agreeing to something else.
     answer(page, "Keep this wish")
     expect(now_line(page)).to_contain_text("corn starch")
@@ -361,7 +361,7 @@ def test_a_key_that_is_held_acts_once_and_what_was_recorded_can_be_taken_back_ab
     enter_demo(page, site)
     start(page, site, "Held down")
     before = len(of_batch(page, page.url)["log"])
-    button = now_line(page).get_by_role("button", name="That is it")
+    button = now_line(page).get_by_role("button", name="Make that much")
     expect(button).to_be_enabled()
     button.focus()
     for _ in range(30):
@@ -371,4 +371,4 @@ def test_a_key_that_is_held_acts_once_and_what_was_recorded_can_be_taken_back_ab
     expect(back).to_be_enabled()
     assert len(of_batch(page, page.url)["log"]) == before + 1
     back.click()
-    expect(now_line(page).get_by_role("button", name="That is it")).to_be_enabled()
+    expect(now_line(page).get_by_role("button", name="Make that much")).to_be_enabled()

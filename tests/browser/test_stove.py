@@ -68,9 +68,9 @@ def planned(page: Page, site: Site, name: str, burner: str | None = None, volume
     # The flags stand still once the ways of this wish are there.
     expect(word(page, "makes")).to_contain_text("900\u00a0mL")
     flag(page, "your amount").click()
-    expect(way_in_hand(page)).to_contain_text("Your volume")
-    page.get_by_role("radiogroup", name="Bound with").get_by_role("radio", name="flour").click()
-    expect(way_in_hand(page)).to_contain_text(re.compile("Your volume, with roux.*900\u00a0mL", re.DOTALL))
+    expect(way_in_hand(page)).to_contain_text("Your amount")
+    page.get_by_role("radiogroup", name="Thickened with").get_by_role("radio", name="flour").click()
+    expect(way_in_hand(page)).to_contain_text(re.compile("Your amount, with roux.*900\u00a0mL", re.DOTALL))
     now_line(page).get_by_role("button", name="Take this way").click()
     expect(now_line(page)).to_contain_text("Look in")
     return page.url

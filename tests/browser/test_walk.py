@@ -111,9 +111,9 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(word(page, "makes")).to_contain_text("900\u00a0mL")
     # What this pot does not allow is folded away, with the reason, and stands where it would be too salty.
     page.get_by_role("button", name=re.compile("this pot does not allow")).click()
-    expect(page.get_by_role("listitem", name="Boil down, nothing added")).to_contain_text("your ceiling is 1.30 %")
+    expect(page.get_by_role("listitem", name="Boil down, nothing added")).to_contain_text("your limit is 1.30 %")
     flag(page, "boil only").click()
-    expect(now_line(page)).to_contain_text("your ceiling is 1.30 %")
+    expect(now_line(page)).to_contain_text("your limit is 1.30 %")
     expect(now_line(page).get_by_role("button", name="Take this way")).to_have_count(0)
     # A wish outlives a look at another stage, and a reload.
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
@@ -121,15 +121,15 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     page.reload()
     expect(word(page, "makes")).to_contain_text("900\u00a0mL")
     flag(page, "your amount").click()
-    page.get_by_role("radiogroup", name="Bound with").get_by_role("radio", name="flour").click()
-    expect(way_in_hand(page)).to_contain_text("Your volume, with roux")
+    page.get_by_role("radiogroup", name="Thickened with").get_by_role("radio", name="flour").click()
+    expect(way_in_hand(page)).to_contain_text("Your amount, with roux")
     way_in_hand(page).get_by_role("button", name=re.compile("Why")).click()
     expect(way_in_hand(page)).to_contain_text("g salt ÷")
-    expect(now_line(page)).to_contain_text(re.compile("Boil it down to .* and bind it with .* of flour"))
+    expect(now_line(page)).to_contain_text(re.compile("Boil it down to .* and thicken it with .* of flour"))
     now_line(page).get_by_role("button", name="Take this way").click()
 
     # Fat off, then down to the mark.
-    expect(now_line(page)).to_contain_text("Skim first: about 75\u00a0mL")
+    expect(now_line(page)).to_contain_text("Skim off about 75\u00a0mL")
     page.get_by_role("radio", name="separator jug").click()
     page.get_by_role("button", name="The fat is off").click()
     expect(now_line(page)).to_contain_text("Stop at")
@@ -155,7 +155,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     # One spoon is not the whole truth, nor is one taste: it is asked until it is likely right, or the ledger agrees.
     for _ in range(12):
         line, entries = said(page).inner_text(), log.inner_text()
-        if "It is a sauce" in line:
+        if "Done: " in line:
             break
         if "measure it" in line:
             take_reading(page, "Scale", "3060")
@@ -166,7 +166,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
         expect(log).not_to_have_text(entries)
 
     # A note, an undo, and the end.
-    expect(now_line(page)).to_contain_text("It is a sauce")
+    expect(now_line(page)).to_contain_text("Done: ")
     page.keyboard.press("n")
     sheet = page.get_by_role("dialog", name="Note")
     sheet.get_by_label("What you want to remember").fill("Less salt in the braise next time")

@@ -91,7 +91,7 @@ def test_a_wish_beyond_the_one_before_it_is_refused_and_within_it_stands() -> No
     boiled = (started("1.6 l"), wanted(1400), ev.Read.model_validate({"measured": {"method": "jug", "value": 900}}))
     told(*boiled, wanted(1300)).asked.wanted.check(told(*boiled, wanted(1300)))  # type: ignore[union-attr]
     late = told(*boiled, wanted(1900))
-    with refused(ValueError, "cannot come of it"):
+    with refused(ValueError, "cannot be made from it"):
         late.asked.wanted.check(late)  # type: ignore[union-attr]
 
 

@@ -171,7 +171,7 @@ def test_folding_never_fails_and_salt_is_only_added(steps: list[ev.Kind]) -> Non
         ({"kind": "wanted", "body": 3}, "Say how much sauce"),
         ({"kind": "wanted", "volume_ml": 0}, "more than nothing"),
         ({"kind": "wanted", "volume_ml": 500, "portions": 4, "portion_ml": 60}, "not both"),
-        ({"kind": "wanted", "volume_ml": 500, "salt_percent": 1.2, "ceiling_percent": 1}, "ceiling cannot be below"),
+        ({"kind": "wanted", "volume_ml": 500, "salt_percent": 1.2, "ceiling_percent": 1}, "limit cannot be below"),
         ({"kind": "wanted", "volume_ml": 500, "salt_percent": 0, "ceiling_percent": 0}, "No sauce is that bland"),
         ({"kind": "wanted", "volume_ml": "9 furlongs"}, "not a unit"),
         ({"kind": "salted", "salt_g": -1}, "must lie between 0"),

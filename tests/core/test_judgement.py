@@ -639,8 +639,8 @@ def test_past_the_mark_it_says_what_it_was_and_what_is_missing() -> None:
     assert act.mark == on_time.mark
     line = in_words(act.overdue(late))
     assert act.mark is not None
-    assert f"The mark was {act.mark.reads.dip:.0f} mm" in line
-    missing = re.search(r"gone (\d+) mL past the mark", line)
+    assert f"past the mark, {act.mark.reads.dip:.0f} mm" in line
+    missing = re.search(r"probably (\d+) mL past the mark", line)
     assert missing is not None
     assert float(missing[1]) == pytest.approx(act.mark.ml - act.thought_ml, abs=5.0)
 

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import ast
+import json
 import re
 from collections.abc import Iterator
 from datetime import UTC, datetime
+from itertools import chain
 from pathlib import Path
 
 import pytest
+from golden.told import EVENINGS, KEPT
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import backwards
 from spissus_core.amounts.quantities import UnitSystem, show_volume
 from spissus_core.messages import Argument, Message, Term, Until, clauses, say, sentences, several
+from spissus_core.pantry.ways import WAYS
 from words import Amount, Moment, Name, Remaining, parts, plain
 from words.catalogue import HERE, english, speaking
 
@@ -73,11 +77,44 @@ def test_every_phrase_is_said_in_both_systems() -> None:
 
 def test_a_sentence_speaks_both_systems() -> None:
     said = say("bar.take", volume=show_volume(750))
-    assert plain(said, "metric") == "Take 750\u00a0mL for the sauce by the jug, and keep the rest."
-    assert plain(said, "us") == "Take 3⅛\u00a0cups for the sauce by the jug, and keep the rest."
-    assert plain(said) == "Take 750\u00a0mL (3⅛\u00a0cups) for the sauce by the jug, and keep the rest."
+    assert plain(said, "metric") == "Take 750\u00a0mL for the sauce by the jug. Keep the rest."
+    assert plain(said, "us") == "Take 3⅛\u00a0cups for the sauce by the jug. Keep the rest."
+    assert plain(said) == "Take 750\u00a0mL (3⅛\u00a0cups) for the sauce by the jug. Keep the rest."
     amount = Amount("750\u00a0mL", "3⅛\u00a0cups")
-    assert parts(said) == ("Take ", amount, " for the sauce by the jug, and keep the rest.")
+    assert parts(said) == ("Take ", amount, " for the sauce by the jug. Keep the rest.")
+
+
+#: So many words stand before the first full stop of the bar, and so many figures in it; what stands in brackets is the
+#: same once more.
+MOST_WORDS, MOST_FIGURES = 12, 3
+_BRACKETS, _FIGURE = re.compile(r" \([^)]*\)"), re.compile(r"\d[\d.:]*(?: \d{3})*[½¼¾⅓⅔⅛⅜⅝⅞]?|[½¼¾⅓⅔⅛⅜⅝⅞]")
+
+
+def test_the_bar_is_read_at_a_metre() -> None:
+    """Every line of twelve evenings, as it was kept (tests/golden/told.json)."""
+    evenings = {case: lines for case, lines in json.loads(KEPT.read_text("utf-8")).items() if "evening" in case}
+    assert len(evenings) == len(EVENINGS)
+    for line in chain.from_iterable(evenings.values()):
+        bare = _BRACKETS.sub("", line)
+        first = re.split(r"[.?:](?: |$)", _FIGURE.sub("some", bare))[0]
+        assert len(first.split()) <= MOST_WORDS, line
+        assert len(_FIGURE.findall(bare)) <= MOST_FIGURES, line
+
+
+#: What no cook says: stiff, or ours alone.
+NEVER_SAID = re.compile(
+    r"\bI make\b|reckoning|put by\b|binned|\bbarred\b|tide-mark|\bis that it\b|\b[Ll]et (it )?down\b|\bceiling\b|"
+    r"\bbind\b|\bbound\b|\bbinds\b|\bthen[.?]",
+    re.IGNORECASE,
+)
+
+
+def test_the_words_are_a_cooks() -> None:
+    for key, phrase in english().phrases.items():
+        said = "".join(piece.words for piece in (*phrase.pieces, *(phrase.of_one or ())))
+        assert not NEVER_SAID.search(said), f"{key}: {said}"
+    for way in WAYS.values():
+        assert not NEVER_SAID.search(f"{way.label} {way.bare} {way.flag}"), way.key
 
 
 def test_times_are_parts() -> None:

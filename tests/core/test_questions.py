@@ -84,7 +84,7 @@ def test_far_too_much_is_kept_before_it_is_bound() -> None:
     before = told(*happened).pot
     assert planned is not None
     assert before is not None
-    assert re.match(r"Keep .* mL\. Bind the rest with", in_words(way_line(before, wanted(300), planned)))
+    assert re.match(r"Keep .* mL\. Thicken the rest with", in_words(way_line(before, wanted(300), planned)))
     taken = act.answers(told(*happened))[0].event
     assert taken is not None
     after = told(*happened, taken)

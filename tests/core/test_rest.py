@@ -73,7 +73,7 @@ def test_it_is_asked_about_once_the_sauce_is_finished_and_only_once() -> None:
     done = (START, TAKEN, ev.Finished())
     asked = next_act(told(*done))
     assert (asked.kind, KINDS["rest"]) == ("rest", type(asked))
-    assert in_words(asked.said(told(*done))).startswith("865 mL is still set aside.")
+    assert in_words(asked.said(told(*done))).startswith("865 mL is set aside.")
     for rest in ("hot", "cooling", "gone"):
         assert next_act(told(*done, ev.RestIs(rest=rest))).kind == "done"  # type: ignore[arg-type]
     gone = potted(*done, ev.RestIs(rest="gone"))

@@ -49,7 +49,7 @@ def test_the_worked_example_of_the_trade() -> None:
     assert reduction.salt_before.best == pytest.approx(1.7, abs=0.06)
     assert not reduction.feasible
     assert reduction.reason is not None
-    assert "your ceiling is 1.30 %" in in_words(reduction.reason)
+    assert "your limit is 1.30 %" in in_words(reduction.reason)
     # Stop near 60 %, with somewhat under 30 g of flour.
     assert roux.share_left == pytest.approx(0.6, abs=0.01)
     assert 22 < roux.dry_g < 32
@@ -113,7 +113,7 @@ def test_a_pot_too_salty_already_is_stretched_or_taken_in_part() -> None:
         able & {"all-salt-white_roux"}
     )
     bound = next(route for route in routes if route.kind == "all-here-white_roux")
-    assert "above your ceiling" in in_words(bound.reason)
+    assert "above your limit" in in_words(bound.reason)
     assert routes[0].salt_after.best == pytest.approx(0.9, abs=0.01)
 
 

@@ -105,7 +105,7 @@ def test_whether_the_fat_is_enough_for_the_roux() -> None:
     said = [fat_for_roux(kept, floating, 30.0, roux) for kept, floating in ((40, 0), (10, 60), (5, 10))]
     assert [in_words(s).split(";")[0].split(".")[0] for s in said if s] == [
         "The roux needs 33 g of fat",
-        "Keep 23 g of it for the roux",
+        "Keep 23 g for the roux",
         "The roux needs 33 g of fat",
     ]
     assert said[2] is not None

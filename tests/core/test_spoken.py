@@ -54,25 +54,25 @@ def said(timeline: Timeline) -> tuple[str, str]:
     ("steps", "metric", "us"),
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
-        ((START,), "For four people, with something to soak it up: 450 mL.", "Is that it?"),
+        ((START,), "Make 450 mL, for four people, with something to soak it up?", "Make"),
         ((START, wanted(900)), "Boil down for its taste, with roux. Boiled for", "times as strong."),
-        (PLAN, "about 75 mL of fat is floating", "about ⅓ cup of fat is floating"),
+        (PLAN, "about 75 mL of fat first", "about ⅓ cup of fat first"),
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
-        (AT_MARK[:-1], "How does the fat on it look?", "Let it stand two minutes."),
+        (AT_MARK[:-1], "How does the fat look?", "Let it stand two minutes."),
         (AT_MARK, "of flour with", "More follows by the spoon."),
         (STARCHED, "Ladle off 35 mL, and let it cool to lukewarm. Stir in 9.7 g", "Ladle off"),
         (BOUND, "Simmer 5 to 10 min with the lid on.", "Then look at two spoonfuls."),
-        ((*BOUND, THICK), "Two more before it is watered:", "coats, a finger line stays?"),
-        ((*BOUND, THIN, THIN), "more flour with", "and test again."),
-        ((*BOUND, THICK, THICK, THICK), "Too thick: let it down with", "of unsalted stock"),
-        ((*AT_MARK, LOTS, FINE), "Right twice, and a little thick by my", "Coats, a finger line stays?"),
-        (RIGHT, "Taste it twice, on what it is eaten with. About 0.9", "About 0.9"),
-        ((*RIGHT, SALTY, SALTY), "Too salty: stir in", "Too salty: stir in"),
+        ((*BOUND, THICK), "Before you thin it, look at two more spoonfuls:", "coats, a finger line stays?"),
+        ((*BOUND, THIN, THIN), "more flour with", "and look again."),
+        ((*BOUND, THICK, THICK, THICK), "Too thick. Stir in", "of unsalted stock"),
+        ((*AT_MARK, LOTS, FINE), "Seems right, a little thick by the sums.", "coats, a finger line stays?"),
+        (RIGHT, "Taste it twice, with what it is eaten with. About 0.9", "About 0.9"),
+        ((*RIGHT, SALTY, SALTY), "Too salty. Stir in", "Too salty. Stir in"),
         ((*RIGHT, FLAT, FLAT), "more salt, and taste again.", "tsp ("),
-        ((*RIGHT, FLAT), "I make it 0.86", "Taste twice more, with water between."),
-        ((*RIGHT, TASTY, TASTY), "keep it hot above 57 °C.", "keep it hot above 135 °F."),
+        ((*RIGHT, FLAT), "It should be 0.86", "Rinse your mouth. Taste it twice more."),
+        ((*RIGHT, TASTY, TASTY), "keep above 57 °C.", "keep above 135 °F."),
         ((*RIGHT, ev.Finished(yield_ml=880)), "Finished with 880 mL.", "Finished with 3¾ cups."),
-        ((*SKIMMED, read("scale", "2100 g")), "Past the mark: stir in", "of water or unsalted stock;"),
+        ((*SKIMMED, read("scale", "2100 g")), "Past the mark. Stir in", "of water or unsalted stock:"),
     ],
 )
 def test_the_now_line(steps: tuple[ev.Kind, ...], metric: str, us: str) -> None:
@@ -90,7 +90,7 @@ def test_the_line_once_the_look_is_due() -> None:
     [
         (started("53 mm", "dip"), "53 mm by dip in: 24 cm pan"),
         (wanted(900), "Wanted: 900 mL, coats the spoon, 0.9 % salt, at most 1.3 %"),
-        (ev.Chosen(route="all-salt-white_roux"), "Chosen: boil down to your salt, with roux"),
+        (ev.Chosen(route="all-salt-white_roux"), "Chosen: boil until salted right, with roux"),
         (ev.Skimmed(way="chill"), "Skimmed: chill and lift"),
         (ev.Skimmed(fat_ml=60), "Skimmed 60 mL of fat"),
         (ev.Skimmed(fat_ml=0), "Left the fat on"),
@@ -125,12 +125,12 @@ def test_amounts_for_the_hand() -> None:
 @pytest.mark.parametrize(
     ("kind", "volume_ml", "line"),
     [
-        ("all-volume-white_roux", 900, r"Boil it down to \d\d mm \(855 mL\) and bind it with \d\d g of flour\."),
-        ("all-here-white_roux", 1400, r"Bind it with \d\d g of flour\."),
+        ("all-volume-white_roux", 900, r"Boil it down to \d\d mm \(855 mL\) and thicken it with \d\d g of flour\."),
+        ("all-here-white_roux", 1400, r"Thicken it with \d\d g of flour\."),
         (
             "part-volume-corn_starch_own",
             400,
-            r"Take \d+ mL of it, boil it down to .* and bind it with [\d.]+ g of corn starch\.",
+            r"Take \d+ mL, boil it down to .* and thicken it with [\d.]+ g of corn starch\.",
         ),
     ],
 )
@@ -155,17 +155,17 @@ def test_a_mark_is_told_in_what_is_measured_with() -> None:
 @pytest.mark.parametrize(
     ("wish", "amount_ml", "how"),
     [
-        ({}, 890.0, "as you wanted it: 890 mL"),
-        ({}, 800.0, "100 mL short: 800 mL"),
-        ({"body": 4}, 890.0, "A little thinner than you wanted: 890 mL"),
-        ({"body": 5}, 890.0, "Much thinner than you wanted: 890 mL"),
-        ({"body": 2}, 890.0, "A little thicker than you wanted: 890 mL"),
-        ({"body": 1}, 890.0, "Much thicker than you wanted: 890 mL"),
-        ({"salt_percent": 0.5}, 890.0, "Saltier than you like"),
-        ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "Milder than you like"),
-        ({}, 1300.0, "as you wanted it: 1 300 mL"),
-        ({}, 1400.0, "More than you wanted: 1 400 mL"),
-        ({"body": 2}, 820.0, "A little thicker than you wanted and 80 mL short: 820 mL"),
+        ({}, 890.0, "890 mL, as you wanted it"),
+        ({}, 800.0, "800 mL, 100 mL short"),
+        ({"body": 4}, 890.0, "890 mL, a little thinner than you wanted"),
+        ({"body": 5}, 890.0, "890 mL, much thinner than you wanted"),
+        ({"body": 2}, 890.0, "890 mL, a little thicker than you wanted"),
+        ({"body": 1}, 890.0, "890 mL, much thicker than you wanted"),
+        ({"salt_percent": 0.5}, 890.0, "saltier than you like"),
+        ({"salt_percent": 1.2, "ceiling_percent": 1.4}, 890.0, "milder than you like"),
+        ({}, 1300.0, "1 300 mL, as you wanted it"),
+        ({}, 1400.0, "1 400 mL, more than you wanted"),
+        ({"body": 2}, 820.0, "820 mL, a little thicker than you wanted and 80 mL short"),
     ],
 )
 def test_the_end_says_how_it_stands_against_the_wish(wish: dict[str, float], amount_ml: float, how: str) -> None:
@@ -177,7 +177,7 @@ def test_the_end_says_how_it_stands_against_the_wish(wish: dict[str, float], amo
     )
     timeline = told(*bound, ev.Wanted.model_validate({"volume_ml": 900, "salt_percent": 1.05} | wish))
     assert how in in_words(Finish(volume_ml=amount_ml).said(timeline))
-    assert "It is a sauce: " in in_words(Finish(volume_ml=amount_ml).said(told(*bound)))
+    assert "Done: " in in_words(Finish(volume_ml=amount_ml).said(told(*bound)))
 
 
 def test_the_end_says_what_fat_is_left_on_it() -> None:

@@ -373,8 +373,8 @@ def test_what_was_told_names_the_ceiling_that_it_passes_and_a_better_way_stands_
     first, second = solve_routes(one, wish)[:2]
     assert first.feasible
     assert "ends at 1.67 %" in in_words(because(one, wish, first))
-    assert "your ceiling of 1.30 %" in in_words(because(one, wish, first))
-    assert in_words(way_line(one, wish, first)).startswith("1.67 % salt then, past your ceiling.")
+    assert "your limit of 1.30 %" in in_words(because(one, wish, first))
+    assert in_words(way_line(one, wish, first)).startswith("It ends at 1.67 % salt, over your limit.")
     assert second.salt_before.best < 1.3
 
 

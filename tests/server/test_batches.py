@@ -188,7 +188,7 @@ def test_a_target_above_the_pot(cook: Caller) -> None:
     for path, body in ((f"/batches/{url}/routes", {"kind": "wanted", "volume_ml": "3 l"}),):
         answer = cook.send(path, body)
         assert answer.status_code == 422
-        assert "cannot come of it" in field_errors(answer)["volume_ml"]
+        assert "cannot be made from it" in field_errors(answer)["volume_ml"]
     assert cook.record(url, {"kind": "wanted", "volume_ml": "3 l"}).status_code == 422
 
 
@@ -209,7 +209,7 @@ def test_a_way_that_leads_nowhere_is_refused_with_its_reason(cook: Caller) -> No
     cook.record(url, WANTED)
     answer = cook.record(url, {"kind": "chosen", "route": "all-body-alone"})
     assert answer.status_code == 422
-    assert "your ceiling is 1.30\u00a0%" in answer.json()["detail"]
+    assert "your limit is 1.30\u00a0%" in answer.json()["detail"]
     assert cook.get(f"/batches/{url}").json()["chosen"] is None
 
 

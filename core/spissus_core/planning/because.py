@@ -72,7 +72,12 @@ def because(pot: Pot, wanted: Wish, route: Route) -> Message:
 def _not_boiled(pot: Pot, route: Route) -> Message | None:
     """That nothing is boiled away because it is sharp, or bitter, already."""
     taste = _ends_in_taste(pot.contents, pot.contents) if route.steam_g <= 0.0 else None
-    return say(f"because.{taste}_already") if taste else None
+    return _ALREADY[taste] if taste else None
+
+
+#: What is said where it tastes so as it is, and where it would taste so boiled down further.
+_ALREADY = {"sharp": say("because.sharp_already"), "bitter": say("because.bitter_already")}
+_FURTHER = {"sharp": say("because.ends_sharp"), "bitter": say("because.ends_bitter")}
 
 
 def _ends_in_taste(pot: Contents, boiled: Contents) -> Literal["sharp", "bitter"] | None:
@@ -151,7 +156,7 @@ def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
         return say("because.ends_at_salt")
     taste = _ends_in_taste(pot.contents, route.final)
     if taste:
-        return say(f"because.ends_{taste}")
+        return _FURTHER[taste]
     strained = pot.strained_percent or pot.contents.strength_percent
     rich = min(JUDGEMENT.rich_percent, JUDGEMENT.most_times * strained)
     if route.final.strength_percent >= (1.0 - 2.0 * AT_THE_MARK) * rich:

@@ -2370,6 +2370,8 @@ export interface components {
             portions: number | null;
             body: components["schemas"]["BodyOut"];
             tastes: components["schemas"]["SaidOut"];
+            /** Times */
+            times: number;
             /** Notes */
             notes: components["schemas"]["SaidOut"][];
             /** Reasons */
@@ -3225,7 +3227,8 @@ export interface components {
          *
          *     ``first`` is what is done before it, in order: another pan, or a second one, where time is short. ``take`` is the
          *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
-         *     ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give.
+         *     ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give;
+         *     ``times`` how strong its sauce is, in multiples of what was strained.
          *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
          */
         RouteOut: {
@@ -3292,6 +3295,8 @@ export interface components {
             portions: number | null;
             body: components["schemas"]["BodyOut"];
             tastes: components["schemas"]["SaidOut"];
+            /** Times */
+            times: number;
             /** Notes */
             notes: components["schemas"]["SaidOut"][];
         };

@@ -247,7 +247,7 @@ export function TasteSheet({ batch, append, onClose }: Props) {
   const { spoon, tongue } = useLists()
   const rows = [
     { of: 'body', title: 'Draw a finger across the back of the spoon. Which one is yours?', words: spoon },
-    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} % by reckoning`, words: tongue },
+    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} %`, words: tongue },
   ] as const
   return (
     <Sheet open onClose={onClose} title="Taste" description="A spoonful on a warm plate, not from the boil.">

@@ -35,6 +35,8 @@ interface Props {
   /** Boiled down below this its sauce is too salty. */
   tooSaltyMl: number | null
   tooSaltyLabel: string | null
+  /** How much there is now, in words. */
+  nowLabel: string
   /** What the handle says, and where boiling stops for the way in hand. */
   handle: { ml: number; label: string }
   onPick: (key: string) => void
@@ -61,7 +63,7 @@ function heap(x: number, base: number, wide: number, high: number): string {
 
 /** The pot as it would fall, from all of it to a fifth, to scale, with a flag where each way stops boiling. */
 export function FallingPot(props: Props) {
-  const { points, flags, inHand, mostMl, tooSaltyMl, tooSaltyLabel, handle, onPick, onMakes } = props
+  const { points, flags, inHand, mostMl, tooSaltyMl, tooSaltyLabel, nowLabel, handle, onPick, onMakes } = props
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const svg = useRef<SVGSVGElement>(null)
   const [dragged, setDragged] = useState<number | null>(null)
@@ -163,6 +165,11 @@ export function FallingPot(props: Props) {
           </pattern>
         </defs>
         <path d={`M${start},${floor}V${floor - high(mostMl)}L${width - 2},${floor - high(leastMl)}V${floor}Z`} fill={`url(#${id}-tone)`} />
+        {!narrow && high(mostMl) > 40 && (
+          <text x={start + 10} y={floor - 11} fontSize="15" fontWeight="700" fill="#fff" stroke="#3a2412" strokeWidth="4" paintOrder="stroke">
+            {nowLabel} now, boil down →
+          </text>
+        )}
         {salty !== null && salty < width - 3 && (
           <>
             <path
@@ -207,13 +214,14 @@ export function FallingPot(props: Props) {
             />
           )
         })}
-        {shown.map((p, i) => {
+        {shown.map((p) => {
           const px = x(p.leftMl)
           // A heap grows in both ways with what it holds.
           const share = Math.sqrt(p.heap / most)
           const base = floor + 6 + HEAP.high
           const middle = Math.min(Math.max(px, start + HEAP.wide), width - HEAP.wide)
-          const anchor = i === 0 ? 'start' : p === falling[last] ? 'end' : 'middle'
+          const words = said(p) / 2
+          const under = Math.min(Math.max(middle, start + words - 6), width - words + 6)
           return (
             <g key={p.leftMl} fontSize="14" fill="var(--quiet)">
               {p.heap > 0 && (
@@ -222,7 +230,7 @@ export function FallingPot(props: Props) {
                   fill="var(--wood)"
                 />
               )}
-              <text x={i === 0 ? start : p === falling[last] ? width : px} y={base + 19} textAnchor={anchor}>
+              <text x={under} y={base + 19} textAnchor="middle">
                 {p.label}: <tspan fontWeight="700" fill="var(--ink)">{p.heapLabel}</tspan>
               </text>
             </g>

@@ -166,7 +166,7 @@ function nextWord(open: ReturnType<typeof missing>, wrong: boolean, liquid: stri
   if (open === 'amount') return 'Say how much there is.'
   if (wrong) return 'Something does not fit: it stands beside its word.'
   if (open === 'salt') return 'Taste it: how salty is it?'
-  return liquid ? `${liquid} of liquid. Is that it?` : 'One moment.'
+  return liquid ? `${liquid} of liquid: is that right?` : 'One moment.'
 }
 
 function Told({ name, value, note }: { name: string; value: string; note: string }) {

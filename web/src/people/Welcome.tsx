@@ -31,7 +31,7 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
       <div>
         <h1 className="text-4xl font-extrabold tracking-tight md:text-5xl">spissus</h1>
         <p className="mt-2 max-w-2xl text-xl text-quiet">
-          From the strained liquid of a braise to a finished sauce: how far to boil it down, how much to bind it, and how
+          From the strained liquid of a braise to a finished sauce: how far to boil it down, how much to thicken it, and how
           salty it will be by then.
         </p>
       </div>

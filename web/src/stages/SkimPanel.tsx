@@ -74,7 +74,7 @@ function Ways({ skim }: { skim: Skim }) {
       )}
       <ul className="grid gap-1">
         {[skim.roux, skim.per_portion, skim.sets, skim.settling].map((said, i) => said && <li key={i}><Words of={said} /></li>)}
-        {skim.kept && <li>{say(skim.kept)} of fat put by so far.</li>}
+        {skim.kept && <li>{say(skim.kept)} of fat kept so far.</li>}
       </ul>
       <Cautions cautions={skim.cautions} />
     </div>
@@ -162,8 +162,8 @@ function TakeOff({ way, cooling }: TakeOffProps) {
         value={kept}
         onChange={setKept}
         options={[
-          { value: 'kept', label: 'put by' },
-          { value: 'binned', label: 'binned' },
+          { value: 'kept', label: 'kept' },
+          { value: 'binned', label: 'thrown away' },
         ]}
       />
       <Button type="submit" look="main">

@@ -46,6 +46,9 @@ def _matter(bench: Bench) -> _Matter | None:
         # Nobody goes by the body of raw starch.
         return _Matter("spoon")
     best, said = _best(bench), judged.body
+    if said[-4:] == ("right",) * 4:
+        # Nobody asks on after four right ones, whatever the sums say.
+        return None
     if best.do == "leave":
         return None
     least = best.do == "put_in" and best.amount <= _MORE_THAN_LEAST * _least_dry_g(bench)

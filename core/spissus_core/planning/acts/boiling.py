@@ -186,8 +186,8 @@ class Boil(Act):
             "too_thin": say("bar.too_thin"),
             "no_time": say("bar.too_late", time=show_minutes(self.late_min)),
         }
-        # Thought to be at its mark already, there is nothing to expect above it.
-        above = self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
+        # Thought to be at its mark already, there is nothing to expect above it; a jug's mark has two figures as it is.
+        above = self.reads_by != "jug" and self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
         expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
         binds = say("bar.salt_binds") if self.why == "salt_binds" else None
         stop = say("bar.stop_at", mark=mark_line(self.mark))
@@ -196,6 +196,7 @@ class Boil(Act):
         by_the_clock = wanted is not None and self.mark.ml <= (1.0 + CLOSE_ENOUGH) * wanted.amount_ml
         if clock_min is not None and timeline.stands_at is not None and by_the_clock:
             stop = say("bar.stop_by", at=timeline.stands_at + timedelta(minutes=clock_min), mark=mark_line(self.mark))
+            expected = None
         return sentences(back.get(self.why), expected, stop, binds, _from_now_on(self.measure))
 
     def overdue(self, timeline: State) -> Message:
@@ -237,13 +238,12 @@ def _late_min(bench: Bench, outlook: Outlook) -> float:
 
 
 def mark_line(mark: Mark) -> Argument:
-    """The mark in what is measured with, and in the pan; where no ruler reads it, no mark."""
-    reads, depth = mark.reads, mark.reads.shown("dip")
+    """The mark in what is measured with; of a jug, which wants pouring, in the pan too, where a ruler reads it."""
+    reads = mark.reads
     if reads.dip < SHALLOW_MM:
         return _read(reads, "jug" if reads.scale is None else "scale")
-    if mark.reads_by == "dip":
-        return depth
-    return say("bar.read_and_mark", read=_read(reads, mark.reads_by), mark=depth)
+    read = _read(reads, mark.reads_by)
+    return read if mark.reads_by != "jug" else say("bar.read_and_mark", read=read, mark=reads.shown("dip"))
 
 
 def _read(reads: Reads, method: Method) -> Argument:

@@ -294,7 +294,9 @@ class TooSaltyToBind(LetDown):
             return None
         if not _too_salty_to_bind(bench):
             return None
-        return cls(volume_ml=bench.to_the_liking_ml(), partly=not bench.salt_known)
+        # What its amount needs goes in at once, where nothing of the pot stands aside to be poured back instead.
+        needs_ml = bench.route.let_down_ml if bench.pot.kept is None and bench.way.stop != "told" else 0.0
+        return cls(volume_ml=max(bench.to_the_liking_ml(), needs_ml), partly=not bench.salt_known)
 
     def said(self, timeline: State) -> Message:
         """How much of it, and whether more may follow."""

@@ -61,9 +61,9 @@ export default function PlanPanel() {
     return [
       {
         key: face.kind,
-        name: face.flag,
+        name: face.feasible ? `${face.flag} → ${say(face.volume)}` : face.flag,
         note: face.feasible
-          ? `${face.salt_after.best.toFixed(2)} %, ${say(face.takes)}`
+          ? `salt ${face.salt_after.best.toFixed(2)} %, ${say(face.takes)}, ${face.times.toFixed(1)} ×`
           : face.too_salty
             ? `${face.salt_before.best.toFixed(1)} %: too salty`
             : 'cannot be taken',
@@ -76,6 +76,7 @@ export default function PlanPanel() {
   })
   const group = groups.find(({ face }) => face.kind === inHand?.kind)
   const barred = ways.filter((r) => !r.feasible)
+  const dryName = (inHand?.dry_name ? inHand : able.find((r) => r.dry_name))?.dry_name ?? ''
   const school = inHand?.school ?? able[0]?.school ?? ways.find((r) => r.school)?.school ?? ''
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
@@ -91,13 +92,14 @@ export default function PlanPanel() {
                 tone: p.tone,
                 label: say(p.boil_to),
                 heap: p.dry[school]?.value ?? 0,
-                heapLabel: p.dry[school] && p.dry[school].value > 0 ? say(p.dry[school]) : 'no thickener',
+                heapLabel: p.dry[school] && p.dry[school].value > 0 ? `${say(p.dry[school])} ${dryName}` : 'no thickener',
               }))}
               flags={flags}
               inHand={inHand.kind}
               mostMl={data.most.value}
               tooSaltyMl={data.too_salty?.value ?? null}
               tooSaltyLabel={data.too_salty && say(data.too_salty)}
+              nowLabel={say(data.most)}
               handle={inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }}
               onPick={(kind) => setPicked(kind as Route['kind'])}
               onMakes={drag}
@@ -106,7 +108,7 @@ export default function PlanPanel() {
           <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} />
         </div>
       )}
-      {data && able.length === 0 && <p className="text-lg font-medium text-heat">No way leads there from this pot. Ask for another amount, body or salt.</p>}
+      {data && able.length === 0 && <p className="text-lg font-medium text-heat">This pot cannot make that. Ask for another amount, body or salt.</p>}
       {barred.length > 0 && (
         <Unfold
           label="the ways that cannot be taken"

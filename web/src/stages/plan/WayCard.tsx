@@ -56,7 +56,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
                 !route.let_down && 'nothing is boiled away'
               )}
             </Part>
-            <Part name="bind" figure={route.dry ? say(route.dry) : 'nothing'}>
+            <Part name="thicken" figure={route.dry ? say(route.dry) : 'nothing'}>
               {route.dry ? (
                 <>
                   {route.dry_name}
@@ -68,7 +68,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
                 'nothing is added'
               )}
             </Part>
-            <Part name="then" ink="text-salt" figure={`${route.salt_after.best.toFixed(2)} %`}>
+            <Part name="you get" ink="text-salt" figure={`${route.salt_after.best.toFixed(2)} %`}>
               salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}. Taste: <Words of={route.tastes} />
             </Part>
             <Part name="time" figure={say(route.takes)}>
@@ -88,7 +88,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
       <div className="mt-1 flex flex-wrap items-start gap-x-6 gap-y-1">
         {binders.length > 1 && (
           <Choice
-            label="Bound with"
+            label="Thickened with"
             hideLabel
             value={route.kind}
             onChange={onPick}

@@ -145,7 +145,7 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
         <AskForm
           label="without"
           assumed={assumed}
-          said={wish.avoid.length === 0 ? 'nothing barred' : avoided.filter(({ key }) => wish.avoid.includes(key)).map(({ label }) => label).join(', ')}
+          said={wish.avoid.length === 0 ? 'nothing' : avoided.filter(({ key }) => wish.avoid.includes(key)).map(({ label }) => label).join(', ')}
         >
           <div role="group" aria-label="Somebody must not have" className="flex flex-wrap gap-1.5">
             <p className="w-full text-quiet">Must anyone do without something?</p>
