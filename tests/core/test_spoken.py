@@ -55,7 +55,7 @@ def said(timeline: Timeline) -> tuple[str, str]:
     [
         ((), "Say what is in the pot.", "Say what is in the pot."),
         ((START,), "Make 450 mL, for four people, with something to soak it up?", "Make"),
-        ((START, wanted(900)), "Boil down for its taste, with roux. Boiled for", "times as strong."),
+        ((START, wanted(900)), "Boil down for its taste, with roux. Boiled for", "times as strong as strained."),
         (PLAN, "about 75 mL of fat first", "about ⅓ cup of fat first"),
         (SKIMMED, "Stop at 20 mm.", "Stop at ¾ in."),
         (AT_MARK[:-1], "How does the fat look?", "Let it stand two minutes."),

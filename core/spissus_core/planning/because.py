@@ -11,7 +11,7 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, sentences
 from ..phenomena.strength import strength_of
-from ..pot import LEAST_STRENGTH_PERCENT, Pot
+from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
 from .solving import Route, bitterest_percent, sourest_percent, work_min
@@ -138,8 +138,7 @@ def _as_it_is(wanted: Wish, route: Route) -> Message:
 
 def _for_its_taste(pot: Pot, wanted: Wish, route: Route) -> Message:
     """How much stronger it gets, what part of the pot makes it, and what ends the boiling."""
-    times = route.final.strength_percent / max(pot.contents.strength_percent, LEAST_STRENGTH_PERCENT)
-    said = {"times": show_number(times, 1), "time": show_minutes(route.minutes.best)}
+    said = {"times": show_number(pot.times(route.final), 1), "time": show_minutes(route.minutes.best)}
     ends = _what_ends_it(pot, wanted, route)
     if route.aside_ml > 0.0:
         part = say("because.part_for_taste", volume=show_volume(pot.contents.liquid_ml - route.aside_ml), **said)

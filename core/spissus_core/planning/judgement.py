@@ -147,7 +147,7 @@ class Judgement:
     #: The spoon is asked so often at one content; then it is done, or left, by what is known.
     most_spoons: int = _figure(5, "spoonfuls", "study")
     #: After so many in all nobody is asked for another: it is as it is.
-    most_spoons_in_all: int = _figure(40, "spoonfuls", "modelling choice", guard=True)
+    most_spoons_in_all: int = _figure(24, "spoonfuls", "modelling choice", guard=True)
     #: Thickener to prepare for what is worked out.
     prepared: float = _figure(1.1, "times", "common practice")
     #: Dry thickener below this is too small to say; in a small pot less counts, by the quarter teaspoon.

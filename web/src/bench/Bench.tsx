@@ -107,7 +107,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   return (
     <BenchContext value={parts}>
       <div className="flex min-h-dvh flex-col">
-        <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`}>
+        <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`} more={[{ label: 'Keys of this page', onSelect: () => setSheet('help') }]}>
           <button type="button" className="pill" onClick={() => open('plan')} aria-current={view === 'plan' ? 'page' : undefined}>
             {wish ? (
               <>
@@ -123,7 +123,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           <button type="button" className="pill hidden md:inline-flex" onClick={() => setSheet('log')}>
             Log <span className="text-quiet">{batch.log.length}</span>
           </button>
-          <button type="button" className="pill hidden md:inline-flex" aria-label="Keys" onClick={() => setSheet('help')}>
+          <button type="button" className="pill hidden lg:inline-flex" aria-label="Keys" onClick={() => setSheet('help')}>
             ?
           </button>
         </Header>

@@ -7,7 +7,7 @@ import { minutesUntil, useSay, Words } from '../shared/units'
 import type { Stands } from '../shared/useStands'
 import { Button } from '../ui/Button'
 import { useBench, type Proposal } from '../stages/useBench'
-import type { SheetName } from './letters'
+import { useLetters, type SheetName } from './letters'
 
 interface Props {
   /** What the bar asks for leads on, whatever is open. */
@@ -39,12 +39,34 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
   const armed = useArmed(`${batch.last_seq} ${batch.act.kind} ${proposed?.take ? 'way' : ''} ${answers.map(({ label }) => label).join()}`)
   const held = busy || !armed
   const recorded = useRecorded(batch.last_seq, undo?.label ?? null)
+  // Where every answer is as good as the others, none is in gold by itself.
+  const allAlike = answers.length > 1 && answers.every(({ payload }) => payload)
+  const [first, ...others] = answers
+  const submits = first?.payload && first.opens === view
+  const gold = () => {
+    if (held) return
+    if (proposed?.take) onRecord(proposed.take)
+    else if (submits) (document.getElementById('finish') as HTMLFormElement | null)?.requestSubmit()
+    else if (first && !allAlike) give(first)
+  }
+  useLetters({ enter: gold })
+  const button = (answer: Answer, main: boolean) => (
+    <Button
+      key={answer.label}
+      look={main ? 'bar-main' : 'bar'}
+      letter={LETTERS[answer.opens ?? answer.asks ?? '']}
+      disabled={answer.payload ? held : busy}
+      {...(answer.payload && answer.opens === view ? { type: 'submit', form: 'finish' } : { onClick: () => give(answer) })}
+    >
+      {answer.label}
+    </Button>
+  )
   return (
     <section
       aria-label="Now"
       // A key that is held down acts once.
       onKeyDownCapture={(event) => event.repeat && (event.key === 'Enter' || event.key === ' ') && event.preventDefault()}
-      className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes grid min-h-[34dvh] content-center bg-alarm' : 'bg-bar'}`}
+      className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}
     >
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
@@ -78,23 +100,15 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
               Keep this wish
             </Button>
           )}
-          {answers.map((answer, i) => (
-            <Button
-              key={answer.label}
-              look={i === 0 || answers.every(({ payload }) => payload) ? 'bar-main' : 'bar'}
-              letter={LETTERS[answer.opens ?? answer.asks ?? '']}
-              disabled={answer.payload ? held : busy}
-              {...(answer.payload && answer.opens === view ? { type: 'submit', form: 'finish' } : { onClick: () => give(answer) })}
-            >
-              {answer.label}
-            </Button>
-          ))}
-          {alarm.silent && <span className="self-center">Sound is off: tap anywhere.</span>}
+          {first && button(first, true)}
+          {/* Always second, whatever else may be answered. */}
           {alarm.ringing && (
             <Button look="bar" onClick={alarm.hush}>
               Quiet
             </Button>
           )}
+          {others.map((answer) => button(answer, allAlike))}
+          {alarm.silent && <span className="self-center">Sound is off: tap anywhere.</span>}
           {!batch.finished && !asked.has('reading') && (
             <Button look="bar" letter="R" onClick={() => onSheet('reading')}>
               Reading

@@ -12,10 +12,12 @@ export const LETTERS: readonly [string, string][] = [
   ['P', 'plan: what you want, and the ways there'],
   ['L', 'log'],
   ['U', 'undo the last entry'],
+  ['Enter', 'the answer in gold, where there is one'],
   ['?', 'this list'],
 ]
 
-/** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. */
+/** Single letters for the acts of the bench; they rest while something is typed or a sheet is open, and Enter is whose
+ * focus it is. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
   const current = useRef(acts)
   // A letter may be pressed as soon as it is seen.
@@ -28,6 +30,7 @@ export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
       // A key that is held acts once.
       if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return
       if (target.closest('input, textarea, [role=dialog], [role=menu]')) return
+      if (event.key === 'Enter' && target !== document.body) return
       const act = current.current[event.key.toLowerCase()]
       if (!act) return
       event.preventDefault()

@@ -37,8 +37,8 @@ interface Props {
   tooSaltyLabel: string | null
   /** How much there is now, in words. */
   nowLabel: string
-  /** What the handle says, and where boiling stops for the way in hand. */
-  handle: { ml: number; label: string }
+  /** What the handle says, where boiling stops for the way in hand, and what all of that comes to. */
+  handle: { ml: number; label: string; said: string }
   onPick: (key: string) => void
   /** Called with the sauce that boiling down to where the handle is would make, in mL. */
   onMakes: (ml: number) => void
@@ -51,7 +51,7 @@ const HEAP = { wide: 26, high: 22 }
 /** How near to a flag the handle snaps to it, px. */
 const SNAP = 12
 /** Room a letter of a flag takes, and its edges, px. */
-const LETTER = { name: 8.9, note: 7.4, edge: 24 }
+const LETTER = { name: 7.6, note: 7.1, edge: 22 }
 /** How far a step of an arrow key moves the handle, mL. */
 const STEP = { ArrowLeft: 10, ArrowUp: 10, ArrowRight: -10, ArrowDown: -10, PageUp: 100, PageDown: -100 }
 
@@ -244,7 +244,7 @@ export function FallingPot(props: Props) {
           aria-valuemin={Math.round(leastMl)}
           aria-valuemax={Math.round(mostMl)}
           aria-valuenow={Math.round(handle.ml)}
-          aria-valuetext={handle.label}
+          aria-valuetext={handle.said}
           onKeyDown={press}
           className="cursor-ew-resize"
         >

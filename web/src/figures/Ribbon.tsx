@@ -1,6 +1,6 @@
 import { useId } from 'react'
-import { layRibbon, ribbonEdge, surfaceAt, type Stretch as Shape } from './geometry'
-import { inkOn, sauce } from './tone'
+import { layRibbon, ribbonEdge, surfaceAt, type Placed, type Stretch as Shape } from './geometry'
+import { sauce } from './tone'
 import { useWidth } from './useSize'
 
 export interface RibbonStretch extends Shape {
@@ -26,20 +26,25 @@ interface Props<S extends string> {
   fullMl?: number | undefined
   /** A lower ribbon without its stages, for where the way only begins. */
   low?: boolean
-  /** A lower ribbon with its stages; on a small or low screen the stages alone, where another picture tells the same. */
+  /** A lower ribbon with its stages; on a small or low screen the stages alone, where another picture tells the same. A
+   * phone that lies down has room for the stages alone anyway. */
   slim?: boolean
   /** Said where nothing is planned yet. */
   ahead: string
 }
 
-const TALL = 138
+const TALL = 142
 const LOW = 92
-const SLIM = 106
-const TOP = 34
-/** Room a letter takes, so that words are left out rather than cut off. */
-const LETTER = 8.5
+const SLIM = 110
+/** Above the fullest there is room for its words, and for the clock. */
+const TOP = 46
+/** Room a letter takes, so that words are left out rather than cut off; of a label, its volume and its salt. */
+const LETTER = { ahead: 8.5, volume: 10.2, salt: 7.8 }
+/** Labels keep so far from each other, px. */
+const APART = 10
 
-/** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned. */
+/** The sauce's journey: height to scale with volume, tone with concentration; solid is done, hatched planned, and that
+ * is never left of the clock. */
 export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen, clock, ahead, fullMl, low = false, slim = false }: Props<S>) {
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const id = useId()
@@ -48,12 +53,16 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   const FLOOR = HEIGHT - 6
   const most = Math.max(fullMl ?? 0, ...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
   const y = (ml: number) => FLOOR - (ml / most) * (FLOOR - TOP)
-  const { stations, placed } = layRibbon(
+  const laid = layRibbon(
     stages.map((s) => s.stage),
     stretches,
     width,
     narrow,
   )
+  const { stations } = laid
+  const doneTo = laid.placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
+  // What was left out on the way, and is still to do, has no place before the clock.
+  const placed = laid.placed.filter((p) => !p.stretch.planned || p.x1 > doneTo)
   const edge = ribbonEdge(placed, y)
   const first = placed[0]
   const last = placed.at(-1)
@@ -71,7 +80,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   }
   const area = `${edge}L${last.x1},${FLOOR}L0,${FLOOR}Z`
   const liquid = `${ribbonEdge(placed, y, 'liquid')}L${last.x1},${FLOOR}L0,${FLOOR}Z`
-  const doneTo = placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
+  const named = low ? [] : labels(placed, width, narrow)
   const toneStops = placed.flatMap(({ stretch, x0, x1 }) => [
     { at: x0 / last.x1, tone: stretch.from_tone },
     { at: x1 / last.x1, tone: stretch.to_tone },
@@ -84,7 +93,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         height={HEIGHT}
         role="img"
         aria-label={`The sauce's way: ${placed.map((p) => `${p.stretch.stage}${p.stretch.planned ? ', planned' : ''}, ${p.stretch.volume}`).join('; ')}`}
-        className={`block overflow-visible ${slim ? 'max-xl:hidden [@media(max-height:860px)]:hidden' : ''}`}
+        className={`block overflow-visible ${slim ? 'max-xl:hidden [@media(max-height:860px)]:hidden' : low ? '' : '[@media(max-height:440px)]:hidden'}`}
       >
         <defs>
           <linearGradient id={`${id}-tone`} x1="0" x2="1" y1="0" y2="0">
@@ -97,24 +106,21 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           </pattern>
           <clipPath id={`${id}-ahead`}>
             <rect x={doneTo} y={0} width={Math.max(width - doneTo, 0)} height={HEIGHT} />
-            {/* Out of order is normal: what is only planned is hatched before the clock too. */}
-            {placed
-              .filter(({ stretch }) => stretch.planned)
-              .map(({ x0, x1 }, i) => (
-                <rect key={i} x={x0} y={0} width={Math.max(x1 - x0, 0)} height={HEIGHT} />
-              ))}
           </clipPath>
         </defs>
         <path d={area} fill="var(--fat)" />
         <path d={liquid} fill={`url(#${id}-tone)`} />
+        {placed.some(({ stretch }) => stretch.from_fat_ml > 1) && <path d={ribbonEdge(placed, y, 'liquid')} fill="none" stroke="#1d2326" strokeWidth="1.2" />}
         <path d={area} fill={`url(#${id}-hatch)`} clipPath={`url(#${id}-ahead)`} />
         {placed.map(({ stretch, x0, x1 }, i) => {
           const middle = (x0 + x1) / 2
-          const surface = y(stretch.to_ml)
+          // Vapour keeps clear of the words, whosever they are.
+          const words = named.filter((label) => label.x1 > x0 && label.x1 - label.wide < x1)
+          const clear = Math.min(x1, ...words.map((label) => label.x1 - label.wide - 6))
           return (
             <g key={i}>
               {stretch.fat && <FatPeel x={x0 + (x1 - x0) * 0.3} y={y(stretch.from_ml)} size={Math.min((x1 - x0) / 150, 1)} faint={stretch.planned} />}
-              {stretch.vapour && <Wisps x0={x0 + (x1 - x0) * 0.25} x1={x1} at={(x) => surfaceAt({ stretch, x0, x1 }, x, y)} faint={stretch.planned} />}
+              {stretch.vapour && clear > x0 + 16 && <Wisps x0={x0 + (x1 - x0) * (words.length > 0 ? 0.04 : 0.25)} x1={clear} at={(x) => surfaceAt({ stretch, x0, x1 }, x, y)} faint={stretch.planned} />}
               {stretch.added && !narrow && (
                 <path
                   d={`M${middle - 26},${FLOOR + 6}q26,-4 26,-20q0,16 26,20z`}
@@ -122,14 +128,16 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
                   opacity={stretch.planned ? 0.7 : 1}
                 />
               )}
-              {!narrow && !low && <StretchWords {...{ stretch, x0, x1, surface }} floor={FLOOR} />}
             </g>
           )
         })}
+        {named.map((label) => (
+          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={Math.min(...placed.filter((p) => p.x0 < label.x1 && p.x1 > label.x1 - label.wide).flatMap((p) => [surfaceAt(p, Math.max(label.x1 - label.wide, p.x0), y), surfaceAt(p, Math.min(label.x1, p.x1), y)]))} />
+        ))}
         {last.x1 < width - 1 && (
           <g>
             <line x1={last.x1} x2={width} y1={FLOOR} y2={FLOOR} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
-            {!narrow && width - last.x1 > 24 + ahead.length * LETTER && (
+            {!narrow && width - last.x1 > 24 + ahead.length * LETTER.ahead && (
               <text x={last.x1 + 24} y={FLOOR - 16} fontSize="16" fill="var(--quiet)">
                 {ahead}
               </text>
@@ -166,16 +174,14 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
                 aria-current={current ? 'step' : undefined}
                 style={{ width: station.x1 - station.x0 }}
                 className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] sm:px-1.5 sm:text-base md:text-[1.05rem] ${
-                  current ? 'border-ink font-bold' : stage === next ? 'border-heat' : 'border-line text-quiet hover:text-ink'
+                  current ? 'border-ink font-bold' : stage === next ? 'border-quiet' : 'border-line text-quiet hover:text-ink'
                 }`}
               >
                 {label}
                 {stage === next && (
                   <>
                     <span className="sr-only">, next</span>
-                    <span aria-hidden="true" className="ml-1.5 text-heat max-sm:hidden">
-                      ●
-                    </span>
+                    <span aria-hidden="true" className="ml-1.5 inline-block size-3 rounded-full border-[3px] border-ink max-sm:size-2.5 max-sm:border-2" />
                   </>
                 )}
               </button>
@@ -191,38 +197,49 @@ function clamp(value: number, low: number, high: number) {
   return Math.min(Math.max(value, low), high)
 }
 
-interface Words {
+interface Label {
   stretch: RibbonStretch
-  x0: number
+  /** Where it ends. */
   x1: number
-  surface: number
-  floor: number
+  wide: number
+  narrow: boolean
 }
 
-/** Volume and salt at the end of a stretch. */
-function StretchWords({ stretch, x0, x1, surface, floor }: Words) {
-  const wide = x1 - x0 > 96
-  const changed = Math.abs(stretch.to_ml - stretch.from_ml) > 2 || stretch.stage === 'strain'
-  if (!wide || !changed) return null
-  // On hatching, a rim in the colour of the ground keeps the figures legible.
-  const ink = stretch.planned ? 'var(--ink)' : inkOn(stretch.to_tone)
-  const rim = stretch.planned ? { stroke: 'var(--ground)', strokeWidth: 6, paintOrder: 'stroke' as const } : {}
+/** Volume and salt where a stretch ends, if it changed on it: of those that have no room beside each other, what is now
+ * and the end before what lies between; where there is little room, where it stops as well, and nothing else. */
+function labels(placed: readonly Placed<RibbonStretch>[], width: number, narrow: boolean): Label[] {
+  const told = placed
+    .filter(({ stretch }, i) => stretch.volume !== placed[i - 1]?.stretch.volume)
+    .map(({ stretch, x1 }) => {
+      const wide = 10 + (narrow ? stretch.volume.length * LETTER.volume * 0.9 : stretch.volume.length * LETTER.volume + stretch.salt.length * LETTER.salt + 8)
+      return { stretch, x1: Math.min(Math.max(x1 - 8, wide), width), wide, narrow }
+    })
+  const now = told.findLast(({ stretch }) => !stretch.planned)
+  const stop = told.find(({ stretch }) => stretch.planned && stretch.stage === 'reduce')
+  const first = new Set([now, told.at(-1), stop])
+  const kept: Label[] = []
+  for (const label of [...first, ...(narrow ? [] : told)]) {
+    if (!label || kept.includes(label)) continue
+    if (kept.every((one) => label.x1 + APART <= one.x1 - one.wide || label.x1 - label.wide >= one.x1 + APART)) kept.push(label)
+  }
+  return kept
+}
+
+/** A label in ink above the surface, which it points at where that falls below it. */
+function StretchWords({ label: { stretch, x1, narrow }, surface, highest }: { label: Label; surface: number; highest: number }) {
+  const base = highest - 9
   return (
-    <text
-      x={x1 - 12}
-      y={Math.min(surface + 27, floor - 28)}
-      textAnchor="end"
-      fontSize="18"
-      fontWeight="700"
-      fill={ink}
-      strokeLinejoin="round"
-      {...rim}
-    >
-      {stretch.volume}
-      <tspan x={x1 - 12} dy="19" fontSize="14" fontWeight="500">
-        {stretch.salt}
-      </tspan>
-    </text>
+    <g>
+      <line x1={x1 - 2} x2={x1 - 2} y1={base + 3} y2={surface - 1} stroke="var(--ink)" strokeWidth="1.5" />
+      <text x={x1 - 6} y={base} textAnchor="end" fontSize={narrow ? 15 : 17} fontWeight="700" fill="var(--ink)" stroke="var(--ground)" strokeWidth="5" strokeLinejoin="round" paintOrder="stroke">
+        {stretch.volume}
+        {!narrow && (
+          <tspan dx="7" fontSize="14" fontWeight="500">
+            {stretch.salt}
+          </tspan>
+        )}
+      </text>
+    </g>
   )
 }
 
@@ -240,7 +257,7 @@ function FatPeel({ x, y, size, faint }: { x: number; y: number; size: number; fa
 }
 
 function Wisps({ x0, x1, at, faint }: { x0: number; x1: number; at: (x: number) => number; faint: boolean }) {
-  const count = Math.max(2, Math.floor((x1 - x0) / 34))
+  const count = Math.max(1, Math.floor((x1 - x0) / 34))
   return (
     <g
       fill="none"

@@ -18,7 +18,7 @@ export interface Flag {
  * touching another. A flag flies to the right of its pole, or to the left where it hangs lower there; where there is
  * no room, it is pushed back. From the right to the left: the ground falls to the right.
  */
-export function layFlags(wishes: readonly Wish[], height: number, width: number, ground: (x: number) => number, gap = 6): Flag[] {
+export function layFlags(wishes: readonly Wish[], height: number, width: number, ground: (x: number) => number, gap = 3): Flag[] {
   const order = wishes.map((_, index) => index).sort((a, b) => (wishes[b]?.x ?? 0) - (wishes[a]?.x ?? 0))
   const placed: (Flag & { right: number })[] = []
   const out: Flag[] = []

@@ -5,8 +5,3 @@ export const sauce = scaleLinear<string>()
   .domain([0, 0.3, 0.55, 0.8, 1])
   .range(['#e6c07f', '#d69f52', '#a3602c', '#6f3419', '#431a0f'])
   .clamp(true)
-
-/** Ink that can be read on the sauce: in mid-tones only full black and white have the contrast. */
-export function inkOn(tone: number): string {
-  return tone < 0.53 ? '#000000' : '#ffffff'
-}

@@ -11,11 +11,13 @@ import type { UnitSystem } from './units'
 interface Props {
   title?: string
   detail?: string
+  /** What the menu holds besides, on this page. */
+  more?: { label: string; onSelect: () => void }[]
   children?: ReactNode
 }
 
 /** The line on top: where one is, and the few things that are the same everywhere. */
-export function Header({ title, detail, children }: Props) {
+export function Header({ title, detail, more = [], children }: Props) {
   const session = useSession()
   const [, go] = useLocation()
   const [, redraw] = useState(0)
@@ -37,7 +39,7 @@ export function Header({ title, detail, children }: Props) {
         </Link>
         {title && (
           <div className="min-w-0 flex-1 border-line leading-tight max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
-            <h1 className="text-lg leading-tight break-words">{title}</h1>
+            <h1 className="line-clamp-2 text-lg leading-tight break-words" title={title}>{title}</h1>
             {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
           </div>
         )}
@@ -45,7 +47,7 @@ export function Header({ title, detail, children }: Props) {
           {children}
           <button
             type="button"
-            className="pill hidden sm:inline-flex"
+            className="pill hidden lg:inline-flex"
             title={`Switch to ${other === 'metric' ? 'metric' : 'US'} measures`}
             onClick={() => setUnits.mutate(other)}
           >
@@ -56,6 +58,7 @@ export function Header({ title, detail, children }: Props) {
             label="Menu"
             trigger={<span aria-hidden="true">☰</span>}
             items={[
+              ...more,
               { label: 'Batches', onSelect: () => go('/') },
               { label: 'Start a batch', onSelect: () => go('/start') },
               { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },

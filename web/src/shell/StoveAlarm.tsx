@@ -15,11 +15,12 @@ export function StoveAlarm() {
   const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, next?.sound ?? 'hurry', () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
   if (!ringing || !next) return null
   return (
-    <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex flex-wrap items-center gap-x-4 gap-y-1 bg-alarm px-4 py-2 text-bar-ink md:px-7">
-      <Link href={`/batches/${next.id}`} className="min-h-12 min-w-0 flex-1 py-2.5 text-lg font-bold break-words underline">
+    <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex items-center gap-x-4 gap-y-1 bg-alarm px-4 py-1 max-sm:flex-wrap text-bar-ink md:px-7">
+      <Link href={`/batches/${next.id}`} className="min-h-12 min-w-0 flex-1 truncate py-2.5 text-lg font-bold underline">
         <span>{next.name}</span>: look now
       </Link>
-      {silent && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
+      {/* The pot that is open says so itself. */}
+      {silent && !at && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}
       <Button look="bar" onClick={hush}>
         Quiet
       </Button>

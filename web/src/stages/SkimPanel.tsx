@@ -2,8 +2,10 @@ import { useState } from 'react'
 import { useLists } from '../api/lists'
 import type { Batch, Payload } from '../api/types'
 import { useExample, useSay, Words } from '../shared/units'
+import { FatLine } from '../figures/FatLine'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
+import { Unfold } from '../ui/Unfold'
 import { TextField } from '../ui/TextField'
 import { Cautions } from '../shared/Cautions'
 import { CoolingCard, CoolingClock } from './CoolingCard'
@@ -35,9 +37,12 @@ function Ways({ skim }: { skim: Skim }) {
   const [picked, setPicked] = useState<Way['way'] | null>(null)
   const advised = skim.ways.find((way) => way.advised)
   const way = skim.ways.find((w) => w.way === (picked ?? (cooling ? 'chill' : advised?.way)))
+  const able = skim.ways.filter((one) => !one.barred || one === way)
+  const barred = skim.ways.filter((one) => !able.includes(one))
   const { fat_rests: rests } = useLists()
+  if (pot.fat.value <= 0 && !cooling) return <p className="text-lg">No fat floats on it: there is nothing to take off.</p>
   return (
-    <div className="grid gap-5">
+    <div className="grid gap-4">
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
         <Figure
           label="fat on top"
@@ -50,17 +55,34 @@ function Ways({ skim }: { skim: Skim }) {
         <Figure label="liquid below" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} />
       </div>
       {cooling && <CoolingCard cooling={cooling} />}
-      <div className="grid gap-4 xl:grid-cols-[1fr_20rem]">
-        <div role="radiogroup" aria-label="Way to take the fat off" className="grid content-start gap-1.5">
-          {skim.ways.map((one) => (
-            <WayRow key={one.way} way={one} picked={one === way} onPick={() => setPicked(one.way)} />
-          ))}
+      <div role="radiogroup" aria-label="Way to take the fat off" className="flex flex-wrap items-start gap-2">
+        <div className="grid justify-items-center gap-0.5 border-2 border-transparent px-2 py-2 text-center leading-tight">
+          <FatLine share={1} tone={pot.tone} />
+          <span className="font-bold">now</span>
+          <span className="text-quiet">{say(pot.fat)}</span>
         </div>
-        <div className="grid content-start gap-4">
-          {way && <TakeOff key={way.way} way={way} cooling={cooling !== null} />}
-          <Button onClick={() => onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: 0, kept: false })}>Leave it on</Button>
-        </div>
+        {able.map((one) => (
+          <WayPot key={one.way} way={one} tone={pot.tone} picked={one === way} onPick={() => setPicked(one.way)} />
+        ))}
       </div>
+      {way && <TakeOff key={way.way} way={way} cooling={cooling !== null} />}
+      {barred.length > 0 && (
+        <Unfold
+          label="the ways that do not suit this pot"
+          summary={<span className="inline-flex min-h-12 items-center font-semibold underline">{barred.length === 1 ? 'One way' : `${barred.length} ways`} not for this pot, and why</span>}
+        >
+          <ul className="grid gap-1 pt-1">
+            {barred.map((one) => (
+              <li key={one.way}>
+                <button type="button" className="font-semibold underline" onClick={() => setPicked(one.way)}>
+                  {one.label}
+                </button>
+                : {one.barred && <Words of={one.barred} />}
+              </li>
+            ))}
+          </ul>
+        </Unfold>
+      )}
       {wanted && (
         <Choice
           label="Fat to leave on"
@@ -81,7 +103,8 @@ function Ways({ skim }: { skim: Skim }) {
   )
 }
 
-function WayRow({ way, picked, onPick }: { way: Way; picked: boolean; onPick: () => void }) {
+/** A way as the pot that it would leave, and how long it takes. */
+function WayPot({ way, tone, picked, onPick }: { way: Way; tone: number; picked: boolean; onPick: () => void }) {
   const say = useSay()
   return (
     <button
@@ -89,20 +112,15 @@ function WayRow({ way, picked, onPick }: { way: Way; picked: boolean; onPick: ()
       role="radio"
       aria-checked={picked}
       onClick={onPick}
-      className={`grid min-h-12 grid-cols-[1fr_auto] items-center gap-x-3 rounded-xl border-2 bg-panel px-4 py-2 text-left hover:border-quiet ${picked ? 'border-ink' : 'border-line'} ${way.barred ? 'text-quiet' : ''}`}
+      className={`grid w-32 justify-items-center gap-0.5 rounded-xl border-2 bg-panel px-1 py-2 text-center leading-tight hover:border-quiet ${picked ? 'border-ink' : 'border-transparent'}`}
     >
-      <span className="font-bold">
-        {way.label}
-        {way.advised && <span className="ml-2 whitespace-nowrap text-done">best here</span>}
+      <FatLine share={1 - way.share} tone={tone} />
+      <span className="font-bold">{way.label}</span>
+      <span className="text-quiet">{way.time}</span>
+      <span className="text-quiet">
+        leaves <b className="text-ink">{say(way.leaves)}</b>
       </span>
-      <span className="text-right text-quiet">{way.barred ? 'not here' : way.time}</span>
-      <svg className="h-2.5 w-full self-center" aria-hidden="true">
-        <rect width="100%" height="10" rx="5" fill="var(--line)" />
-        <rect width={`${way.share * 100}%`} height="10" rx="5" fill="var(--fat)" opacity={way.barred ? 0.4 : 1} />
-      </svg>
-      <span className="w-32 text-right">
-        leaves <b>{say(way.leaves)}</b>
-      </span>
+      {way.advised && <span className="font-semibold text-done">best here</span>}
     </button>
   )
 }
@@ -133,20 +151,29 @@ function TakeOff({ way, cooling }: TakeOffProps) {
   return (
     <form
       aria-label={way.label}
-      className="grid gap-3"
+      className="grid gap-x-6 gap-y-3 lg:grid-cols-2"
       onSubmit={(event) => {
         event.preventDefault()
         onRecord(done())
       }}
     >
-      {way.barred && <p className="border-l-4 border-heat pl-3 font-medium"><Words of={way.barred} /></p>}
-      <ul className="grid gap-1.5 leading-snug">
-        {way.costs.map((cost, i) => (
-          <li key={i}>
-            <Words of={cost} />
-          </li>
-        ))}
-      </ul>
+      <div className="grid content-start gap-3">
+        {way.barred && <p className="border-l-4 border-heat pl-3 font-medium"><Words of={way.barred} /></p>}
+        <ul className="grid gap-1.5 leading-snug">
+          {way.costs.map((cost, i) => (
+            <li key={i}>
+              <Words of={cost} />
+            </li>
+          ))}
+        </ul>
+        <div className="flex flex-wrap gap-2">
+          <Button type="submit" look="main">
+            The fat is off
+          </Button>
+          <Button onClick={() => onRecord({ kind: 'skimmed', way: 'spoon', fat_ml: 0, kept: false })}>Leave it on</Button>
+        </div>
+      </div>
+      <div className="grid content-start gap-3">
       {way.way === 'chill' && !cooling && <SetToCool />}
       {way.way === 'ice' && <TextField label="Ice that melted into the pot" value={ice} onChange={setIce} error={problem?.at('ice_g')} />}
       {way.way === 'boil_dry' && (
@@ -166,9 +193,7 @@ function TakeOff({ way, cooling }: TakeOffProps) {
           { value: 'binned', label: 'thrown away' },
         ]}
       />
-      <Button type="submit" look="main">
-        The fat is off
-      </Button>
+      </div>
     </form>
   )
 }

@@ -78,6 +78,9 @@ export default function PlanPanel() {
   const barred = ways.filter((r) => !r.feasible)
   const dryName = (inHand?.dry_name ? inHand : able.find((r) => r.dry_name))?.dry_name ?? ''
   const school = inHand?.school ?? able[0]?.school ?? ways.find((r) => r.school)?.school ?? ''
+  const comesTo = inHand
+    ? `${say(inHand.boil_to)}: makes ${say(inHand.volume)}, salt ${inHand.salt_after.best.toFixed(2)} %, ${inHand.dry && inHand.dry_name ? `${say(inHand.dry)} ${inHand.dry_name}` : 'no thickener'}`
+    : ''
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       <h2 className="sr-only">What you want, and the ways there</h2>
@@ -100,7 +103,7 @@ export default function PlanPanel() {
               tooSaltyMl={data.too_salty?.value ?? null}
               tooSaltyLabel={data.too_salty && say(data.too_salty)}
               nowLabel={say(data.most)}
-              handle={inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }}
+              handle={{ ...(inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }), said: comesTo }}
               onPick={(kind) => setPicked(kind as Route['kind'])}
               onMakes={drag}
             />

@@ -22,6 +22,15 @@ interface Props {
 /** The way in hand: what to do, what binds it, what comes of it, how long; its arithmetic unfolds. */
 export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Props) {
   const say = useSay()
+  const binder = binders.length > 1 && (
+    <Choice
+      label="Thickened with"
+      hideLabel
+      value={route.kind}
+      onChange={onPick}
+      options={binders.map((one) => ({ value: one.kind, label: one.dry_name ?? 'nothing' }))}
+    />
+  )
   return (
     <section aria-label="The way in hand" className="border-t-[3px] border-ink pt-2">
       <div className="grid grid-cols-2 gap-x-6 gap-y-3 lg:grid-cols-[1.5fr_1.1fr_1.2fr_1fr_0.7fr]">
@@ -56,7 +65,11 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
                 !route.let_down && 'nothing is boiled away'
               )}
             </Part>
-            <Part name="thicken" figure={route.dry ? say(route.dry) : 'nothing'}>
+            <Part
+              name="thicken"
+              figure={route.dry ? say(route.dry) : 'nothing'}
+              beneath={binder}
+            >
               {route.dry ? (
                 <>
                   {route.dry_name}
@@ -72,7 +85,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
               salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}. Taste: <Words of={route.tastes} />
             </Part>
             <Part name="time" figure={say(route.takes)}>
-              {route.allergens.length > 0 ? `brings ${route.allergens.join(', ')}` : 'in all'}
+              {['in all', ...(route.allergens.length > 0 ? [`brings ${route.allergens.join(', ')}`] : [])].join('; ')}
             </Part>
           </>
         )}
@@ -85,16 +98,8 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
           ))}
         </ul>
       )}
-      <div className="mt-1 flex flex-wrap items-start gap-x-6 gap-y-1">
-        {binders.length > 1 && (
-          <Choice
-            label="Thickened with"
-            hideLabel
-            value={route.kind}
-            onChange={onPick}
-            options={binders.map((one) => ({ value: one.kind, label: one.dry_name ?? 'nothing' }))}
-          />
-        )}
+      <div className="flex flex-wrap items-start gap-x-6 gap-y-1">
+        {!route.feasible && binder}
         {route.feasible && (
           <Unfold
             className="min-w-64 flex-1"
@@ -122,15 +127,18 @@ interface PartProps {
   name: string
   figure: string
   ink?: string
+  /** What may be chosen instead. */
+  beneath?: ReactNode
   children: ReactNode
 }
 
-function Part({ name, figure, ink = '', children }: PartProps) {
+function Part({ name, figure, ink = '', beneath, children }: PartProps) {
   return (
     <div>
       <p className="text-quiet">{name}</p>
       <p className={`text-2xl leading-tight font-bold md:text-[1.7rem] ${ink}`}>{figure}</p>
       <p className="leading-snug text-quiet">{children}</p>
+      {beneath && <div className="mt-1">{beneath}</div>}
     </div>
   )
 }
