@@ -90,7 +90,15 @@ class Board:
     @cached_property
     def ribbon(self) -> tuple[Stretch, ...]:
         """The journey, done and planned."""
-        return self.part("ribbon", lambda: journey(self.timeline, self.route), ())
+        return self.part("ribbon", lambda: journey(self.timeline, self.drawn), ())
+
+    @cached_property
+    def drawn(self) -> Route | None:
+        """The chosen way as it is shown: it stops at the mark that the bar speaks, which stands until the next look."""
+        route, mark = self.route, self.act.doing.mark
+        if route is None or mark is None:
+            return route
+        return route.stopped_at(mark.ml, mark.reads.dip, mark.reads.scale)
 
 
 def _shown(log: list[ev.Event], now: datetime | None) -> Timeline:

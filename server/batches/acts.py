@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import WithJsonSchema
-from shared.shapes import SaidOut, Shape
+from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.tables import key_of
 from spissus_core.events.alarm import quiet
@@ -46,9 +46,10 @@ class ActOut(Shape):
     """The next act: its sentence, and what answers it where one tap is enough.
 
     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it, ``stage`` where it is
-    done, ``measure`` what to measure with and ``thickener`` what goes in. Where it is a matter of looking again,
-    ``look_at`` says when, ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then
-    on, ``sound`` its alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
+    done, ``measure`` what to measure with and ``thickener`` what goes in; ``goes_in`` is how much of that, or of salt,
+    and ``goes_in_also`` the same by the spoon. Where it is a matter of looking again, ``look_at`` says when,
+    ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then on, ``sound`` its
+    alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
     that its mark is told in.
     """
 
@@ -65,6 +66,8 @@ class ActOut(Shape):
     countdown: SaidOut | None
     overdue: SaidOut | None
     thickener: Annotated[str, key_of("schools")] | None
+    goes_in: ShownOut | None
+    goes_in_also: ShownOut | None
 
 
 def act_out(act: Act, timeline: Timeline) -> ActOut:
@@ -84,6 +87,8 @@ def act_out(act: Act, timeline: Timeline) -> ActOut:
         countdown=SaidOut.maybe(act.countdown()),
         overdue=None if act.look_at is None else SaidOut.of(doing.overdue(timeline)),
         thickener=None if act.thickener is None else act.thickener.key,
+        goes_in=None if act.goes_in is None else ShownOut.of(act.goes_in.main),
+        goes_in_also=None if act.goes_in is None else ShownOut.of(act.goes_in.also),
     )
 
 

@@ -188,7 +188,7 @@ def _missing(batch: Batch, board: Board) -> list[MissingOut]:
 
 
 def _plan_out(board: Board) -> PlanOut | None:
-    pot, wanted, route = board.timeline.pot, board.timeline.asked.wanted, board.route
+    pot, wanted, route = board.timeline.pot, board.timeline.asked.wanted, board.drawn
     return None if pot is None or wanted is None or route is None else plan_out(pot, wanted, route)
 
 

@@ -88,7 +88,6 @@ class RouteOut(Shape):
     salt_after: RangeOut
     salt_to_add: ShownOut | None
     salt_to_add_also: ShownOut | None
-    salt_first: ShownOut | None
     portions: int | None
     body: BodyOut
     tastes: SaidOut
@@ -207,7 +206,6 @@ def route_out(
     carrier = None if t is None or not t.carrier else carrier_amount(route.dry_g, t)
     salt_g = route.salt_to_add_g
     salt = salt_amount(salt_g, "table") if salt_g >= JUDGEMENT.least_salt_g else None
-    first = None if salt is None else salt_amount(JUDGEMENT.first_salt * salt_g, "table")
     return RouteOut(
         kind=route.kind,
         label=word(route.label),
@@ -253,7 +251,6 @@ def route_out(
         salt_after=RangeOut.of(route.salt_after),
         salt_to_add=None if salt is None else ShownOut.of(salt.main),
         salt_to_add_also=None if salt is None else ShownOut.of(salt.also),
-        salt_first=None if first is None else ShownOut.of(first.main),
         portions=wanted.portions_in(route.volume_ml),
         body=body_out(route.body),
         tastes=SaidOut.of(tastes(pot, route.final)),

@@ -78,7 +78,7 @@ def test_four_portions_of_three_litres_are_bound_alone(page: Page, site: Site) -
     answer(page, "No raw wine")
     expect(now_line(page)).to_contain_text(re.compile("Take 4.* and thicken it with"))
     answer(page, "Take this way")
-    expect(now_line(page)).to_contain_text(re.compile("Take 4.* for the sauce by the jug, and keep the rest"))
+    expect(now_line(page)).to_contain_text(re.compile("Take 4.* for the sauce by the jug. Keep the rest"))
     answer(page, "Taken")
     expect(now_line(page)).to_contain_text(re.compile("Ladle off .* of corn starch"))
 
@@ -92,7 +92,7 @@ def test_a_pot_that_is_good_is_left_as_it_is(page: Page, site: Site) -> None:
     pick(page, "What it is like", "tomato or milled vegetables")
     page.get_by_role("button", name="This is what I have").click()
     jus(page)
-    expect(way_in_hand(page)).to_contain_text("It is good as it is: taste it, and serve it.")
+    expect(way_in_hand(page)).to_contain_text("It is good as it is. Taste it, and serve it.")
     answer(page, "Take this way")
     expect(now_line(page)).to_contain_text(re.compile("Two spoonfuls|Taste it"))
     expect(now_line(page)).not_to_contain_text(re.compile("Boil|Stir in|Whisk"))

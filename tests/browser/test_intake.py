@@ -54,7 +54,7 @@ def test_a_cook_who_knows_only_a_sentence(page: Page, site: Site) -> None:
     expect(page.get_by_text("Not understood: “the radio is on”")).to_be_visible()
     expect(page.get_by_text("The eye is good to")).to_be_visible()
     page.get_by_role("button", name="This is what I have").click()
-    expect(now_line(page)).to_contain_text("For four people")
+    expect(now_line(page)).to_contain_text("for four people")
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
     strain = page.get_by_role("region", name="Strain")
     expect(strain).to_contain_text("0.65 %")
@@ -108,7 +108,7 @@ def test_a_cook_with_the_whole_list(page: Page, site: Site) -> None:
     page.keyboard.press("Enter")
     expect(by_list.get_by_role("status")).to_be_hidden()
     page.get_by_role("button", name="This is what I have").click()
-    expect(now_line(page)).to_contain_text("For four people")
+    expect(now_line(page)).to_contain_text("for four people")
 
     # All of it is still there when the start is corrected.
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Strain").click()
@@ -182,7 +182,7 @@ def test_ice_is_priced_and_a_pot_is_chilled_against_the_clock(page: Page, site: 
     cooling.get_by_role("button", name="Keep the temperature").click()
     expect(cooling.get_by_role("img", name=re.compile("48 °C at"))).to_be_visible()
     page.get_by_role("button", name="The fat is off").click()
-    expect(now_line(page)).to_contain_text("For four people")
+    expect(now_line(page)).to_contain_text("for four people")
     expect(page.get_by_role("button", name=re.compile("Undo ?: Skimmed: chill and lift"))).to_be_visible()
 
 

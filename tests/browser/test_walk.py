@@ -105,7 +105,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     start(page, site, "Shin in brown ale")
 
     # What is wanted, and the ways there.
-    expect(now_line(page)).to_contain_text("For four people")
+    expect(now_line(page)).to_contain_text("for four people")
     wish(page, "makes", "Finished sauce", "10 portions of 90 ml")
     pick(page, "how thick", "coats")
     expect(word(page, "makes")).to_contain_text("900\u00a0mL")
@@ -318,7 +318,7 @@ def test_units_are_one_tap_away(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")
     # A mark, or, once it has probably gone past, how much there may be.
-    metric, us = re.compile("mm|mL"), re.compile(r"\bin\b|cup|qt|tbsp")
+    metric, us = re.compile(r"mm|mL|\bg\b"), re.compile(r"\bin\b|cup|qt|tbsp|\blb\b|\boz\b")
     expect(now_line(page)).to_contain_text(metric)
     page.get_by_role("button", name=re.compile("Units: mL")).click()
     expect(now_line(page)).to_contain_text(us)

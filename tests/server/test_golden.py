@@ -43,6 +43,8 @@ def _kept(now: Any, was: Any) -> Any:
     """What is there now of what was recorded; fields that have joined it since left out, however deep."""
     if isinstance(was, dict):
         return {name: _kept(now.get(name), value) for name, value in was.items() if name not in GONE}
+    if isinstance(was, list) and len(now) == len(was):
+        return [_kept(one, other) for one, other in zip(now, was, strict=True)]
     return now
 
 

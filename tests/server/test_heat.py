@@ -263,6 +263,6 @@ def test_past_the_mark_says_what_brings_it_back(cook: Caller) -> None:
     assert past["act"]["kind"] == "let_down"
     text = text_of(past["act"]["sentence"])
     assert text.startswith("Past the mark. Stir in")
-    salt = float(text.split(";")[1].split("%")[0])
+    salt = float(text.split(": ")[1].split("%")[0])
     back = record(cook, batch, 41, past["act"]["answers"][0]["payload"])
     assert back["pot"]["salt"]["best"] == pytest.approx(salt, abs=0.006)

@@ -77,12 +77,34 @@ def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ..
     )
     out = [at]
     done, ahead = _happened(timeline, start), _planned(timeline, timeline.pot, route or plan(timeline))
+    # What was left out on the way is done next, and not in the past.
+    reached = max((STAGES.index(stage) for stage in done), default=0)
+    ahead = _from(STAGES[reached], ahead)
     for stage in STAGES:
         for planned, change in ((False, done.get(stage)), (True, ahead.get(stage))):
             if change is not None:
                 at = _stretch(at, stage, change, planned=planned)
                 out.append(at)
     return tuple(out)
+
+
+def _from(stage: Stage, ahead: dict[Stage, _Change]) -> dict[Stage, _Change]:
+    """What is planned, no earlier than in a stage: what would come before it is done in it."""
+    earlier = [ahead[one] for one in STAGES[: STAGES.index(stage)] if one in ahead]
+    later = {one: change for one, change in ahead.items() if STAGES.index(one) >= STAGES.index(stage)}
+    if not earlier:
+        return later
+    together = [*earlier, *([later[stage]] if stage in later else [])]
+    return later | {
+        stage: _Change(
+            together[-1].after,
+            fat_ml=sum(one.fat_ml for one in together),
+            lost_fat_ml=sum(one.lost_fat_ml for one in together),
+            vapour_ml=sum(one.vapour_ml for one in together),
+            added_ml=sum(one.added_ml for one in together),
+            drawn_ml=sum(one.drawn_ml for one in together),
+        )
+    }
 
 
 def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -> Stretch:
@@ -128,6 +150,9 @@ def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
             # What is taken off a pot that has boiled was not drawn when it was strained.
             stage: Stage = "thicken" if happened.stage == "strain" and "reduce" in out else happened.stage
             out[stage] = _changed(out.get(stage, _Change(after)), happened, found, after)
+        else:
+            # A meter, a taste or another pan may change what is thought to be in it, too.
+            steamed(found, after)
     if timeline.pot is not None:
         steamed(last, timeline.pot.contents)
     return out

@@ -125,6 +125,29 @@ class Route:
         spread = self.thickener.spread if self.thickener else 0.0
         return Estimate(self.dry_g * (1 - spread), self.dry_g, self.dry_g * (1 + spread))
 
+    def stopped_at(self, boil_to_ml: float, mark_mm: float, gross_g: float | None) -> Route:
+        """The same way where boiling stops at another mark: the water that stays stays in the sauce, and salt that is
+        added goes by it."""
+        stays_g = (boil_to_ml - self.boil_to_ml) / ML_G["water"]
+        in_sauce_g, salt_g = self.sauce_share * stays_g, self.salt_to_add_g
+        salts = salt_g > 0.0
+        more_salt_g = max(in_sauce_g * self.salt_after.best / 100.0, -salt_g) if salts else 0.0
+        water, salt = max(self.final.water + in_sauce_g, 1.0), self.final.salt + more_salt_g
+        final = self.final.with_masses(water=water, salt=salt)
+        steam_g = max(self.steam_g - stays_g, 0.0)
+        return replace(
+            self,
+            boil_to_ml=boil_to_ml,
+            mark_mm=mark_mm,
+            gross_g=gross_g,
+            share_left=self.share_left * boil_to_ml / self.boil_to_ml,
+            steam_g=steam_g,
+            minutes=self.minutes.scaled(steam_g / self.steam_g) if self.steam_g > 0.0 else self.minutes,
+            final=final,
+            salt_to_add_g=salt_g + more_salt_g,
+            salt_after=self.salt_after.scaled(1.0 if salts else self.final.liquid_g / final.liquid_g),
+        )
+
 
 def solve_route(pot: Pot, wanted: Wish, kind: str, *, here: bool = False, judgement: Judgement = JUDGEMENT) -> Route:
     """One of the ways that are offered, from the pot as it is now.

@@ -1952,9 +1952,10 @@ export interface components {
          * @description The next act: its sentence, and what answers it where one tap is enough.
          *
          *     ``doing`` is what is to be done at the pot, where a doubt or a slip is asked about before it, ``stage`` where it is
-         *     done, ``measure`` what to measure with and ``thickener`` what goes in. Where it is a matter of looking again,
-         *     ``look_at`` says when, ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then
-         *     on, ``sound`` its alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
+         *     done, ``measure`` what to measure with and ``thickener`` what goes in; ``goes_in`` is how much of that, or of salt,
+         *     and ``goes_in_also`` the same by the spoon. Where it is a matter of looking again, ``look_at`` says when,
+         *     ``countdown`` stands before the sentence until then, ``overdue`` is the sentence from then on, ``sound`` its
+         *     alarm's, and ``quiet`` whether somebody heard that already. ``reads_by`` is the way to measure
          *     that its mark is told in.
          */
         ActOut: {
@@ -1996,6 +1997,8 @@ export interface components {
             overdue: components["schemas"]["SaidOut"] | null;
             /** Thickener */
             thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
+            goes_in: components["schemas"]["ShownOut"] | null;
+            goes_in_also: components["schemas"]["ShownOut"] | null;
         };
         /**
          * AnswerOut
@@ -2365,7 +2368,6 @@ export interface components {
             salt_after: components["schemas"]["RangeOut"];
             salt_to_add: components["schemas"]["ShownOut"] | null;
             salt_to_add_also: components["schemas"]["ShownOut"] | null;
-            salt_first: components["schemas"]["ShownOut"] | null;
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];
@@ -3290,7 +3292,6 @@ export interface components {
             salt_after: components["schemas"]["RangeOut"];
             salt_to_add: components["schemas"]["ShownOut"] | null;
             salt_to_add_also: components["schemas"]["ShownOut"] | null;
-            salt_first: components["schemas"]["ShownOut"] | null;
             /** Portions */
             portions: number | null;
             body: components["schemas"]["BodyOut"];

@@ -9,8 +9,24 @@ const PARTS: Record<Batch['missing'][number]['part'], string> = {
   marks: 'The marks', curve: 'The curve', skim: 'Taking the fat off', cooling: 'The cooling', words: 'The sentence',
 }
 
+interface Props {
+  missing: Batch['missing']
+  log: Batch['log']
+  onRecord: (payload: Payload) => void
+}
+
+/** What is to be known of a batch before anything else. Rare: it comes when it is needed. */
+export default function BatchNotices({ missing, log, onRecord }: Props) {
+  return (
+    <>
+      <MissingParts missing={missing} />
+      <DeadClocks log={log} onRecord={onRecord} />
+    </>
+  )
+}
+
 /** What of a batch could not be worked out. Everything else stands. */
-export function MissingParts({ missing }: Pick<Batch, 'missing'>) {
+function MissingParts({ missing }: Pick<Batch, 'missing'>) {
   return missing.map(({ part, why }) => (
     <p key={part} role="status" className="mx-4 mt-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">
       <span className="font-semibold">{PARTS[part]} is missing.</span> <Words of={why} /> What you enter is kept all the same.
@@ -19,7 +35,7 @@ export function MissingParts({ missing }: Pick<Batch, 'missing'>) {
 }
 
 /** Entries that came with a time that cannot be: taken as they arrived, until the cook says, one by one, when it was. */
-export function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (payload: Payload) => void }) {
+function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (payload: Payload) => void }) {
   const [first, ...more] = log.filter((entry) => entry.told !== null && !entry.struck)
   return first && <DeadClock key={first.id} entry={first} more={more.length} onRecord={onRecord} />
 }

@@ -10,14 +10,13 @@ import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
 import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
 import { BenchContext, type Proposal } from '../stages/useBench'
-import { Sleeps, useAwake } from '../shared/Awake'
+import { useAwake } from '../shared/useAwake'
 import { useAlarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
 import { useStands } from '../shared/useStands'
-import { DeadClocks, MissingParts } from './BatchNotices'
 import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
 import { useLetters, type SheetName } from './letters'
@@ -30,6 +29,8 @@ const OpenSheet = part(loadSheets)
 // Rare, and they bring the whole start with them.
 const Correct = part(() => import('./Correct'))
 const OneSheet = part(() => import('./OneSheet'))
+const BatchNotices = part(() => import('./BatchNotices'))
+const Sleeps = part(() => import('./Sleeps'))
 const Unreadable = part(() => import('./Unreadable'))
 
 /** One batch at the stove: its ribbon, its pot, the stage that is open, and what to do now. */
@@ -151,9 +152,16 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
             The server does not answer. This is how the batch stood last; it is asked again every few seconds.
           </p>
         )}
-        {sleeps && <Sleeps />}
-        <MissingParts missing={batch.missing} />
-        <DeadClocks log={batch.log} onRecord={record} />
+        {sleeps && (
+          <Suspense>
+            <Sleeps />
+          </Suspense>
+        )}
+        {(batch.missing.length > 0 || batch.log.some((entry) => entry.told !== null && !entry.struck)) && (
+          <Suspense>
+            <BatchNotices missing={batch.missing} log={batch.log} onRecord={record} />
+          </Suspense>
+        )}
         {batch.devices.map((device) => (
           <DeviceLine key={device.name} device={device} onRecord={record} />
         ))}

@@ -2,20 +2,6 @@ import { useLayoutEffect, useRef } from 'react'
 
 export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
 
-/** What each letter does, in words. */
-export const LETTERS: readonly [string, string][] = [
-  ['R', 'take a reading'],
-  ['A', 'add something'],
-  ['S', 'skim'],
-  ['T', 'taste'],
-  ['N', 'note'],
-  ['P', 'plan: what you want, and the ways there'],
-  ['L', 'log'],
-  ['U', 'undo the last entry'],
-  ['Enter', 'the answer in gold, where there is one'],
-  ['?', 'this list'],
-]
-
 /** Single letters for the acts of the bench; they rest while something is typed or a sheet is open, and Enter is whose
  * focus it is. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {

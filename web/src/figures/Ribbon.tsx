@@ -53,16 +53,13 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   const FLOOR = HEIGHT - 6
   const most = Math.max(fullMl ?? 0, ...stretches.map((s) => Math.max(s.from_ml, s.to_ml)), 1)
   const y = (ml: number) => FLOOR - (ml / most) * (FLOOR - TOP)
-  const laid = layRibbon(
+  const { stations, placed } = layRibbon(
     stages.map((s) => s.stage),
     stretches,
     width,
     narrow,
   )
-  const { stations } = laid
-  const doneTo = laid.placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
-  // What was left out on the way, and is still to do, has no place before the clock.
-  const placed = laid.placed.filter((p) => !p.stretch.planned || p.x1 > doneTo)
+  const doneTo = placed.filter((p) => !p.stretch.planned).at(-1)?.x1 ?? 0
   const edge = ribbonEdge(placed, y)
   const first = placed[0]
   const last = placed.at(-1)
@@ -132,7 +129,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           )
         })}
         {named.map((label) => (
-          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={Math.min(...placed.filter((p) => p.x0 < label.x1 && p.x1 > label.x1 - label.wide).flatMap((p) => [surfaceAt(p, Math.max(label.x1 - label.wide, p.x0), y), surfaceAt(p, Math.min(label.x1, p.x1), y)]))} />
+          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={Math.min(...placed.filter((p) => p.x0 < label.x1 && p.x1 > label.x1 - label.wide).flatMap((p) => [label.x1 - label.wide, label.x1].map((x) => surfaceAt(p, Math.min(Math.max(x, p.x0), p.x1), y))))} />
         ))}
         {last.x1 < width - 1 && (
           <g>

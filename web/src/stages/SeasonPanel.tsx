@@ -15,7 +15,9 @@ export default function SeasonPanel() {
   const { batch, onRecord, problem } = useBench()
   const say = useSay()
   const [grams, setGrams] = useState('')
-  const { pot, plan } = batch
+  const { pot, plan, act } = batch
+  // What the bar asks for now is the figure; else what it comes to in the end.
+  const now = act.kind === 'salt' ? act.goes_in : null
   return (
     <div className="flex flex-wrap gap-x-8 gap-y-5">
       <Salt height={300} />
@@ -30,9 +32,9 @@ export default function SeasonPanel() {
           />
           {plan && (
             <Figure
-              label="table salt to add"
-              value={plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
-              note={plan.salt_to_add_also && plan.salt_first ? `${say(plan.salt_to_add_also)}; ${say(plan.salt_first)} first` : ''}
+              label={now ? 'table salt to add now' : 'table salt, in the end'}
+              value={now ? say(now) : plan.salt_to_add ? say(plan.salt_to_add) : 'none'}
+              note={now ? `${act.goes_in_also ? say(act.goes_in_also) : ''}; then taste` : plan.salt_to_add_also ? say(plan.salt_to_add_also) : ''}
               reason={reasonOf(plan.reasons, 'salt_to_add')}
             />
           )}

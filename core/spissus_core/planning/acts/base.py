@@ -17,6 +17,7 @@ from ...messages import Message, say
 from ...pantry.ingredients import ingredient
 from ...pantry.schools import School
 from ..bench import Bench
+from ..spoken import Measure
 
 #: What to measure with where what was used so far is too coarse.
 Finer = Method | Literal["spoon"]
@@ -153,6 +154,11 @@ class Act(ABC):
     def pours_ml(self) -> float:
         """What it pours into the pan, mL."""
         return 0.0
+
+    @property
+    def goes_in(self) -> Measure | None:
+        """What is weighed or spooned in, thickener or salt, and how much of it."""
+        return None
 
     @property
     def reads_by(self) -> Method:

@@ -23,7 +23,7 @@ from ...pantry.schools import School
 from ...phenomena.body import LADDER, flour_equivalent_g
 from ..bench import Bench
 from ..solving import solve
-from ..spoken import carrier_amount, dry_amount
+from ..spoken import Measure, carrier_amount, dry_amount
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
@@ -247,10 +247,15 @@ class Thicken(Act):
         """What it brings."""
         return self.thickener.added(self.dry_g).volume_ml
 
+    @property
+    def goes_in(self) -> Measure:
+        """The helping."""
+        return dry_amount(self.dry_g, self.thickener)
+
     def said(self, timeline: State) -> Message:
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
-        dry = say(key, amount=dry_amount(self.dry_g, thickener).full, dry=Term(thickener.dry))
+        dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
         leans = say("bar.leans") if self.why == "leans" else None
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:

@@ -18,7 +18,7 @@ from ...messages import Message, say, sentences
 from ...phenomena.seasoning import SAUCE
 from ..bench import Bench
 from ..ceiling import bound_salt_percent
-from ..spoken import salt_amount
+from ..spoken import Measure, salt_amount
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
@@ -265,9 +265,14 @@ class Salt(Act):
         matter = bench.once(_matter)
         return cls(salt_g=matter.grams, first=matter.why is None) if matter and matter.do == "salt" else None
 
+    @property
+    def goes_in(self) -> Measure:
+        """Of table salt."""
+        return salt_amount(self.salt_g, "table")
+
     def said(self, timeline: State) -> Message:
         """How much."""
-        return say("bar.salt" if self.first else "bar.more_salt", amount=salt_amount(self.salt_g, "table").full)
+        return say("bar.salt" if self.first else "bar.more_salt", amount=self.goes_in.full)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is in; or another amount."""

@@ -78,9 +78,8 @@ export default function PlanPanel() {
   const barred = ways.filter((r) => !r.feasible)
   const dryName = (inHand?.dry_name ? inHand : able.find((r) => r.dry_name))?.dry_name ?? ''
   const school = inHand?.school ?? able[0]?.school ?? ways.find((r) => r.school)?.school ?? ''
-  const comesTo = inHand
-    ? `${say(inHand.boil_to)}: makes ${say(inHand.volume)}, salt ${inHand.salt_after.best.toFixed(2)} %, ${inHand.dry && inHand.dry_name ? `${say(inHand.dry)} ${inHand.dry_name}` : 'no thickener'}`
-    : ''
+  const heapOf = (dry: Route['dry'] | undefined, name: string) => (dry && dry.value > 0 ? `${say(dry)} ${name}` : 'no thickener')
+  const comesTo = inHand && `${say(inHand.boil_to)}: makes ${say(inHand.volume)}, salt ${inHand.salt_after.best.toFixed(2)} %, ${heapOf(inHand.dry, dryName)}`
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       <h2 className="sr-only">What you want, and the ways there</h2>
@@ -95,7 +94,7 @@ export default function PlanPanel() {
                 tone: p.tone,
                 label: say(p.boil_to),
                 heap: p.dry[school]?.value ?? 0,
-                heapLabel: p.dry[school] && p.dry[school].value > 0 ? `${say(p.dry[school])} ${dryName}` : 'no thickener',
+                heapLabel: heapOf(p.dry[school], dryName),
               }))}
               flags={flags}
               inHand={inHand.kind}
@@ -103,7 +102,7 @@ export default function PlanPanel() {
               tooSaltyMl={data.too_salty?.value ?? null}
               tooSaltyLabel={data.too_salty && say(data.too_salty)}
               nowLabel={say(data.most)}
-              handle={{ ...(inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }), said: comesTo }}
+              handle={{ ...(inHand.beside ? { ml: data.most.value, label: say(data.most) } : { ml: inHand.boil_to.value, label: say(inHand.boil_to) }), said: comesTo ?? '' }}
               onPick={(kind) => setPicked(kind as Route['kind'])}
               onMakes={drag}
             />

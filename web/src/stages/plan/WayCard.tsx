@@ -85,7 +85,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
               salt{route.salt_to_add && <> with {say(route.salt_to_add)}{route.salt_to_add_also && <> ({say(route.salt_to_add_also)})</>} more</>}; {say(route.volume)}, {route.body.everyday}. Taste: <Words of={route.tastes} />
             </Part>
             <Part name="time" figure={say(route.takes)}>
-              {['in all', ...(route.allergens.length > 0 ? [`brings ${route.allergens.join(', ')}`] : [])].join('; ')}
+              in all{route.allergens.length > 0 && `; brings ${route.allergens.join(', ')}`}
             </Part>
           </>
         )}
