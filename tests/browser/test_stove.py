@@ -150,9 +150,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
         # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At
         # twenty kilowatts ten millilitres a second are thought gone before anybody has turned it off: they may be asked
         # back, until the scale has said that they are still there.
-        expect(now_line(page)).to_contain_text(
-            re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark")
-        )
+        expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark"))
         for _ in range(PATIENCE_S):
             end = of_batch(page, url)
             if end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03):
