@@ -147,16 +147,12 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
                 break
             page.wait_for_timeout(1000)
         now_line(page).get_by_role("button", name="It is off").click()
-        # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At
-        # twenty kilowatts ten millilitres a second are thought gone before anybody has turned it off: they may be asked
-        # back, until the scale has said that they are still there.
-        expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark"))
-        for _ in range(PATIENCE_S):
-            end = of_batch(page, url)
-            if end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03):
-                break
-            page.wait_for_timeout(1000)
-    assert end["pot"]["liquid"]["value"] == pytest.approx(855, rel=0.03)
+    # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At twenty
+    # kilowatts ten millilitres a second are thought gone until somebody says that it is off: how far past the mark that
+    # is goes by the hand, and what is past it may be asked back.
+    expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark"))
+    end = of_batch(page, url)
+    assert end["pot"]["liquid"]["value"] < 1.03 * 855
     # Nothing but steam has left: the salt is all there, in less liquid.
     before = of_batch(page, url)["start"]["liquid"]["measured"]["value"] / 1.038
     assert end["pot"]["salt"]["best"] == pytest.approx(0.6 * before / end["pot"]["liquid"]["value"], rel=0.05)

@@ -81,9 +81,10 @@ def test_who_obeys_the_bar_makes_good_sauces() -> None:
     assert kept["erring"]["acts"] <= obedient.MOST_MEDIAN_ACTS
     assert kept["erring"]["tasty"] >= obedient.LEAST_TASTY
     assert kept["perfect"]["tasty"] >= obedient.LEAST_TASTY_PERFECT
-    # So many evenings are good to six points; the seed is fixed, so a change that makes things worse shows.
-    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.06
-    assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.06
+    # So many evenings are good to nine points, three standard errors; the seed is fixed, so a change that makes things
+    # worse shows.
+    assert _evenings(perfect=False).good >= kept["erring"]["good"] - 0.09
+    assert _evenings(perfect=False).tasty >= kept["erring"]["tasty"] - 0.09
     assert _evenings(perfect=True).good >= obedient.LEAST_GOOD_PERFECT
     assert _evenings(perfect=False).never == 0.0
 
