@@ -66,7 +66,7 @@ def test_four_pots_ring_on_any_page_and_what_was_heard_is_quiet_on_every_device(
     while len(heard) < len(names):
         strip = page.get_by_role("alert").filter(has_text="look now")
         expect(strip).to_be_visible()
-        name = strip.get_by_role("link").locator("span").inner_text().strip()
+        name = strip.get_by_role("link").locator("span").first.inner_text().strip()
         # Heard here it is quiet there, and the next one has its turn; the demo's own pots ring among them.
         strip.get_by_role("button", name="Quiet").click()
         heard += [name] if name in names else []
@@ -372,3 +372,8 @@ def test_a_key_that_is_held_acts_once_and_what_was_recorded_can_be_taken_back_ab
     assert len(of_batch(page, page.url)["log"]) == before + 1
     back.click()
     expect(now_line(page).get_by_role("button", name="Make that much")).to_be_enabled()
+    # Where nothing has the focus, Enter is the answer in gold.
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("Enter")
+    expect(now_line(page).get_by_role("button", name="Make that much")).to_have_count(0)
+    assert [one["kind"] for one in of_batch(page, page.url)["log"]][-1] == "wanted"

@@ -70,8 +70,9 @@ def because(pot: Pot, wanted: Wish, route: Route) -> Message:
 
 
 def _not_boiled(pot: Pot, route: Route) -> Message | None:
-    """That nothing is boiled away because it is sharp, or bitter, already."""
-    taste = _ends_in_taste(pot.contents, pot.contents) if route.steam_g <= 0.0 else None
+    """That nothing is boiled away, where it otherwise would be, because it is sharp, or bitter, already."""
+    might_boil = route.steam_g <= 0.0 and route.let_down_ml <= 0.0 and not route.as_it_is and route.way.stop != "told"
+    taste = _ends_in_taste(pot.contents, pot.contents) if might_boil else None
     return _ALREADY[taste] if taste else None
 
 

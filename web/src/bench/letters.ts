@@ -2,8 +2,8 @@ import { useLayoutEffect, useRef } from 'react'
 
 export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
 
-/** Single letters for the acts of the bench; they rest while something is typed or a sheet is open, and Enter is whose
- * focus it is. */
+/** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. Enter belongs to what
+ * has the focus, where anything has. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
   const current = useRef(acts)
   // A letter may be pressed as soon as it is seen.

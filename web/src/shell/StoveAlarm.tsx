@@ -16,8 +16,9 @@ export function StoveAlarm() {
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex items-center gap-x-4 gap-y-1 bg-alarm px-4 py-1 max-sm:flex-wrap text-bar-ink md:px-7">
-      <Link href={`/batches/${next.id}`} className="min-h-12 min-w-0 flex-1 truncate py-2.5 text-lg font-bold underline">
-        <span>{next.name}</span>: look now
+      <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
+        <span className="truncate">{next.name}</span>
+        <span className="shrink-0">: look now</span>
       </Link>
       {/* The pot that is open says so itself. */}
       {silent && !at && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}

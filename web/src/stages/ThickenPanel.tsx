@@ -17,23 +17,24 @@ export default function ThickenPanel() {
   const [grams, setGrams] = useState('')
   const { plan, pot, act } = batch
   const { schools } = useLists()
+  // What the bar asks for now is the figure; how much it may come to stands beneath.
+  const now = act.thickener ? act.goes_in : null
   const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
   return (
     <div className="grid gap-5">
       {plan?.thickener && plan.dry && plan.dry_low && plan.dry_high ? (
         <div className="grid gap-x-6 gap-y-3 grid-cols-2 sm:grid-cols-3">
-          {/* What the bar asks for now is the figure; how much it may come to stands beneath. */}
           <Figure
-            label={act.thickener && act.goes_in ? `${plan.dry_name ?? ''} to add now` : `${plan.dry_name ?? ''} still to come`}
-            value={say(act.thickener && act.goes_in ? act.goes_in : plan.dry)}
+            label={`${plan.dry_name ?? ''} ${now ? 'to add now' : 'still to come'}`}
+            value={say(now ?? plan.dry)}
             note={
-              act.thickener && act.goes_in
+              now
                 ? `${act.goes_in_also ? say(act.goes_in_also) : ''}; ${say(plan.dry_low)} to ${say(plan.dry_high)} may be needed`
                 : `${plan.dry_also ? say(plan.dry_also) : ''}; likely ${say(plan.dry_low)} to ${say(plan.dry_high)}`
             }
             reason={reasonOf(plan.reasons, 'thickener')}
           />
-          {plan.carrier && !(act.thickener && act.goes_in) && (
+          {plan.carrier && !now && (
             <Figure label={plan.carrier_name ?? ''} value={say(plan.carrier)} note={`${plan.carrier_also ? say(plan.carrier_also) : ''}, for a ${plan.thickener}`} />
           )}
           <Figure label="makes" value={say(plan.volume)} note={plan.body.everyday} reason={reasonOf(plan.reasons, 'body')} />
