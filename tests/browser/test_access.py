@@ -70,7 +70,7 @@ def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     in_the_list(page, "Oyster mushrooms").press("Enter")
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     page.keyboard.press("p")
-    all_of_it, take = flag(page, "thicken all of it"), now_line(page).get_by_role("button", name="Take this way")
+    all_of_it, take = flag(page, "thicken it all"), now_line(page).get_by_role("button", name="Take this way")
     expect(all_of_it).to_be_visible()
     _reach(page, all_of_it)
     page.keyboard.press("Enter")

@@ -125,7 +125,7 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(way_in_hand(page)).to_contain_text("Your amount, with roux")
     way_in_hand(page).get_by_role("button", name=re.compile("Why")).click()
     expect(way_in_hand(page)).to_contain_text("g salt ÷")
-    expect(now_line(page)).to_contain_text(re.compile("Boil it down to .* and thicken it with .* of flour"))
+    expect(now_line(page)).to_contain_text(re.compile(r"Boil it down to .*\. Thicken it with .* of flour"))
     now_line(page).get_by_role("button", name="Take this way").click()
 
     # Fat off, then down to the mark.

@@ -14,10 +14,12 @@ import pytest
 from golden.told import EVENINGS, KEPT
 from hypothesis import given
 from hypothesis import strategies as st
-from makers import backwards
+from makers import backwards, braise, in_words, pot, wanted
 from spissus_core.amounts.quantities import UnitSystem, show_volume
 from spissus_core.messages import Argument, Message, Term, Until, clauses, say, sentences, several
 from spissus_core.pantry.ways import WAYS
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.spoken import way_line
 from words import Amount, Moment, Name, Remaining, parts, plain
 from words.catalogue import HERE, english, speaking
 
@@ -91,10 +93,12 @@ _BRACKETS, _FIGURE = re.compile(r" \([^)]*\)"), re.compile(r"\d[\d.:]*(?: \d{3})
 
 
 def test_the_bar_is_read_at_a_metre() -> None:
-    """Every line of twelve evenings, as it was kept (tests/golden/told.json)."""
+    """Every line of twelve evenings as it was kept (tests/golden/told.json), and what the ways of four pots ask for."""
     evenings = {case: lines for case, lines in json.loads(KEPT.read_text("utf-8")).items() if "evening" in case}
     assert len(evenings) == len(EVENINGS)
-    for line in chain.from_iterable(evenings.values()):
+    wish, pots = wanted(600), [pot(braise(salt=grams)) for grams in (4.0, 9.0, 14.0, 22.0)]
+    ways = [in_words(way_line(one, wish, way)) for one in pots for way in solve_routes(one, wish)]
+    for line in chain(ways, *evenings.values()):
         bare = _BRACKETS.sub("", line)
         first = re.split(r"[.?:](?: |$)", _FIGURE.sub("some", bare))[0]
         assert len(first.split()) <= MOST_WORDS, line

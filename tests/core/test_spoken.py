@@ -125,12 +125,12 @@ def test_amounts_for_the_hand() -> None:
 @pytest.mark.parametrize(
     ("kind", "volume_ml", "line"),
     [
-        ("all-volume-white_roux", 900, r"Boil it down to \d\d mm \(855 mL\) and thicken it with \d\d g of flour\."),
+        ("all-volume-white_roux", 900, r"Boil it down to \d\d mm \(855 mL\)\. Thicken it with \d\d g of flour\."),
         ("all-here-white_roux", 1400, r"Thicken it with \d\d g of flour\."),
         (
             "part-volume-corn_starch_own",
             400,
-            r"Take \d+ mL, boil it down to .* and thicken it with [\d.]+ g of corn starch\.",
+            r"Take \d+ mL\. Boil it down to .*\. Thicken it with [\d.]+ g of corn starch\.",
         ),
     ],
 )

@@ -107,7 +107,7 @@ def rest_cold_by(rest: Rest) -> datetime:
 
 
 def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
-    """What a way asks for, in the order in which it is done."""
+    """What a way asks for, in the order in which it is done: a sentence each."""
     steps: list[Message] = []
     if route.aside_ml > 0.0:
         steps.append(say("bar.way_take", volume=show_volume(pot.contents.liquid_ml - route.aside_ml)))
@@ -125,12 +125,8 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
         steps.append(say("bar.way_bind_rest" if route.parted_ml > 0.0 else "bar.way_bind", dry=dry))
     if not steps:
         return say("bar.way_ready")
-    # What is kept ends a sentence: the rest is bound after that.
-    last = steps.pop() if route.parted_ml > 0.0 else None
-    way = say("bar.way", steps=several("clauses", *steps[:-2], several("both", *steps[-2:])))
-    way = sentences(way, None if last is None else say("bar.way", steps=last))
     past = route.way.stop == "told" and route.salt_before.best > wanted.ceiling_percent
-    return sentences(say("bar.way_past", salt=show_percent(route.salt_before.best)) if past else None, way)
+    return sentences(say("bar.way_past", salt=show_percent(route.salt_before.best)) if past else None, *steps)
 
 
 #: Hot-holding limit. England asks for more; local rules come first.

@@ -63,7 +63,7 @@ function heap(x: number, base: number, wide: number, high: number): string {
 
 /** The pot as it would fall, from all of it to a fifth, to scale, with a flag where each way stops boiling. */
 export function FallingPot(props: Props) {
-  const { points, flags, inHand, mostMl, tooSaltyMl, tooSaltyLabel, nowLabel, handle, onPick, onMakes } = props
+  const { points, inHand, mostMl, tooSaltyMl, tooSaltyLabel, nowLabel, handle, onPick, onMakes } = props
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const svg = useRef<SVGSVGElement>(null)
   const [dragged, setDragged] = useState<number | null>(null)
@@ -71,6 +71,8 @@ export function FallingPot(props: Props) {
   const falling = [...points].sort((a, b) => b.leftMl - a.leftMl)
   const leastMl = falling.at(-1)?.leftMl ?? mostMl / 5
   const narrow = width < 560
+  // Where there is little room, what cannot be taken is told in words alone.
+  const flags = narrow ? props.flags.filter((flag) => flag.feasible || flag.key === inHand) : props.flags
   const full = Math.min(Math.max(window.innerHeight - POT.besides, POT.least), narrow ? POT.least : POT.most)
 
   // Pots beside the start: one for each amount, as wide as there is room.

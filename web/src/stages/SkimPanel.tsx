@@ -112,7 +112,7 @@ function WayPot({ way, tone, picked, onPick }: { way: Way; tone: number; picked:
       role="radio"
       aria-checked={picked}
       onClick={onPick}
-      className={`grid w-32 justify-items-center gap-0.5 rounded-xl border-2 bg-panel px-1 py-2 text-center leading-tight hover:border-quiet ${picked ? 'border-ink' : 'border-transparent'}`}
+      className={`grid w-36 justify-items-center gap-0.5 rounded-xl border-2 bg-panel px-1 py-2 text-center leading-tight hover:border-quiet ${picked ? 'border-ink' : 'border-transparent'}`}
     >
       <FatLine share={1 - way.share} tone={tone} />
       <span className="font-bold">{way.label}</span>

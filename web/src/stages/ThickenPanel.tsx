@@ -29,7 +29,7 @@ export default function ThickenPanel() {
             value={say(now ?? plan.dry)}
             note={
               now
-                ? `${act.goes_in_also ? say(act.goes_in_also) : ''}; ${say(plan.dry_low)} to ${say(plan.dry_high)} may be needed`
+                ? `${act.goes_in_also ? say(act.goes_in_also) : ''}; likely ${say(plan.dry_low)} to ${say(plan.dry_high)} in all`
                 : `${plan.dry_also ? say(plan.dry_also) : ''}; likely ${say(plan.dry_low)} to ${say(plan.dry_high)}`
             }
             reason={reasonOf(plan.reasons, 'thickener')}

@@ -33,7 +33,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
   )
   return (
     <section aria-label="The way in hand" className="border-t-[3px] border-ink pt-2">
-      <div className="grid grid-cols-2 gap-x-6 gap-y-3 lg:grid-cols-[1.5fr_1.1fr_1.2fr_1fr_0.7fr]">
+      <div className="grid grid-cols-2 gap-x-6 gap-y-3 lg:grid-cols-[1.8fr_1fr_1.2fr_1fr_0.7fr]">
         <div className="col-span-2 lg:col-span-1">
           <p className="text-quiet">{chosen ? <span className="font-semibold text-done">your way</span> : route.recommended ? 'first choice' : 'the way in hand'}</p>
           <h3 className="text-xl leading-tight">{route.label}</h3>
@@ -52,7 +52,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
               name="do"
               figure={route.take ? `take ${say(route.take)}` : route.let_down ? `+ ${say(route.let_down)}` : route.leave ? say(route.mark ?? route.boil_to) : 'no boiling'}
             >
-              {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of unsalted stock, or water. </> : <>of unsalted stock, or water, stirred in. </>)}
+              {route.let_down && (route.take ? <>stir in <b>{say(route.let_down)}</b> of unsalted stock, or water; </> : <>of unsalted stock, or water, stirred in. </>)}
               {route.leave ? (
                 <>
                   {route.take ? <>boil it to <b>{say(route.mark ?? route.boil_to)}</b>: </> : 'left in the pan: '}
