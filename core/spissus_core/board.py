@@ -23,6 +23,7 @@ from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
 from .planning.solving import Route
 from .pot import Pot
+from .wish import Wish
 
 T = TypeVar("T")
 
@@ -99,6 +100,13 @@ class Board:
         if route is None or mark is None:
             return route
         return route.stopped_at(mark.ml, mark.reads.dip, mark.reads.scale)
+
+    def as_drawn(self, wish: Wish, route: Route) -> Route:
+        """A way to a wish; the chosen one as it is shown everywhere else, where it leads to what was agreed on."""
+        drawn, agreed = self.drawn, self.timeline.asked.wanted
+        if drawn is None or agreed is None or route.kind != drawn.kind or not wish.shows_as(agreed):
+            return route
+        return drawn
 
 
 def _shown(log: list[ev.Event], now: datetime | None) -> Timeline:

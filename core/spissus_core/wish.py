@@ -168,14 +168,24 @@ class Wish(BaseModel):
         """The same wish, told as ``before`` where it comes to the same: a page says again what the pot came to."""
         if before is None or not before.as_told or self.told_by != "volume_ml" or before._comes_to_ml is None:
             return self
-        mine, theirs = show_volume(self.amount_ml), show_volume(before.amount_ml)
-        if mine.metric != theirs.metric and mine.us != theirs.us:
+        if not _same_to_see(self.amount_ml, before.amount_ml):
             return self
         # Beside another amount the minutes are the time there is, which may be another by now.
         told = {name: getattr(before, name) for name in before.told if name != "minutes" or before.told == ("minutes",)}
         again = self.model_copy(update=told | {"volume_ml": None})
         again._comes_to_ml = before._comes_to_ml
         return again
+
+    def shows_as(self, other: Wish) -> bool:
+        """Whether a page shows both alike, and so may say one for the other."""
+        return _same_to_see(self.amount_ml, other.amount_ml) and self._beside_the_amount == other._beside_the_amount
+
+    @property
+    def _beside_the_amount(self) -> tuple[object, ...]:
+        minutes = self.time_there_is
+        by_weight = (self.salt_percent, self.ceiling_percent, self.fat_g_per_100_ml)
+        shown = tuple(f"{figure:.2f}" for figure in by_weight)
+        return (*shown, self.body, frozenset(self.avoid), None if minutes is None else round(minutes))
 
     @property
     def aim_mpas(self) -> float:
@@ -232,6 +242,12 @@ class Wish(BaseModel):
     def time_there_is(self) -> float | None:
         """Minutes until it is wanted; None where nobody said, and where they are those that it is to boil."""
         return None if self.told == ("minutes",) else self.minutes
+
+
+def _same_to_see(one_ml: float, other_ml: float) -> bool:
+    """Whether two volumes are shown alike in either system of units: what a page shows it also says."""
+    one, other = show_volume(one_ml), show_volume(other_ml)
+    return one.metric == other.metric or one.us == other.us
 
 
 def _by_weight(wish: Wish, pot: Pot) -> float:

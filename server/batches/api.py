@@ -156,7 +156,8 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpRespons
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
     wish = data.said_again(board.timeline.asked.wanted)
-    solved = solve_routes(pot, wish, agreed=board.timeline.asked.wanted)
+    found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted)
+    solved = tuple(board.as_drawn(wish.of(pot), route) for route in found)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     chosen = board.timeline.asked.way
@@ -170,7 +171,8 @@ def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.W
     board, pot = _potted(services.batch_of(member, batch_id))
     wish = data.said_again(board.timeline.asked.wanted).of(pot)
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
-    return ways.reasons_out(pot, wish, ways.in_time(pot, wish, solve_route(pot, wish, kind), pairs))
+    route = board.as_drawn(wish, solve_route(pot, wish, kind))
+    return ways.reasons_out(pot, wish, ways.in_time(pot, wish, route, pairs))
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

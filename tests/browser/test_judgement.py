@@ -222,7 +222,7 @@ def test_what_somebody_must_not_eat_is_left_out_or_told(page: Page, site: Site) 
     page.get_by_role("button", name=re.compile("this pot does not allow")).click()
     expect(page.get_by_role("listitem", name="Thicken it as it is, with roux")).to_contain_text("It brings gluten")
     # What is changed on the page is not kept by agreeing to something else.
-    answer(page, "Keep this wish")
+    answer(page, "Make this my wish")
     expect(now_line(page)).to_contain_text("corn starch")
     answer(page, "Take this way")
     add(page, "cream", "cream, 36 % fat", "50 ml")

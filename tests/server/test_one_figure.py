@@ -10,11 +10,17 @@ import pytest
 from batches.bench import batch_out
 from batches.models import Batch
 from shared.shapes import ShownOut
+from spissus_core.amounts.quantities import show_volume
 from spissus_core.board import Board
 from spissus_core.planning.acts import Act
+from spissus_core.planning.solving import solve_route
+from spissus_core.wish import Wish
 from words import plain
 
 from tests.study.obedient import ERRING, Evening
+
+#: What a wish says besides how much.
+BESIDE = {"body", "salt_percent", "ceiling_percent", "fat_g_per_100_ml", "minutes", "avoid"}
 
 
 def _shown(figure: ShownOut | None) -> str | None:
@@ -42,6 +48,20 @@ class _Watched(Evening):
         if out.plan is not None and act.mark is not None and boils and out.curve is not None:
             assert out.curve.stop is not None
             things["stop"] = {_shown(boils[-1].liquid), _shown(out.plan.boil_to), _shown(out.curve.stop)}
+        if out.plan is not None and board.drawn is not None and board.drawn.feasible:
+            agreed, pot = board.timeline.asked.wanted, board.timeline.pot
+            assert agreed is not None
+            assert pot is not None
+            # What the page asks for is the wish as it shows it.
+            said = Wish.model_validate({"amount": show_volume(agreed.amount_ml).us} | agreed.model_dump(include=BESIDE))
+            way = board.as_drawn(said.said_again(agreed), solve_route(pot, agreed, board.drawn.kind))
+            things["the way on the plan"] = {
+                f"{show_volume(ml).metric} {salt:.2f} %"
+                for ml, salt in (
+                    (way.boil_to_ml, way.salt_after.best),
+                    (out.plan.boil_to.value, out.plan.salt_after.best),
+                )
+            }
         if out.act.goes_in is not None:
             assert out.act.goes_in.metric in plain(act.said(board.timeline), "metric")
         self.seen = (*self.seen, things)
@@ -54,4 +74,5 @@ def test_no_thing_has_two_figures(seed: int) -> None:
     evening.run()
     for number, things in enumerate(evening.seen):
         assert {name: figures for name, figures in things.items() if len(figures) > 1} == {}, number
-    assert {"now", "makes", "salt in the end"} <= {name for things in evening.seen for name in things}
+    named = {name for things in evening.seen for name in things}
+    assert {"now", "makes", "salt in the end", "the way on the plan"} <= named

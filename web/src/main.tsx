@@ -9,12 +9,12 @@ import { listen } from './api/live'
 import { App } from './shell/App'
 import { keepThePage, reloadForNewBuilds } from './shell/builds'
 import { applyLoudness } from './shared/loudness'
-import { applyTheme } from './shared/theme'
+import { wearTheme } from './shared/theme'
 import './styles.css'
 
 // The library that keeps the page still behind a sheet writes a style; the page's policy knows it by this.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '')
-applyTheme()
+wearTheme()
 applyLoudness()
 reloadForNewBuilds()
 const root = document.getElementById('root')

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect, useState } from 'react'
+import { Suspense, useEffect, useRef, useState } from 'react'
 import { isWhole, type Batch } from '../api/types'
 import { keys } from '../api/keys'
 import { useAppend, useBatch } from '../api/batches'
@@ -68,6 +68,11 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   const due = stands.there ? null : (stands.look ?? (batch.act.look_at === null ? null : Date.parse(batch.act.look_at)))
   const alarm = useAlarm(due, batch.act.quiet && stands.look === null, batch.act.sound, () => batch.act.look_at && append.mutate({ kind: 'hushed', due: batch.act.look_at }))
   const sleeps = useAwake(batch.act.doing === 'boil')
+  // The keyboard goes on at the sentence: from the start, after every act, and when a sheet was closed by one.
+  const bar = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (sheet === null) bar.current?.focus({ preventScroll: true })
+  }, [append.data, sheet])
   useEffect(() => fetchStages(loadSheets), [])
   useLetters({
     r: () => setSheet('reading'),
@@ -118,7 +123,10 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
                 </span>
               </>
             ) : (
-              'What do you want?'
+              <>
+                <span className="sm:hidden">Your wish</span>
+                <span className="hidden sm:inline">What do you want?</span>
+              </>
             )}
           </button>
           <button type="button" className="pill hidden md:inline-flex" onClick={() => setSheet('log')}>
@@ -162,9 +170,11 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
             <BatchNotices missing={batch.missing} log={batch.log} onRecord={record} />
           </Suspense>
         )}
-        {batch.devices.map((device) => (
-          <DeviceLine key={device.name} device={device} onRecord={record} />
-        ))}
+        <div className="flex flex-wrap gap-x-6 px-4 md:px-7">
+          {batch.devices.map((device) => (
+            <DeviceLine key={device.name} device={device} onRecord={record} />
+          ))}
+        </div>
         <main ref={panel} tabIndex={-1} className="flex-1 px-4 pt-3 pb-6 outline-none md:px-7">
           <Suspense>
             {view === 'plan' || !Panel ? (
@@ -203,6 +213,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           </Suspense>
         </main>
         <NowLine
+          bar={bar}
           problem={sheet === null ? append.error : null}
           onRecord={(payload) => {
             // What the bar asks for leads on, whatever is open.

@@ -7,7 +7,7 @@ import { Button } from '../ui/Button'
 export function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
   const { reading } = device
   return (
-    <div className={`mx-4 flex flex-wrap items-center gap-x-4 md:mx-7 ${device.problem ? 'rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
+    <div className={`flex flex-wrap items-center gap-x-4 ${device.problem ? 'w-full rounded-xl border-2 border-heat px-4 py-2' : 'text-quiet'}`}>
       <p role={device.problem ? 'alert' : undefined}>
         <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
       </p>

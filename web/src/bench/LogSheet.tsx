@@ -51,7 +51,7 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
                 {entry.undoable ? (
                   <Unfold
                     label={`, it was at another time: ${say(entry.text)}`}
-                    summary={<span className="inline-flex min-h-11 items-center text-sm text-quiet underline decoration-dotted">{clock(entry.at)}</span>}
+                    summary={<span className="mt-1 inline-flex min-h-11 items-center gap-1.5 rounded-xl border-2 border-line px-3 text-base font-semibold">{clock(entry.at)}</span>}
                   >
                     <WhenForm label={`When: ${say(entry.text)}`} act="It was then" onDate={(at) => append.mutate({ kind: 'dated', event: entry.id, at })} />
                   </Unfold>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useState, type RefObject } from 'react'
 import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload } from '../api/types'
 import type { Alarm } from '../shared/useAlarm'
@@ -10,6 +10,7 @@ import { useBench, type Proposal } from '../stages/useBench'
 import { useLetters, type SheetName } from './letters'
 
 interface Props {
+  bar: RefObject<HTMLElement | null>
   /** What the bar asks for leads on, whatever is open. */
   onRecord: (payload: Payload | Payload[]) => void
   problem: Problem | null
@@ -23,7 +24,7 @@ interface Props {
 const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading: 'R', add: 'A' }
 
 /** One sentence that says what to do and when, and the buttons that answer it. */
-export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Props) {
+export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }: Props) {
   const { batch, view, proposal, busy, onOpen } = useBench()
   // On the plan the bar speaks the way in hand, where nothing is asked that comes before it.
   const proposed = proposal !== null && !alarm.ringing && speaksOf(batch, proposal) ? proposal : null
@@ -63,10 +64,12 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
   )
   return (
     <section
+      ref={bar}
       aria-label="Now"
+      tabIndex={-1}
       // A key that is held down acts once.
       onKeyDownCapture={(event) => event.repeat && (event.key === 'Enter' || event.key === ' ') && event.preventDefault()}
-      className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink sm:py-3 md:px-7 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}
+      className={`sticky bottom-0 z-30 px-4 py-2 text-bar-ink outline-none sm:py-3 md:px-7 lying:py-2 ${alarm.ringing ? 'flashes bg-alarm' : 'bg-bar'}`}
     >
       {problem && (
         <p role="alert" className="mb-2 font-medium text-[#ffb39c]">
@@ -74,17 +77,17 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
         </p>
       )}
       <div className="flex flex-col">
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 sm:gap-y-3 xl:flex-nowrap lying:flex-nowrap">
         {/* What changes is told once; the minutes that run down are not news. */}
         <p role={alarm.ringing ? 'alert' : 'status'} className="sr-only">
           {stands.pending ? 'What you did is kept here.' : stands.kept.map(({ label }) => `${label}, not sent yet. `)}
           <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
         </p>
-        <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
+        <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 lying:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
           {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
-        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
+        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end lying:max-w-[26rem] lying:flex-nowrap lying:overflow-x-auto lying:*:shrink-0 ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
           {proposed?.take && (
             <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
@@ -97,7 +100,7 @@ export function NowLine({ onRecord, problem, onSheet, undo, alarm, stands }: Pro
           )}
           {proposed?.wish && (
             <Button look="bar" disabled={held} onClick={() => proposed.wish && onRecord({ ...proposed.wish })}>
-              Keep this wish
+              Make this my wish
             </Button>
           )}
           {first && button(first, true)}

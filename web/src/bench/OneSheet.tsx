@@ -14,7 +14,9 @@ const marked = { start: 'start', now: 'now', stop: 'stop here', ceiling: 'too sa
 export default function OneSheet({ batch }: { batch: Batch }) {
   const say = useSay()
   const { dishes } = useLists()
-  const { plan, wanted, pot, curve } = batch
+  // What is left to do is no matter any more once all of it is done.
+  const { wanted, pot, curve } = batch
+  const plan = batch.finished ? null : batch.plan
   const strained = batch.ribbon.find(({ stage }) => stage === 'strain')
   const seen = new Set<string>()
   const cautions = [...batch.concerns, ...batch.boil_cautions, ...batch.serve_cautions].filter((one) => {
@@ -45,9 +47,6 @@ export default function OneSheet({ batch }: { batch: Batch }) {
               {say(strained.liquid)} of liquid, {strained.salt_percent.toFixed(2)} % salt
             </Part>
           )}
-          <Part name="There is">
-            {say(pot.liquid)}, {say(pot.depth)} deep{pot.gross && <>, {say(pot.gross)} on the scale</>}; {pot.salt.best.toFixed(2)} % salt, {pot.body.everyday}
-          </Part>
           {wanted && (
             <Part name="Wanted">
               {say(wanted.amount)}
@@ -55,6 +54,10 @@ export default function OneSheet({ batch }: { batch: Batch }) {
               {wanted.ceiling_percent.toFixed(2)} %
             </Part>
           )}
+          {batch.finished && <Done batch={batch} />}
+          <Part name={batch.finished ? 'Made' : 'There is'}>
+            {batch.finished ? say(batch.served.volume) : <>{say(pot.liquid)}, {say(pot.depth)} deep{pot.gross && <>, {say(pot.gross)} on the scale</>}</>}; {pot.salt.best.toFixed(2)} % salt, {pot.body.everyday}
+          </Part>
           {plan && (
             <Part name={plan.label}>
               <Words of={plan.said} />
@@ -67,7 +70,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
             </Part>
           )}
           {plan?.dry && (
-            <Part name="Bind">
+            <Part name="Thicken">
               {say(plan.dry)}
               {plan.dry_also && <> ({say(plan.dry_also)})</>} {plan.dry_name}
               {plan.carrier && <> with {say(plan.carrier)} of {plan.carrier_name}</>}, by parts. {plan.how}
@@ -92,11 +95,42 @@ export default function OneSheet({ batch }: { batch: Batch }) {
           </Part>
         </div>
         <figure className="m-0">
-          <TrueSkewer deepMm={batch.pan.height_mm} marks={batch.marks.map((mark) => ({ key: mark.kind, mm: mark.depth.value, label: `${say(mark.depth)}, ${marked[mark.kind]}` }))} />
+          <TrueSkewer deepMm={batch.pan.height_mm} marks={batch.marks.map((mark) => ({ key: mark.kind, mm: mark.depth.value, label: `${say(mark.depth)}, ${batch.finished && mark.kind === 'now' ? 'end' : marked[mark.kind]}` }))} />
           {batch.pan.height_mm > LONGEST_MM && <figcaption className="max-w-56 text-sm">The pan is deeper than the paper: what stands higher is on its own skewer, to be printed from Strain.</figcaption>}
         </figure>
       </div>
     </main>
+  )
+}
+
+/** How often and how long are not what was done. */
+const UNDONE = new Set(['started', 'started_by_list', 'wanted', 'chosen', 'hushed', 'struck', 'dated', 'read', 'finished'])
+
+/** What was done to it, in the order of its time. */
+function Done({ batch }: { batch: Batch }) {
+  const say = useSay()
+  const first = batch.curve.points[0]
+  const last = batch.curve.points.at(-1)
+  const done = batch.log.filter(({ kind, struck, problem }) => !struck && !problem && !UNDONE.has(kind)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
+  return (
+    <>
+      {first && last && first !== last && (
+        <Part name="Boiled down">
+          {say(first.liquid)} to {say(last.liquid)}, {clock(first.at)} to {clock(last.at)}
+        </Part>
+      )}
+      {done.length > 0 && (
+        <Part name="Done">
+          <ul>
+            {done.map((entry) => (
+              <li key={entry.id}>
+                {clock(entry.at)} <Words of={entry.text} />
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+    </>
   )
 }
 

@@ -3,7 +3,7 @@ import { useLayoutEffect, useRef } from 'react'
 export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
 
 /** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. Enter belongs to what
- * has the focus, where anything has. */
+ * has the focus, where that can be pressed. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
   const current = useRef(acts)
   // A letter may be pressed as soon as it is seen.
@@ -16,7 +16,7 @@ export function useLetters(acts: Record<string, (() => unknown) | undefined>) {
       // A key that is held acts once.
       if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return
       if (target.closest('input, textarea, [role=dialog], [role=menu]')) return
-      if (event.key === 'Enter' && target !== document.body) return
+      if (event.key === 'Enter' && target !== document.body && target.tabIndex >= 0) return
       const act = current.current[event.key.toLowerCase()]
       if (!act) return
       event.preventDefault()

@@ -28,6 +28,7 @@ export function useView(batch: Batch, asked: string | undefined, settled: boolea
   const open = (next: View | '') => go(`/batches/${batch.id}${next && `/${next}`}`)
   const worked = useRef(view)
   const led = useRef(false)
+  const shown = useRef(view)
   const told = append.data
   useEffect(() => {
     if (!told || !isWhole(told)) return
@@ -37,6 +38,7 @@ export function useView(batch: Batch, asked: string | undefined, settled: boolea
     if (!follows) return
     setInHand(next)
     if (next !== view) {
+      shown.current = next
       open('')
       window.scrollTo({ top: 0 })
     }
@@ -46,9 +48,8 @@ export function useView(batch: Batch, asked: string | undefined, settled: boolea
   useEffect(() => {
     if (!append.isPending) worked.current = viewOf(batch)
   })
-  // Who goes on by keyboard goes on in what has opened.
+  // Who goes on by keyboard goes on in what was opened; after an act the bar has the focus.
   const panel = useRef<HTMLElement>(null)
-  const shown = useRef(view)
   useEffect(() => {
     if (shown.current !== view) panel.current?.focus({ preventScroll: true })
     shown.current = view

@@ -13,6 +13,8 @@ interface Props {
   points: readonly CurvePoint[]
   /** Read, and not sent yet. */
   kept?: readonly { at: number; ml: number; label: string }[]
+  /** How fast it falls, in words. */
+  slope?: string | undefined
   stop: { ml: number; label: string } | null
   ceiling: { ml: number; label: string } | null
   /** Where the pot is thought to stand from the last look on, with its range. */
@@ -28,7 +30,7 @@ interface Props {
 const M = { left: 78, right: 14, top: 32, bottom: 30 }
 
 /** The liquid over time: measured points with their error, and the fan of ways down to the mark. */
-export function ReductionCurve({ points, kept = [], course, stop, ceiling, axis, now, lookAt, clock, height = 250 }: Props) {
+export function ReductionCurve({ points, kept = [], course, slope, stop, ceiling, axis, now, lookAt, clock, height = 250 }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720)
   const last = points.at(-1)
   const first = points[0]
@@ -49,7 +51,7 @@ export function ReductionCurve({ points, kept = [], course, stop, ceiling, axis,
 
   return (
     <div ref={ref} className="min-w-0">
-      <svg width={width} height={height} role="img" aria-label={['The liquid over time', ...points.map((p) => `${clock(p.at)}: ${p.label}`), ...kept.map((p) => `${clock(p.at)}, not sent yet: ${p.label}`), stop?.label, ceiling?.label].filter(Boolean).join('; ')} className="block">
+      <svg width={width} height={height} role="img" aria-label={['The liquid over time', ...points.slice(-3).map((p) => `${clock(p.at)}: ${p.label}`), slope, ...kept.map((p) => `${clock(p.at)}, not sent yet: ${p.label}`), stop?.label, ceiling?.label].filter(Boolean).join('; ')} className="block">
         {ceiling && ceiling.ml > least && (
           <>
             <rect

@@ -90,7 +90,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         height={HEIGHT}
         role="img"
         aria-label={`The sauce's way: ${placed.map((p) => `${p.stretch.stage}${p.stretch.planned ? ', planned' : ''}, ${p.stretch.volume}`).join('; ')}`}
-        className={`block overflow-visible ${slim ? 'max-xl:hidden [@media(max-height:860px)]:hidden' : low ? '' : '[@media(max-height:440px)]:hidden'}`}
+        className={`block overflow-visible ${slim ? 'max-xl:hidden [@media(max-height:860px)]:hidden' : low ? '' : 'lying:hidden'}`}
       >
         <defs>
           <linearGradient id={`${id}-tone`} x1="0" x2="1" y1="0" y2="0">
@@ -170,7 +170,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
                 onClick={() => onOpen?.(stage)}
                 aria-current={current ? 'step' : undefined}
                 style={{ width: station.x1 - station.x0 }}
-                className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] sm:px-1.5 sm:text-base md:text-[1.05rem] ${
+                className={`min-h-12 border-t-4 pt-1 text-left text-[0.9rem] max-[359px]:text-[0.78rem] max-[359px]:tracking-tight sm:px-1.5 sm:text-base md:text-[1.05rem] lying:min-h-11 ${
                   current ? 'border-ink font-bold' : stage === next ? 'border-quiet' : 'border-line text-quiet hover:text-ink'
                 }`}
               >

@@ -105,7 +105,14 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         />
       </div>
       <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-3 px-4 pt-2 pb-8 md:px-7 lg:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
-        <div className="lg:col-span-2">
+        <form
+          id="start"
+          className="lg:col-span-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            onDone(draft)
+          }}
+        >
           <TextField
             label="Say what you have, all in one go or word by word below"
             placeholder="a bit over two litres, half a centimetre of fat, nearly right for salt"
@@ -118,7 +125,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           {sentence.data && sentence.data.unread.length > 0 && taken === draft.said && (
             <p className="mt-1 text-quiet">Not understood: {sentence.data.unread.map((part) => `“${part}”`).join(', ')}. Tap the words below instead.</p>
           )}
-        </div>
+        </form>
         <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
           <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
           <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
@@ -152,7 +159,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
           <p role="status" className="said min-w-64 flex-1 font-semibold text-balance">
             {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}
           </p>
-          <Button look="bar-main" disabled={busy || open !== null || wrong !== null} onClick={() => onDone(draft)}>
+          <Button look="bar-main" type="submit" form="start" disabled={busy || open !== null || wrong !== null || taken !== draft.said}>
             {act}
           </Button>
         </div>

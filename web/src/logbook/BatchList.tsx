@@ -1,4 +1,4 @@
-import { use } from 'react'
+import { use, useEffect } from 'react'
 import { Link, useLocation } from 'wouter'
 import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
@@ -21,6 +21,8 @@ export function BatchList() {
   const onHeat = open.filter((b) => b.on_heat)
   const shelf = open.filter((b) => !b.on_heat)
   const finished = items.filter((b) => b.finished)
+  // Who has signed in, or comes back from a pot, goes on from the top.
+  useEffect(() => document.querySelector('h1')?.focus({ preventScroll: true }), [])
 
   return (
     <>

@@ -39,7 +39,7 @@ export function Header({ title, detail, more = [], children }: Props) {
         </Link>
         {title && (
           <div className="min-w-0 flex-1 border-line leading-tight max-md:order-last max-md:w-full max-md:flex-none md:border-l md:pl-4">
-            <h1 className="line-clamp-2 text-lg leading-tight break-words" title={title}>{title}</h1>
+            <h1 tabIndex={-1} className="line-clamp-2 text-lg leading-tight break-words outline-none" title={title}>{title}</h1>
             {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
           </div>
         )}

@@ -9,8 +9,14 @@ export function theme(): Theme {
   return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light'
 }
 
-export function applyTheme(): void {
+function applyTheme(): void {
   document.documentElement.dataset.theme = theme()
+}
+
+/** The page wears it from now on, and goes with the machine for as long as nobody chose. */
+export function wearTheme(): void {
+  applyTheme()
+  matchMedia('(prefers-color-scheme: dark)').addEventListener('change', applyTheme)
 }
 
 export function switchTheme(): void {

@@ -40,7 +40,8 @@ export function useAlarm(due: number | null, quiet: boolean, sounds: Sound, onHu
         setSilent(sound.current.state !== 'running')
         if (sound.current.state === 'running') beep(sound.current, TONES[sounds], SOUNDS[loudness()].gain)
         else void sound.current.resume()
-        if ('vibrate' in navigator) navigator.vibrate([300, 150, 300])
+        // A browser lets nothing shake that was not touched yet, and complains.
+        if (navigator.userActivation?.hasBeenActive && 'vibrate' in navigator) navigator.vibrate([300, 150, 300])
       } catch {
         // No sound to be had: what is seen remains.
       }

@@ -52,6 +52,7 @@ export default function ReducePanel() {
         points={curve.points.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, errorMl: p.error_ml, label: say(p.liquid) }))}
         kept={stands.kept}
         course={curve.course.map((p) => ({ at: Date.parse(p.at), ml: p.liquid.value, low: p.low_ml, high: p.high_ml }))}
+        slope={curve.rate ? say(curve.rate) : undefined}
         stop={curve.stop ? { ml: curve.stop.value, label: `stop ${say(curve.stop)}` } : null}
         ceiling={curve.ceiling ? { ml: curve.ceiling.value, label: `too salty below ${say(curve.ceiling)}` } : null}
         axis={{ low: curve.axis.low_ml, high: curve.axis.high_ml, ticks: curve.axis[units].map((tick) => ({ ml: tick.value, label: say(tick) })) }}

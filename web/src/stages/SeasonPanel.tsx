@@ -20,7 +20,9 @@ export default function SeasonPanel() {
   const now = act.kind === 'salt' ? act.goes_in : null
   return (
     <div className="flex flex-wrap gap-x-8 gap-y-5">
-      <Salt height={300} />
+      <div className="max-sm:order-last">
+        <Salt height={300} />
+      </div>
       <div className="grid min-w-72 flex-1 content-start gap-5">
         <div className="grid grid-cols-2 gap-x-6 gap-y-3">
           <Figure

@@ -40,17 +40,19 @@ export default function PlanPanel() {
   }
   const next = able[(able.findIndex((r) => r.kind === inHand?.kind) + 1) % Math.max(able.length, 1)]
   const settled = !routes.isPlaceholderData && !stale
+  // What was wished already is not wished again with the way.
+  const wished = said === null && batch.wanted !== null
   useEffect(() => {
     if (!inHand) return
     onPropose({
       said: inHand.feasible ? inHand.said : (inHand.reason ?? inHand.said),
       changed: said !== null || (picked !== null && picked !== first?.kind),
       wish: said !== null && settled ? wanted : null,
-      take: inHand.feasible && settled ? [...(inHand.first as unknown as Payload[]), wanted, { kind: 'chosen', route: inHand.kind }] : null,
+      take: inHand.feasible && settled ? [...(inHand.first as unknown as Payload[]), ...(wished ? [] : [wanted]), { kind: 'chosen', route: inHand.kind }] : null,
       next: next && next.kind !== inHand.kind ? () => setPicked(next.kind) : null,
       wrong: stale,
     })
-  }, [inHand, said, picked, first, settled, stale, wanted, next, onPropose])
+  }, [inHand, said, wished, picked, first, settled, stale, wanted, next, onPropose])
   useEffect(() => () => onPropose(null), [onPropose])
 
   const groups = useMemo(() => groupsOf(ways, inHand), [ways, inHand])
