@@ -66,7 +66,8 @@ export function FallingPot(props: Props) {
   const { points, inHand, mostMl, tooSaltyMl, tooSaltyLabel, nowLabel, handle, onPick, onMakes } = props
   const [ref, width] = useWidth<HTMLDivElement>(1224)
   const svg = useRef<SVGSVGElement>(null)
-  const [dragged, setDragged] = useState<number | null>(null)
+  /** Where the finger is, px, and how much room the flags had above the floor when it came down. */
+  const [drag, setDrag] = useState<{ at: number; above: number } | null>(null)
   const id = useId()
   const falling = [...points].sort((a, b) => b.leftMl - a.leftMl)
   const leastMl = falling.at(-1)?.leftMl ?? mostMl / 5
@@ -96,7 +97,8 @@ export function FallingPot(props: Props) {
     // Measured from the floor upwards; the highest of what stands there.
     (at) => -(at < start - space ? high(Math.max(mostMl, ...pots.map((pot) => pot.ml))) : high(x.invert(at))),
   )
-  const above = -Math.min(-full - 8, ...laid.map((flag) => flag.top))
+  // Nothing moves under a finger that is down.
+  const above = drag?.above ?? -Math.min(-full - 8, ...laid.map((flag) => flag.top))
   const floor = above + 4
   const height = floor + HEAP.high + 32
 
@@ -107,15 +109,15 @@ export function FallingPot(props: Props) {
     if (near) onPick(near.key)
     else onMakes(Math.round(makes(x.invert(px)) / 5) * 5)
   }
-  const drag = (event: PointerEvent<SVGSVGElement>) => {
-    if (event.type === 'pointermove' && dragged === null) return
+  const pull = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.type === 'pointermove' && drag === null) return
     if (event.type === 'pointerdown') {
       const beside = flags.find((flag) => flag.beside && Math.abs(poleOf(flag) - at(event)) < (wide + space) / 2)
       if (beside) return onPick(beside.key)
       event.currentTarget.setPointerCapture(event.pointerId)
     }
     const px = Math.min(Math.max(at(event), start), width - 2)
-    setDragged(px)
+    setDrag({ at: px, above })
     move(px)
   }
   const press = (event: KeyboardEvent) => {
@@ -124,7 +126,7 @@ export function FallingPot(props: Props) {
     event.preventDefault()
     onMakes(Math.round(makes(Math.min(Math.max(handle.ml + step, leastMl), mostMl))))
   }
-  const knob = dragged ?? x(handle.ml)
+  const knob = drag?.at ?? x(handle.ml)
   const salty = tooSaltyMl === null ? null : x(Math.min(tooSaltyMl, mostMl))
   const most = Math.max(...falling.map((p) => p.heap), 1)
   const said = (p: FallPoint) => (p.label.length + p.heapLabel.length + 2) * LETTER.note + 12
@@ -148,10 +150,10 @@ export function FallingPot(props: Props) {
         width={width}
         height={height}
         className="block touch-pan-y select-none"
-        onPointerDown={drag}
-        onPointerMove={drag}
-        onPointerUp={() => setDragged(null)}
-        onPointerCancel={() => setDragged(null)}
+        onPointerDown={pull}
+        onPointerMove={pull}
+        onPointerUp={() => setDrag(null)}
+        onPointerCancel={() => setDrag(null)}
       >
         <defs>
           <linearGradient id={`${id}-tone`} gradientUnits="userSpaceOnUse" x1={start} x2={width - 2} y1="0" y2="0">

@@ -1,4 +1,4 @@
-import { sauce } from './tone'
+import { FAT_EDGE, sauce } from './tone'
 
 interface Props {
   /** Of the fat that floats on it now, so much is on it still: its line is drawn to that. */
@@ -23,10 +23,10 @@ export function FatLine({ share, tone }: Props) {
     <svg width={WIDE} height={HIGH} aria-hidden="true" className="block">
       <rect x={left} y={SURFACE} width={right - left} height={FLOOR - SURFACE} fill={sauce(tone)} />
       <rect x={left} y={SURFACE - thick} width={right - left} height={thick} fill="var(--fat)" />
-      <line x1={left} x2={right} y1={SURFACE} y2={SURFACE} stroke="#1d2326" strokeWidth="2" />
+      <line x1={left} x2={right} y1={SURFACE} y2={SURFACE} stroke={FAT_EDGE} strokeWidth="2" />
       {thick > 9 &&
         DROPS.map((at, i) => (
-          <circle key={at} cx={left + at * (right - left)} cy={SURFACE - thick * (i % 2 ? 0.35 : 0.62)} r={Math.min(thick / 6, 3.5)} fill="none" stroke="var(--fat-ink)" strokeWidth="1.5" />
+          <circle key={at} cx={left + at * (right - left)} cy={SURFACE - thick * (i % 2 ? 0.35 : 0.62)} r={Math.min(thick / 6, 3.5)} fill="none" stroke={FAT_EDGE} strokeWidth="1.5" />
         ))}
       <path d={`M${left - 2},6V${FLOOR}H${right + 2}V6`} fill="none" stroke="var(--steel)" strokeWidth="4" strokeLinejoin="round" />
     </svg>

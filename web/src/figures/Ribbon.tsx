@@ -1,6 +1,6 @@
 import { useId } from 'react'
 import { layRibbon, ribbonEdge, surfaceAt, type Placed, type Stretch as Shape } from './geometry'
-import { sauce } from './tone'
+import { FAT_EDGE, sauce } from './tone'
 import { useWidth } from './useSize'
 
 export interface RibbonStretch extends Shape {
@@ -107,7 +107,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         </defs>
         <path d={area} fill="var(--fat)" />
         <path d={liquid} fill={`url(#${id}-tone)`} />
-        {placed.some(({ stretch }) => stretch.from_fat_ml > 1) && <path d={ribbonEdge(placed, y, 'liquid')} fill="none" stroke="#1d2326" strokeWidth="1.2" />}
+        {placed.some(({ stretch }) => stretch.from_fat_ml > 1) && <path d={ribbonEdge(placed, y, 'liquid')} fill="none" stroke={FAT_EDGE} strokeWidth="1.2" />}
         <path d={area} fill={`url(#${id}-hatch)`} clipPath={`url(#${id}-ahead)`} />
         {placed.map(({ stretch, x0, x1 }, i) => {
           const middle = (x0 + x1) / 2

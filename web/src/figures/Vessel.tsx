@@ -2,7 +2,7 @@
 
 import { useId, type KeyboardEvent, type PointerEvent } from 'react'
 import { slice, type PanGeometry, type PanScale } from './geometry'
-import { sauce } from './tone'
+import { FAT_EDGE, sauce } from './tone'
 
 interface LiquidProps {
   scale: PanScale
@@ -29,7 +29,7 @@ export function Liquid({ scale, depthMm, fatMm, tone, foretold = false, steaming
       <path d={slice(scale, 0, liquidTop)} fill={`url(#${id}-liquid)`} />
       {fatMm > 0.2 && <path d={slice(scale, liquidTop, Math.max(depthMm, liquidTop + 2 / scale.pxPerMm))} fill="var(--fat)" />}
       {/* Fat is told from sauce by its edge as well. */}
-      {fatMm > 0.2 && <line x1={scale.left(liquidTop)} x2={scale.right(liquidTop)} y1={scale.y(liquidTop)} y2={scale.y(liquidTop)} stroke="#1d2326" strokeWidth="1.5" />}
+      {fatMm > 0.2 && <line x1={scale.left(liquidTop)} x2={scale.right(liquidTop)} y1={scale.y(liquidTop)} y2={scale.y(liquidTop)} stroke={FAT_EDGE} strokeWidth="1.5" />}
       {foretold && (
         <line
           x1={scale.left(depthMm) + 2}

@@ -51,7 +51,7 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
   }
   return (
     <section aria-label="What you want">
-      <div className="grid grid-cols-3 gap-x-1 sm:flex sm:flex-wrap sm:divide-x sm:divide-line sm:*:px-3 sm:*:first:pl-0">
+      <div className="grid grid-cols-3 gap-x-1 max-sm:[&_button>span:last-child]:line-clamp-1 sm:flex sm:flex-wrap sm:divide-x sm:divide-line sm:*:px-3 sm:*:first:pl-0">
         <AskForm label="people" assumed={assumed} said={byPeople ? wish.people : 'any'} wrong={byPeople && Boolean(wrongs.amount)}>
           <TextField
             label="For how many"
