@@ -1,6 +1,6 @@
-import { scaleLinear } from 'd3-scale'
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { layFlags } from './flags'
+import { along } from './geometry'
 import { sauce } from './tone'
 import { useWidth } from './useSize'
 
@@ -82,7 +82,8 @@ export function FallingPot(props: Props) {
   const potX = (ml: number) => pots.findIndex((pot) => Math.round(pot.ml) === Math.round(ml)) * (wide + space) + 5
   const start = pots.length * (wide + space) + (pots.length > 0 ? space : 3)
 
-  const x = scaleLinear([mostMl, leastMl], [start, width - 2]).clamp(true)
+  const x = (ml: number) => along([leastMl, mostMl], [width - 2, start], ml)
+  const leftAt = (px: number) => along([start, width - 2], [mostMl, leastMl], px)
   const tallest = Math.max(mostMl, ...pots.map((pot) => pot.ml))
   const high = (ml: number) => (ml / tallest) * full
   const poleOf = (flag: FallFlag) => (flag.beside ? potX(flag.beside.ml) + wide / 2 : x(flag.leftMl))
@@ -95,7 +96,7 @@ export function FallingPot(props: Props) {
     FLAG,
     width,
     // Measured from the floor upwards; the highest of what stands there.
-    (at) => -(at < start - space ? high(Math.max(mostMl, ...pots.map((pot) => pot.ml))) : high(x.invert(at))),
+    (at) => -(at < start - space ? high(Math.max(mostMl, ...pots.map((pot) => pot.ml))) : high(leftAt(at))),
   )
   // Nothing moves under a finger that is down.
   const above = drag?.above ?? -Math.min(-full - 8, ...laid.map((flag) => flag.top))
@@ -103,11 +104,11 @@ export function FallingPot(props: Props) {
   const height = floor + HEAP.high + 32
 
   const at = (event: PointerEvent) => event.clientX - (svg.current?.getBoundingClientRect().left ?? 0)
-  const makes = scaleLinear(falling.map((p) => p.leftMl).reverse(), falling.map((p) => p.makesMl).reverse()).clamp(true)
+  const makes = (ml: number) => along(falling.map((p) => p.leftMl).reverse(), falling.map((p) => p.makesMl).reverse(), ml)
   const move = (px: number) => {
     const near = flags.find((flag) => !flag.beside && flag.feasible && Math.abs(x(flag.leftMl) - px) < SNAP)
     if (near) onPick(near.key)
-    else onMakes(Math.round(makes(x.invert(px)) / 5) * 5)
+    else onMakes(Math.round(makes(leftAt(px)) / 5) * 5)
   }
   const pull = (event: PointerEvent<SVGSVGElement>) => {
     if (event.type === 'pointermove' && drag === null) return
@@ -177,7 +178,7 @@ export function FallingPot(props: Props) {
         {salty !== null && salty < width - 3 && (
           <>
             <path
-              d={`M${salty},${floor}V${floor - high(x.invert(salty))}L${width - 2},${floor - high(leastMl)}V${floor}Z`}
+              d={`M${salty},${floor}V${floor - high(leftAt(salty))}L${width - 2},${floor - high(leastMl)}V${floor}Z`}
               fill={`url(#${id}-salty)`}
             />
             {width - salty > 170 && (

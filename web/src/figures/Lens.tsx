@@ -1,4 +1,3 @@
-import { scaleLinear } from 'd3-scale'
 import { useId } from 'react'
 import { sauce } from './tone'
 
@@ -23,8 +22,8 @@ const SKEWER = { left: 92, right: 126 }
 export function Lens({ stopMm, nowMm, nowLabel, stopLabel, ceilingMm, errorMm, tone }: Props) {
   const id = useId()
   // The mark stands a little below the middle: what comes towards it comes from above.
-  const y = scaleLinear([stopMm, stopMm + 10], [SIZE.high * 0.58, SIZE.high * 0.58 - 10 * PX_PER_MM])
-  const [top, bottom] = [y.invert(0), y.invert(SIZE.high)]
+  const y = (mm: number) => SIZE.high * 0.58 - (mm - stopMm) * PX_PER_MM
+  const [top, bottom] = [0, SIZE.high].map((px) => stopMm - (px - SIZE.high * 0.58) / PX_PER_MM) as [number, number]
   const ticks = Array.from({ length: Math.max(Math.floor(top) - Math.ceil(Math.max(bottom, 0)) + 1, 0) }, (_, i) => Math.ceil(Math.max(bottom, 0)) + i)
   const surface = Math.min(Math.max(y(nowMm), 6), SIZE.high - 6)
   const above = nowMm > top - 1

@@ -1,4 +1,3 @@
-import { scaleLinear } from 'd3-scale'
 import { spread } from './geometry'
 
 interface Props {
@@ -16,7 +15,7 @@ const COLUMN = { x: 6, width: 34 }
 /** Salt by weight, standing upright: where it is likely to be, where it should be, and where it must not go. */
 export function SaltScale({ low, best, high, wanted, ceiling, height }: Props) {
   const top = Math.max(2, high * 1.1, (ceiling ?? 0) * 1.2)
-  const y = scaleLinear([0, top], [height - 8, 8])
+  const y = (percent: number) => height - 8 - (percent / top) * (height - 16)
   const percent = (value: number) => `${value.toFixed(2)}\u00a0%`
   const words = [
     ...(ceiling === null ? [] : [{ key: 'ceiling', at: ceiling, text: percent(ceiling), note: 'too salty above', ink: 'var(--salt)', bold: 600 }]),

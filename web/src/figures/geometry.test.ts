@@ -1,8 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { layRibbon, panScale, ribbonEdge, slice, spread } from './geometry'
+import { along, layRibbon, panScale, ribbonEdge, slice, spread } from './geometry'
 
 const tapered = { base_length_mm: 160, rim_length_mm: 220, height_mm: 95 }
 const box = { x: 10, y: 20, width: 440, height: 300 }
+
+describe('a line through points', () => {
+  it('runs straight between them and stays at the outermost', () => {
+    const at = (x: number) => along([0, 2, 4], [10, 20, 0], x)
+    expect([-1, 0, 1, 2, 3, 4, 9].map(at)).toEqual([10, 10, 15, 20, 10, 0, 0])
+  })
+})
 
 describe('the pan in section', () => {
   const scale = panScale(tapered, box)

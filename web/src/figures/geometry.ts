@@ -13,6 +13,14 @@ export interface Box {
   height: number
 }
 
+/** The value of a line through points, whose `xs` rise; beyond the outermost it stays where they are. */
+export function along(xs: readonly number[], ys: readonly number[], x: number): number {
+  const right = xs.findIndex((one) => one >= x)
+  if (right <= 0) return (right < 0 ? ys.at(-1) : ys[0]) ?? NaN
+  const [x0 = 0, x1 = 0, y0 = 0, y1 = 0] = [xs[right - 1], xs[right], ys[right - 1], ys[right]]
+  return y0 + ((y1 - y0) * (x - x0)) / (x1 - x0)
+}
+
 /** Where millimetres of a pan in section lie in a box of pixels. The base stands on the box's floor. */
 export function panScale(pan: PanGeometry, box: Box) {
   const pxPerMm = Math.min(box.width / pan.rim_length_mm, box.height / pan.height_mm)
