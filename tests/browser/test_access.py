@@ -113,12 +113,51 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
         else:
             _press(page, right if right.count() else bar.get_by_role("button").first)
         expect(log).not_to_have_text(entries)
+        # The tabulator goes on from the sentence, and a screen reader hears it once.
+        expect(bar).to_be_focused()
+        expect(bar.get_by_role("status")).to_have_count(1)
     expect(page.get_by_role("region", name="Serve")).to_be_visible()
     _press(page, bar.get_by_role("button", name="Finish", exact=True))
     # What was kept before it was bound is asked about.
     expect(bar).to_contain_text("is set aside")
     _press(page, bar.get_by_role("button", name="Thrown away"))
     expect(bar).to_contain_text("Finished with")
+
+
+#: A device with a voice of its own, which keeps what it reads.
+VOICE = """
+window.heard = []
+class Utterance { constructor(text) { this.text = text } }
+Object.defineProperties(window, {
+  SpeechSynthesisUtterance: { value: Utterance },
+  speechSynthesis: { value: {
+    getVoices: () => [{ localService: false, lang: 'en-GB' }, { localService: LOCAL, lang: 'en-GB' }],
+    cancel() {},
+    speak: ({ text }) => window.heard.push(text),
+  } },
+})
+"""
+
+
+@pytest.mark.parametrize("local", [True, False])
+def test_the_sentence_is_read_aloud_by_a_voice_of_the_device(page: Page, site: Site, local: bool) -> None:
+    """Off at first, and never by a voice that would send it elsewhere."""
+    page.add_init_script(VOICE.replace("LOCAL", str(local).lower()))
+    enter_demo(page, site)
+    in_the_list(page, "Duck leg").click()
+    bar = now_line(page)
+    expect(bar).to_be_focused()
+    page.keyboard.press("v")
+    page.get_by_role("button", name="Menu").click()
+    choice = page.get_by_role("menuitem", name="Read aloud at each look")
+    expect(page.get_by_role("menuitem", name="Batches")).to_be_visible()
+    assert choice.count() == int(local)
+    if not local:
+        return
+    choice.click()
+    page.reload()
+    bar.get_by_role("button", name="Say it").click()
+    assert page.evaluate("heard") == [bar.locator("[data-said]").inner_text()]
 
 
 def _press(page: Page, wanted: Locator, text: str = "") -> None:

@@ -10,6 +10,7 @@ const LETTERS: readonly [string, string][] = [
   ['P', 'plan: what you want, and the ways there'],
   ['L', 'log'],
   ['U', 'undo the last entry'],
+  ['V', 'read the sentence aloud, where the menu says so'],
   ['Enter', 'the answer in gold, where there is one'],
   ['?', 'this list'],
 ]

@@ -1,10 +1,11 @@
-import { useEffect, useState, type RefObject } from 'react'
+import { useEffect, useRef, useState, type RefObject } from 'react'
 import type { Problem } from '../api/client'
 import type { Answer, Batch, Payload } from '../api/types'
 import type { Alarm } from '../shared/useAlarm'
 import { useNow } from '../shared/useNow'
 import { minutesUntil, useSay, Words } from '../shared/units'
 import type { Stands } from '../shared/useStands'
+import { readsAloud, speak } from '../shared/voice'
 import { Button } from '../ui/Button'
 import { useBench, type Proposal } from '../stages/useBench'
 import { useLetters, type SheetName } from './letters'
@@ -50,7 +51,12 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
     else if (submits) (document.getElementById('finish') as HTMLFormElement | null)?.requestSubmit()
     else if (first && !allAlike) give(first)
   }
-  useLetters({ enter: gold })
+  const said = useRef<HTMLParagraphElement>(null)
+  const sayIt = () => readsAloud() && speak(said.current?.textContent ?? '')
+  useEffect(() => {
+    if (alarm.ringing && readsAloud()) speak(said.current?.textContent ?? '')
+  }, [alarm.ringing])
+  useLetters({ enter: gold, v: sayIt })
   const button = (answer: Answer, main: boolean) => (
     <Button
       key={answer.label}
@@ -83,7 +89,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           {stands.pending ? 'What you did is kept here.' : stands.kept.map(({ label }) => `${label}, not sent yet. `)}
           <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
         </p>
-        <p data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 lying:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
+        <p ref={said} data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 lying:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
           {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
@@ -125,6 +131,11 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           {!batch.finished && (
             <Button look="bar" letter="T" onClick={() => onSheet('taste')}>
               Taste
+            </Button>
+          )}
+          {readsAloud() && (
+            <Button look="bar" letter="V" onClick={sayIt}>
+              Say it
             </Button>
           )}
           <Button look="bar" letter="N" onClick={() => onSheet('note')}>

@@ -7,6 +7,7 @@ import { loudness, switchLoudness } from './loudness'
 import { Shell } from './surroundings'
 import { switchTheme, theme } from './theme'
 import type { UnitSystem } from './units'
+import { canSpeak, readsAloud, switchVoice } from './voice'
 
 interface Props {
   title?: string
@@ -80,6 +81,17 @@ export function Header({ title, detail, more = [], children }: Props) {
                   redraw((n) => n + 1)
                 },
               },
+              ...(canSpeak()
+                ? [
+                    {
+                      label: readsAloud() ? 'Stop reading aloud' : 'Read aloud at each look',
+                      onSelect: () => {
+                        switchVoice()
+                        redraw((n) => n + 1)
+                      },
+                    },
+                  ]
+                : []),
               { label: 'Change your password', onSelect: changePassword },
               { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
             ]}
