@@ -68,7 +68,7 @@ def test_a_gain_beyond_the_error_asks() -> None:
     timeline = told(START, read("jug", "1.9 l"))
     problem = timeline.moments[-1].problem
     assert isinstance(problem, GainError)
-    assert "Did you add something, or was it misread?" in in_words(problem.message)
+    assert "Did you add something, did it boil less, or was it misread?" in in_words(problem.message)
     assert timeline.pot == potted(START)
 
 
@@ -79,6 +79,12 @@ def test_a_gain_can_be_answered() -> None:
     assert added.contents.volume_ml == pytest.approx(1900 / 1.038, rel=1e-3)
     assert added.contents.salt == before.contents.salt
     assert misread == before
+
+
+def test_more_than_there_should_be_may_have_boiled_less() -> None:
+    pot = potted(START, read("jug", "1.9 l", gain="right"))
+    assert pot.contents.volume_ml == pytest.approx(1900 / 1.038, rel=1e-3)
+    assert pot.contents.salt == potted(START).contents.salt
 
 
 def test_everything_that_goes_in_is_in() -> None:

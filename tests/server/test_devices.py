@@ -107,7 +107,7 @@ def test_a_scale_that_shows_more_than_there_can_be_asks_what_went_in(cook: Calle
     token = issued(cook, batch=batch["id"])["token"]
     assert sent(token, [(at, value + 400) for at, value in falling(batch, range(60))]).status_code == 200
     (device,) = cook.get(f"/batches/{batch['id']}").json()["devices"]
-    assert "more than was there before" in text_of(device["problem"])
+    assert "more than there should be" in text_of(device["problem"])
     answer = {"kind": "read", "measured": {"method": "scale", "value": device["reading"], "hot": True}, "gain": "added"}
     after = cook.record(batch["id"], answer).json()
     assert after["pot"]["gross"]["value"] == pytest.approx(device["reading"], abs=1)

@@ -118,6 +118,10 @@ class Read(ActsOnPot):
                 contents=pot.contents.scaled(share), salt_minus=pot.salt_minus * share, salt_plus=pot.salt_plus * share
             ).measured_anew(error)
             return self._held(part, part.contents)
+        if self.gain == "right" and gained_ml > GAIN_SD * math.hypot(error, pot.error_ml):
+            # It boiled for less long than was said: that water is still there.
+            still_there = Contents(water=gained_ml / SPECIFIC_VOLUME_ML_G["water"])
+            return self._held(pot.measured_over(error), pot.contents + still_there)
         if -gained_ml > GAIN_SD * math.hypot(error, pot.error_ml):
             # Clearly less than there was: it boiled, and nobody said so.
             return self._held(pot.measured_over(error), boiled_by(pot.contents, -kj_of(gained_ml)))
@@ -234,7 +238,11 @@ BY: dict[Method, Message] = {
 class GainError(AskedError):
     """A reading that shows more in the pot than there can be; ``gained_ml`` is how much, mL."""
 
-    answers = ((say("answers.i_added_liquid"), {"gain": "added"}), (say("answers.it_was_misread"), {"gain": "misread"}))
+    answers = (
+        (say("answers.i_added_liquid"), {"gain": "added"}),
+        (say("answers.it_boiled_less"), {"gain": "right"}),
+        (say("answers.it_was_misread"), {"gain": "misread"}),
+    )
 
     def __init__(self, gained_ml: float, weighed: bool) -> None:
         more = show_mass(gained_ml) if weighed else show_volume(gained_ml)

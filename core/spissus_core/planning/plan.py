@@ -88,8 +88,11 @@ def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
     return "separator" if pot.contents.volume_ml <= JUDGEMENT.most_in_a_jug_ml else "spoon"
 
 
-def best_method(pot: Pot) -> Method:
-    """What tells best how much there is: the scale where the pan was weighed, else the jug or a dip."""
+def method_for(pot: Pot, to_ml: float) -> Method:
+    """What to measure all of the pot with: what was used last, where it is good to ``to_ml``; else what tells best,
+    the scale where the pan was weighed, the jug or a dip."""
+    if pot.measured_by not in ("list", "eye") and pot.known_to_ml(pot.measured_by) <= to_ml:
+        return pot.measured_by
     in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
     methods: tuple[Method, ...] = ("jug", "dip") if pot.pan.empty_g is None else ("scale", "jug", "dip")
     return min(methods, key=lambda method: error_ml(pot.pan, method, in_pan, density))

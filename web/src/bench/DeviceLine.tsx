@@ -3,6 +3,12 @@ import { clock } from '../shared/clock'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'
 
+/** What may be true of a pot that weighs more than it should. */
+const ANSWERS = [
+  { label: 'I added liquid', gain: 'added' },
+  { label: 'It boiled less', gain: 'right' },
+] as const
+
 /** What a device reads by itself; where it contradicts the ledger, what went in is asked for. */
 export function DeviceLine({ device, onRecord }: { device: Batch['devices'][number]; onRecord: (payload: Payload) => void }) {
   const { reading } = device
@@ -11,9 +17,13 @@ export function DeviceLine({ device, onRecord }: { device: Batch['devices'][numb
       <p role={device.problem ? 'alert' : undefined}>
         <span className="font-semibold">{device.name}</span>, {clock(device.at)}: <Words of={device.problem ?? device.text} />
       </p>
-      {device.problem && reading !== null && (
-        <Button onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain: 'added' })}>I added liquid</Button>
-      )}
+      {device.problem &&
+        reading !== null &&
+        ANSWERS.map(({ label, gain }) => (
+          <Button key={gain} onClick={() => onRecord({ kind: 'read', measured: { method: 'scale', value: reading, hot: true }, gain })}>
+            {label}
+          </Button>
+        ))}
     </div>
   )
 }

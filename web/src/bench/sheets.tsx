@@ -29,7 +29,7 @@ const MISREAD = { label: 'It was misread', says: { gain: 'misread' } }
 
 /** What is asked of a reading that cannot be, and what may be answered: what the server would ask, too. */
 const CANNOT_BE = {
-  more: { says: 'That is more than was there before. Did you add something, or was it misread?', answers: [{ label: 'I added liquid', says: { gain: 'added' } }, MISREAD] },
+  more: { says: 'That is more than there should be. Did you add something, did it boil less, or was it misread?', answers: [{ label: 'I added liquid', says: { gain: 'added' } }, { label: 'It boiled less', says: { gain: 'right' } }, MISREAD] },
   less: {
     says: 'So much cannot have boiled away since the last look. Is it right, was some poured off, or was it misread?',
     answers: [{ label: 'It is right', says: { gain: 'right' } }, { label: 'Some was poured off', says: { gain: 'poured' } }, MISREAD],

@@ -12,7 +12,7 @@ from ...ledger.water import HOT_EXPANSION
 from ...messages import Message, Shown, say
 from ...pantry.guests import ALCOHOL
 from ..bench import Bench
-from ..plan import best_method
+from ..plan import method_for
 from ..spoken import by_means
 from .base import Act, Answer, LetDown, Rank
 
@@ -218,11 +218,11 @@ class Measure(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where it simmered for long, or the amount is not known well."""
         timeline, pot, weighs = bench.timeline, bench.pot, bench.judgement
-        unsure = timeline.binding.waited_min >= weighs.waited_min
-        unsure = unsure or pot.error_ml > weighs.unsure_share * pot.contents.liquid_ml
+        known_to_ml = weighs.unsure_share * pot.contents.liquid_ml
+        unsure = timeline.binding.waited_min >= weighs.waited_min or pot.error_ml > known_to_ml
         if not unsure or timeline.binding.measured or not timeline.binding.in_it:
             return None
-        return cls(measure=best_method(pot))
+        return cls(measure=method_for(pot, known_to_ml))
 
     def said(self, timeline: State) -> Message:
         """What to measure it with."""
