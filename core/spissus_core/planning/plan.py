@@ -91,11 +91,9 @@ def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
 def method_for(pot: Pot, to_ml: float) -> Method:
     """What to measure all of the pot with: what was used last, where it is good to ``to_ml``; else what tells best,
     the scale where the pan was weighed, the jug or a dip."""
-    if pot.measured_by not in ("list", "eye") and pot.known_to_ml(pot.measured_by) <= to_ml:
-        return pot.measured_by
-    in_pan, density = pot.contents.volume_ml * pot.share, pot.contents.density_g_ml
     methods: tuple[Method, ...] = ("jug", "dip") if pot.pan.empty_g is None else ("scale", "jug", "dip")
-    return min(methods, key=lambda method: error_ml(pot.pan, method, in_pan, density))
+    best = min(methods, key=pot.known_to_ml)
+    return next((used for used in methods if used == pot.measured_by and pot.known_to_ml(used) <= to_ml), best)
 
 
 def finer_method(pot: Pot, to_lose_ml: float) -> Method | Literal["spoon"] | None:
