@@ -27,6 +27,8 @@ interface Props {
 }
 
 const WALL = 7
+/** How full an empty pan is taken to be for the lines of its words. */
+const EMPTY_TO = 0.6
 
 /** Where in the pot a line begins, in px. */
 function anchor(place: Place, scale: PanScale, depthMm: number, fatMm: number): { x: number; y: number } {
@@ -65,7 +67,9 @@ export function HungPot({ pan, depthMm, fatMm, tone, steaming, meat, words, labe
   const tall = pan.height_mm * fit.pxPerMm
   // The pan stands in the middle of its words.
   const scale = panScale(pan, { ...box, y: (height - tall) / 2, height: tall })
-  const from = words.map(({ place }) => anchor(place, scale, depthMm, fatMm))
+  // In an empty pan each hangs where it will be.
+  const empty = depthMm <= 0
+  const from = words.map(({ place }) => anchor(place, scale, empty ? pan.height_mm * EMPTY_TO : depthMm, fatMm))
   // In the order in which they are told, so that no two lines cross.
   const at = spread(from.map((_, i) => Math.max(...from.slice(0, i + 1).map(({ y }) => y)) + i * 0.01), ROW, ROW / 2, height - ROW / 2)
   const meats = [0.2, 0.42, 0.62]
@@ -99,7 +103,7 @@ export function HungPot({ pan, depthMm, fatMm, tone, steaming, meat, words, labe
           return (
             <g key={one.place} stroke="var(--ink)" fill="none">
               <polyline points={`${begin.x},${begin.y} ${bend},${begin.y} ${wordX - 6},${y}`} strokeWidth={one.assumed ? 1.5 : 2} strokeDasharray={one.assumed ? '2 5' : undefined} />
-              <circle cx={begin.x} cy={begin.y} r="3.5" fill="var(--ink)" stroke="var(--ground)" strokeWidth="1.5" />
+              <circle cx={begin.x} cy={begin.y} r="3.5" fill={empty && one.place !== 'pan' && one.place !== 'burner' ? 'var(--ground)' : 'var(--ink)'} stroke={empty ? 'var(--ink)' : 'var(--ground)'} strokeWidth="1.5" />
             </g>
           )
         })}

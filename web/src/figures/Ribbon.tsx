@@ -36,6 +36,7 @@ interface Props<S extends string> {
 const TALL = 142
 const LOW = 92
 const SLIM = 110
+const EMPTY = 40
 /** Above the fullest there is room for its words, and for the clock. */
 const TOP = 46
 /** Room a letter takes, so that words are left out rather than cut off; of a label, its volume and its salt. */
@@ -66,9 +67,9 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
   if (!first || !last) {
     return (
       <div ref={ref} className="min-w-0">
-        <svg width={width} height={HEIGHT} aria-hidden="true" className="block">
-          <line x1={0} x2={width} y1={FLOOR} y2={FLOOR} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
-          <text x={4} y={FLOOR - 16} fontSize="16" fill="var(--quiet)">
+        <svg width={width} height={EMPTY} aria-hidden="true" className="block">
+          <line x1={0} x2={width} y1={EMPTY - 6} y2={EMPTY - 6} stroke="var(--quiet)" strokeWidth="2" strokeDasharray="2 7" />
+          <text x={4} y={EMPTY - 18} fontSize="16" fill="var(--quiet)">
             {ahead}
           </text>
         </svg>

@@ -7,7 +7,7 @@ import { Header } from '../shared/Header'
 import { STAGES } from '../stages/registry'
 import { clock } from '../shared/clock'
 import { useNow } from '../shared/useNow'
-import { useSay, Words } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -26,14 +26,17 @@ interface Props {
   onDraft?: (draft: Draft) => void
   problem: Problem | null
   busy: boolean
+  /** The pots that are on the heat already. */
+  boiling?: readonly { name: string; burner: string | null }[]
   act: string
   onDone: (draft: Draft) => void
 }
 
 /** What is in the pan. It can be said in a sentence, tapped word by word, dragged, or read off a list. */
-export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act, onDone }: Props) {
+export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boiling = [], act, onDone }: Props) {
   const [draft, setDraft] = useState(initial)
   const say = useSay()
+  const eg = useExample()
   const settled = useSettled(draft)
   const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'), unsureLines(settled))
   const asking = useSettled(draft.said, 250)
@@ -58,6 +61,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
     setDraft((now) => ({ ...now, panId: suits }))
   }
   const pan = kitchen.pans.find((p) => p.id === draft.panId)
+  const burner = kitchen.burners.find(({ id }) => id === draft.burnerId)?.name
+  const beside = boiling.find((one) => burner !== undefined && one.burner === burner)
   const open = missing(draft)
   const filled = open !== 'amount'
   const wrong = problem ?? (filled ? preview.error : null)
@@ -115,7 +120,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         >
           <TextField
             label="Say what you have, all in one go or word by word below"
-            placeholder="a bit over two litres, half a centimetre of fat, nearly right for salt"
+            placeholder={eg('a bit over two litres, half a centimetre of fat, nearly right for salt', 'a bit over two quarts, a quarter inch of fat, nearly right for salt')}
             value={draft.said}
             onChange={(said) => setDraft((now) => ({ ...now, said }))}
             maxLength={500}
@@ -128,12 +133,17 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
         </form>
         <section aria-label="The pot" className="lg:sticky lg:top-3 lg:self-start">
           <Telling draft={draft} change={change} kitchen={kitchen} pot={pot} wrong={wrong} />
+          {beside && (
+            <p role="status" className="font-medium">
+              “{beside.name}” stands on that burner already. Is it another one?
+            </p>
+          )}
           <p className="text-quiet">{pot ? 'Drag the level to put it right.' : 'Drag the level up to where the liquid stands, or say it.'}</p>
         </section>
         <div className="grid min-w-0 content-start gap-4">
           <dl className="grid grid-cols-3 gap-3" aria-live="polite">
             <Told name="liquid" value={pot ? say(pot.liquid) : '–'} note={pot ? `± ${say(pot.liquid_error)}` : ''} />
-            <Told name="fat" value={pot ? say(pot.fat) : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
+            <Told name="fat" value={pot ? (pot.fat.value > 1 ? say(pot.fat) : 'none') : '–'} note={pot && pot.fat.value > 1 ? `${say(pot.fat_depth)} thick` : ''} />
             <Told
               name="salt"
               value={pot && saltSaid ? `${pot.salt.best.toFixed(2)} %` : '–'}
@@ -155,8 +165,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, act
       </main>
       <section aria-label="Now" className="sticky bottom-0 z-30 bg-bar px-4 py-3 text-bar-ink md:px-7">
         <Rest problem={wrong} beside={['name', ...TELLING_FIELDS, ...(draft.lines.length > 0 ? COOKED_FIELDS : [])]} className="mb-2 text-[#ffb39c]" />
-        <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
-          <p role="status" className="said min-w-64 flex-1 font-semibold text-balance">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-3 sm:gap-x-6">
+          <p role="status" className="said min-w-40 flex-1 font-semibold text-balance">
             {nextWord(open, wrong !== null, pot ? say(pot.liquid) : null)}
           </p>
           <Button look="bar-main" type="submit" form="start" disabled={busy || open !== null || wrong !== null || taken !== draft.said}>

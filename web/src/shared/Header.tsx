@@ -34,7 +34,7 @@ export function Header({ title, detail, more = [], children }: Props) {
           You are still signed in. {signOut.error.message}
         </p>
       )}
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2 md:flex-nowrap md:px-7">
+      <header className="flex flex-wrap items-center gap-x-2 gap-y-1 md:gap-x-4 px-4 py-2 md:flex-nowrap md:px-7">
         <Link href="/" className="flex min-h-12 items-center text-xl font-extrabold tracking-tight" aria-label="Spissus, to the batches">
           spissus
         </Link>
@@ -44,7 +44,8 @@ export function Header({ title, detail, more = [], children }: Props) {
             {detail && <p className="hidden text-sm leading-tight text-quiet lg:block">{detail}</p>}
           </div>
         )}
-        <div className="ml-auto flex items-center gap-2">
+        <span className="flex-1 md:hidden" />
+        <div className="ml-auto flex items-center gap-2 max-md:contents">
           {children}
           <button
             type="button"

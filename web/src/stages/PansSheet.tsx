@@ -25,6 +25,8 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
   const [half, setHalf] = useState<string>()
   const pans = usePans(batch.id, batch.last_seq, burner ? { burner_id: burner, heat: { heat, share: 1, cover: 'open', oven_c: 150 } } : null)
   const split = pans.data?.split
+  const here = pans.data?.choices.find((choice) => choice.here)?.minutes
+  const quicker = pans.data?.choices.some(({ minutes }) => here && minutes && minutes.best < here.best - 1)
   return (
     <Sheet open onClose={onClose} title="Which pan, how hot" description={pans.data ? `Down to ${say(pans.data.stop)}. Wider is faster at a simmer and harder to read with a ruler.` : 'One moment.'}>
       <div className="grid gap-4">
@@ -39,6 +41,9 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
             { value: 'simmer', label: 'a simmer' },
           ]}
         />
+        {heat === 'boil' && here && quicker === false && (
+          <p className="font-medium">No pan is quicker on this burner: a boil goes by its power. A stronger burner is, or two pans at once.</p>
+        )}
         <ul className="grid gap-2">
           {pans.data?.choices.map((choice) => (
             <li key={choice.pan_id}>
