@@ -16,7 +16,7 @@ from pypdf import PdfReader
 from running import Site
 
 from .site import enter_demo
-from .test_walk import flag, in_the_list, now_line, open_batch, way_in_hand
+from .test_walk import flag, in_the_list, now_line, open_batch, said, way_in_hand
 
 COLLISIONS = (Path(__file__).parent / "collisions.js").read_text(encoding="utf-8").partition("\n")[2]
 
@@ -113,6 +113,39 @@ def test_what_is_to_be_done_is_read_from_a_metre_away(
         said = now_line(page).locator("[data-said]")
         expect(said).to_be_visible()
         assert float(said.evaluate("element => parseFloat(getComputedStyle(element).fontSize)")) >= 41.5, view
+
+
+#: Every figure of a view by what it is of, and what the ribbon ends with.
+FIGURES = """() => [
+  ...[...document.querySelectorAll('[data-of]')].map((one) => [one.dataset.of, one.innerText]),
+  ...[...document.querySelectorAll('svg[aria-label^="The sauce"]')]
+    .map((one) => ['makes', one.getAttribute('aria-label').split(', ').at(-1)]),
+]"""
+#: What goes by one name on one view and by another elsewhere, where it is plain what it is of.
+SAME = {"salt": "salt now", "in the pan": "liquid", "liquid below": "liquid", "you get": "at the end"}
+
+
+@pytest.mark.usefixtures("of_now")
+@pytest.mark.parametrize("name", ["Pork cheek", "Duck leg", "Oyster mushrooms", "Mutton shoulder with barley and bay"])
+def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str) -> None:
+    enter_demo(page, site)
+    link = in_the_list(page, name).get_attribute("href")
+    things: dict[str, set[str]] = {}
+    for stage in STAGES:
+        page.goto(f"{site.url}{link}/{stage}")
+        expect(said(page)).to_be_visible()
+        expect(
+            page.get_by_role("slider", name="Boil down to") if stage == "plan" else page.locator("[data-of]").first
+        ).to_be_visible()
+        for name_of, figure in page.evaluate(FIGURES):
+            comes = name_of == "thicken" or name_of.endswith("still to come")
+            of = "thickener" if comes else SAME.get(name_of, name_of)
+            things.setdefault(of, set()).add(figure.replace("\u00a0", " "))
+        stop = re.search(r"Stop at ([\d\u00a0]+\w+)\.", said(page).inner_text())
+        if stop:
+            things.setdefault("stop at", set()).add(stop[1].replace("\u00a0", " "))
+    assert {of: figures for of, figures in things.items() if len(figures) > 1} == {}
+    assert len(things) > 7
 
 
 @pytest.mark.usefixtures("of_now")

@@ -208,7 +208,7 @@ def test_unfitting_events_say_why() -> None:
     for payload, complaint in (
         (read("dip", 200), "does not fit"),
         (read("scale", 1300), "empty pan weighs"),
-        (read("scale", 1460), "less than the solids"),
+        (read("scale", 1460), "less than the meat"),
         (ev.Skimmed(fat_ml=700), "Only about"),
         (ev.Added(ingredient="water", volume_ml=6000), "would be in"),
         (ev.Added(ingredient="stardust", mass_g=1), "not in the catalogue"),

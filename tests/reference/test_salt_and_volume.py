@@ -227,4 +227,4 @@ def test_unsalted_water_cannot_have_boiled_down_to_a_salt_content() -> None:
     water = started("1.5 l", salt={"by": "meter", "percent": 0.0})
     problem = told(water, ev.Metered(percent=0.9, because="boiled")).moments[-1].problem
     assert problem is not None
-    assert "less than the solids" in in_words(problem.message)
+    assert "less than the meat" in in_words(problem.message)

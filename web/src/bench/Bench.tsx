@@ -157,7 +157,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
         </div>
         {offline && stands.waiting === 0 && (
           <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">
-            The server does not answer. This is how the batch stood last; it is asked again every few seconds.
+            The server does not answer. This is how the pot stood last.
           </p>
         )}
         {sleeps && (

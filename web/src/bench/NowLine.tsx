@@ -90,7 +90,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           <Words of={proposed && !proposed.wrong ? proposed.said : alarm.ringing && batch.act.overdue ? batch.act.overdue : batch.act.sentence} />
         </p>
         <p ref={said} data-said="" className={`min-w-0 sm:min-w-64 flex-1 basis-full font-semibold text-balance xl:basis-0 lying:basis-0 ${alarm.ringing ? 'said-loud' : 'said'}`}>
-          {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'What you want cannot be had like that: it stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
+          {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'That cannot be made. The reason stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
         <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end lying:max-w-[26rem] lying:flex-nowrap lying:overflow-x-auto lying:*:shrink-0 ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
@@ -224,7 +224,7 @@ function Sentence({ batch, stands }: { batch: Batch; stands: Stands }) {
   }
   const { look_at, countdown, overdue, sentence } = batch.act
   if (stands.pending && (look_at === null || Date.parse(look_at) > now)) {
-    return <>What you did is kept here. What comes next is said as soon as the server answers: go by spoon and tongue.</>
+    return <>Kept here: the server does not answer. Go by spoon and tongue until it does.</>
   }
   // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
   if (look_at === null || countdown === null || overdue === null) return <Words of={sentence} amounts="text-glow" />

@@ -32,7 +32,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
         <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
           Back to the pot
         </Link>
-        <p className="self-center text-quiet">At 100 %: then the skewer is as long as it is.</p>
+        <p className="self-center text-quiet">Print at 100 %, so that the skewer is true to size.</p>
       </div>
       <header className="border-b-2 border-ink pb-1">
         <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>
@@ -85,8 +85,8 @@ export default function OneSheet({ batch }: { batch: Batch }) {
           {plan && (
             <Part name="Time">
               {say(plan.takes)} in all
-              {plan.leave && <>; <Words of={plan.leave} /></>}
-              {curve.arrive && <>; there at {clock(curve.arrive.best)}, {clock(curve.arrive.low)} to {clock(curve.arrive.high)}</>}
+              {plan.leave && <>. <Words of={plan.leave} /></>}
+              {curve.arrive && <> There at {clock(curve.arrive.best)}, {clock(curve.arrive.low)} to {clock(curve.arrive.high)}</>}
             </Part>
           )}
           {plan && plan.allergens.length > 0 && <Part name="Brings">{plan.allergens.join(', ')}</Part>}
@@ -96,7 +96,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
         </div>
         <figure className="m-0">
           <TrueSkewer deepMm={batch.pan.height_mm} marks={batch.marks.map((mark) => ({ key: mark.kind, mm: mark.depth.value, label: `${say(mark.depth)}, ${batch.finished && mark.kind === 'now' ? 'end' : marked[mark.kind]}` }))} />
-          {batch.pan.height_mm > LONGEST_MM && <figcaption className="max-w-56 text-sm">The pan is deeper than the paper: what stands higher is on its own skewer, to be printed from Strain.</figcaption>}
+          {batch.pan.height_mm > LONGEST_MM && <figcaption className="max-w-56 text-sm">The pan is deeper than this paper. Print its skewer from Strain.</figcaption>}
         </figure>
       </div>
     </main>

@@ -10,7 +10,7 @@ export default function Sleeps() {
   return (
     <div role="status" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-line px-4 py-2 md:mx-7">
       <p className="min-w-64 flex-1">
-        This browser cannot keep the screen awake here: set the screen of this device to stay on while you cook.
+        Set this screen to stay on while you cook: the browser cannot.
         {!isSecureContext && ' Nor can the page be loaded again without the network. Both come with HTTPS: the README of Spissus says how.'}
       </p>
       <Button

@@ -41,7 +41,7 @@ export default function Unreadable({ batch }: { batch: ToldBatch }) {
             <Words of={why} />
           </p>
         ))}
-        <p className="my-4 text-lg">Everything that was entered is still here. Take back what cannot be read, or say anew what is in the pot.</p>
+        <p className="my-4 text-lg">Nothing is lost. Take back what cannot be read, or say again what is in the pot.</p>
         <Button look="main" onClick={() => setStarting(true)}>
           Say what is in the pot
         </Button>

@@ -77,7 +77,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
   }
   const off = batch.pot.methods.find((m) => m.method === method)
   return (
-    <Sheet open onClose={onClose} title="Reading" description={meter ? 'Off the boil and stirred. It says how much salt there is to how much liquid, and so how far it has come.' : `Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
+    <Sheet open onClose={onClose} title="Reading" description={meter ? 'Off the boil, stirred. It tells the salt, and so how far it has come down.' : `Off the boil, bubbles settled. This one is good to ± ${off ? say(off.error) : ''}.`}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {

@@ -102,7 +102,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boi
             ...s, volume: say(s.liquid), salt: open === 'salt' ? '' : `${s.salt_percent.toFixed(2)} %`, fat: null, vapour: null, added: null,
           }))}
           fullMl={pan?.capacity.value}
-          ahead={pot ? 'The way from here is drawn once you say what you want.' : 'The sauce’s way begins here.'}
+          ahead={pot ? 'Say what you want, and the rest is drawn here.' : 'The sauce’s way begins here.'}
           next={null}
           open="strain"
           clock={clock(now)}
@@ -181,7 +181,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boi
 /** The one thing to say next. */
 function nextWord(open: ReturnType<typeof missing>, wrong: boolean, liquid: string | null): string {
   if (open === 'amount') return 'Say how much there is.'
-  if (wrong) return 'Something does not fit: it stands beside its word.'
+  if (wrong) return 'Something does not fit. It is marked above.'
   if (open === 'salt') return 'Taste it: how salty is it?'
   return liquid ? `${liquid} of liquid: is that right?` : 'One moment.'
 }

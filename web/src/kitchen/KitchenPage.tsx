@@ -49,7 +49,7 @@ export function KitchenPage() {
       </Header>
       <main className="mx-auto max-w-6xl px-4 pb-16 md:px-7">
         <h2 className="mt-4 mb-1 text-xl">Pans</h2>
-        <p className="mb-4 text-quiet">Inner measurements, to one scale. The empty weight is what lets a scale say how much is left.</p>
+        <p className="mb-4 text-quiet">Measured inside, drawn to one scale. Weighed empty, a scale can tell what is left.</p>
         <ul className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
           {pans.map((pan) => (
             <li key={pan.id} className="flex flex-col rounded-2xl border border-line bg-panel p-4">
@@ -89,7 +89,7 @@ export function KitchenPage() {
         <div className="mt-10 mb-4 flex flex-wrap items-end justify-between gap-3">
           <div>
             <h2 className="mb-1 text-xl">Burners</h2>
-            <p className="text-quiet">Power that reaches the liquid, and the steam it makes at a full boil.</p>
+            <p className="text-quiet">Power that reaches the liquid, and its steam at a full boil.</p>
           </div>
           {mayChange && <Button onClick={() => setBurner('new')}>Add a burner</Button>}
         </div>

@@ -34,7 +34,7 @@ export function BatchList() {
       <main className="mx-auto max-w-[110rem] px-4 pb-16 md:px-7">
         {batches.isError && (
           <p role="alert" className="py-4 font-medium text-heat">
-            {batches.data ? 'The server does not answer. This is how the stove stood last; it is asked again every minute.' : batches.error.message}
+            {batches.data ? 'The server does not answer. This is how the stove stood last.' : batches.error.message}
           </p>
         )}
         {batches.isSuccess && items.length === 0 && (

@@ -26,7 +26,7 @@ export function Figure({ label, value, note, reason, tone = '' }: Props) {
           </span>
         )}
       </span>
-      <span className={`block text-3xl leading-tight md:text-[2.6rem] font-bold tracking-tight ${tone}`}>{value}</span>
+      <span data-of={label} className={`block text-3xl leading-tight md:text-[2.6rem] font-bold tracking-tight ${tone}`}>{value}</span>
       {note && <span className="block text-base text-quiet">{note}</span>}
     </>
   )

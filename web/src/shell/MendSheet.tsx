@@ -24,7 +24,7 @@ export default function MendSheet({ one, onClose }: { one: Waiting; onClose: () 
         {fields.map(({ path, label, value }) => (
           <TextField key={path.join('.')} label={label} value={value} autoComplete="off" onChange={(next) => setPayload(withFigure(payload, path, next))} />
         ))}
-        {fields.length === 0 && <p>There is no figure in this entry to change. Send it again, or drop it and do it anew.</p>}
+        {fields.length === 0 && <p>This entry has no figure to change. Send it again, or drop it.</p>}
         <Button type="submit" look="main">
           Send it again
         </Button>

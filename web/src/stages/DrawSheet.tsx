@@ -12,9 +12,9 @@ import { useBench } from './useBench'
 type Draw = Schemas['DrawOut']['key']
 
 const PURPOSES = {
-  sauce: { label: 'The sauce', says: 'It becomes the sauce, in a pan of its own; the rest stays on the meat and keeps it moist.', people: 'For how many is it' },
-  plate: { label: 'A plate now', says: 'So little has no mark: a minute or two in a hot pan, until a spoon leaves a trail. The rest goes on.', people: 'For how many is the rest' },
-  aside: { label: 'Set aside', says: 'It is kept for the meat or another day: keep it hot, or cool it soon. The rest goes on.', people: 'For how many is the rest' },
+  sauce: { label: 'The sauce', says: 'This becomes the sauce, in its own pan. The rest keeps the meat moist.', people: 'For how many is it' },
+  plate: { label: 'A plate now', says: 'Too little to measure: a minute or two in a hot pan, until a spoon leaves a trail.', people: 'For how many is the rest' },
+  aside: { label: 'Set aside', says: 'Keep it hot, or cool it soon. The rest goes on.', people: 'For how many is the rest' },
 } as const
 
 type Purpose = keyof typeof PURPOSES
@@ -65,7 +65,7 @@ export default function DrawSheet({ onClose }: { onClose: () => void }) {
         {what && batch.wanted && (
           <TextField
             label={what.people}
-            hint={batch.wanted.by_people ? `It was to be for ${batch.wanted.people} people.` : 'Leave it empty, and as much is wanted as before.'}
+            hint={batch.wanted.by_people ? `It was to be for ${batch.wanted.people} people.` : 'Left empty, you want as much as before.'}
             inputMode="numeric"
             value={people}
             onChange={setPeople}

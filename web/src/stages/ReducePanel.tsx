@@ -62,8 +62,8 @@ export default function ReducePanel() {
         height={148}
       />
       <p className="text-quiet">
-        {curve.rate ? <Words of={curve.rate} /> : act.doing === 'heat' ? 'The heat is off: nothing is foretold.' : ''}
-        {plan?.leave && boiling && <> It is to <Words of={plan.leave} />.</>}
+        {curve.rate ? <Words of={curve.rate} /> : act.doing === 'heat' ? 'The heat is off.' : ''}
+        {plan?.leave && boiling && <> <Words of={plan.leave} /></>}
       </p>
       <Cautions cautions={batch.boil_cautions} />
     </div>
@@ -127,7 +127,7 @@ function Stop({ reads, liquid, stands, now }: StopProps) {
               <span className="block text-lg text-quiet">
                 stop at{method === 'jug' ? ', in the jug and hot' : ''} <span className="whitespace-nowrap">({liquid} of liquid)</span>
               </span>
-              <span className="block leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done" style={{ fontSize: `min(clamp(7rem, 14dvh, 11rem), ${GIANT / say(stop).length}cqw)` }}>
+              <span data-of="stop at" className="block leading-[0.95] font-bold tracking-tight whitespace-nowrap text-done" style={{ fontSize: `min(clamp(7rem, 14dvh, 11rem), ${GIANT / say(stop).length}cqw)` }}>
                 {say(stop)}
               </span>
             </>

@@ -27,7 +27,7 @@ export function Beneath() {
 export default function SkimPanel() {
   const { batch } = useBench()
   const { skim } = batch
-  return skim === null ? <p className="text-lg">The ways to take the fat off cannot be worked out for this pot.</p> : <Ways skim={skim} />
+  return skim === null ? <p className="text-lg">How to take the fat off cannot be worked out here. Spoon it off.</p> : <Ways skim={skim} />
 }
 
 function Ways({ skim }: { skim: Skim }) {
@@ -207,7 +207,7 @@ function SetToCool() {
   const place = places.find((p) => p.key === key) ?? places[0]
   return (
     <div className="grid gap-3 rounded-xl border border-line p-3">
-      <p>Strain it first, or chill it with the meat in, or finish the sauce and chill that: all three are in use. The clock is the same.</p>
+      <p>Chill it strained, with the meat in, or as a finished sauce. The clock is the same.</p>
       <TextField label="It is now at" value={celsius} onChange={setCelsius} error={problem?.at('celsius')} />
       <Choice label="It cools in a" value={place?.key} onChange={setKey} options={places.map((p) => ({ value: p.key, label: p.label }))} />
       <Button disabled={!place} onClick={() => place && onRecord({ kind: 'cooling', celsius, surroundings_c: place.celsius.value })}>

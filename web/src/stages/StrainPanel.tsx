@@ -47,7 +47,7 @@ export default function StrainPanel() {
           <Button onClick={() => onRecord({ kind: 'returned' })}>Pour it back in</Button>
         </p>
       )}
-      <Unfold label="" summary={<span className="inline-flex min-h-11 items-center text-lg font-semibold underline decoration-dotted">What it is made of, part by part</span>}>
+      <Unfold label="" summary={<span className="inline-flex min-h-11 items-center text-lg font-semibold underline decoration-dotted">What is in it</span>}>
         <ul className="grid gap-x-8 text-base text-ink sm:grid-cols-2">
           {pot.contents.map((row) => (
             <li key={row.name} className="border-b border-line py-1">

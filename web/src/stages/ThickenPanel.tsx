@@ -43,7 +43,7 @@ export default function ThickenPanel() {
         <Figure
           label="body"
           value={pot.body.everyday}
-          note={plan ? 'The arithmetic asks for no more thickener. The spoon has the last word.' : 'Plan first: say what you want.'}
+          note={plan ? 'The sums say: no more thickener. Trust the spoon over them.' : 'Plan first: say what you want.'}
           reason={reasonOf(pot.reasons, 'body')}
         />
       )}
@@ -74,7 +74,7 @@ export default function ThickenPanel() {
         </Button>
       </form>
       <p className="text-quiet">
-        Do not judge it at the boil. Put a spoonful on a warm plate: a cold one sets the gelatin and flatters it.
+        Judge it off the boil, on a warm plate: a cold plate sets it, and it seems thicker.
       </p>
     </div>
   )

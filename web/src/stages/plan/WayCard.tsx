@@ -136,7 +136,7 @@ function Part({ name, figure, ink = '', beneath, children }: PartProps) {
   return (
     <div>
       <p className="text-quiet">{name}</p>
-      <p className={`text-2xl leading-tight font-bold md:text-[1.7rem] ${ink}`}>{figure}</p>
+      <p data-of={name} className={`text-2xl leading-tight font-bold md:text-[1.7rem] ${ink}`}>{figure}</p>
       <p className="leading-snug text-quiet">{children}</p>
       {beneath && <div className="mt-1">{beneath}</div>}
     </div>
