@@ -49,6 +49,10 @@ FRONT = Burner(name="front burner, full", net_kw=1.6)
 SOLID = Burner(name="solid top, middle", net_kw=0.7)
 
 
+#: How long the made-up pots ring for nobody.
+QUIET_FOR = timedelta(minutes=30)
+
+
 @dataclass(frozen=True, slots=True)
 class Story:
     """A batch of the demo: when it began, minutes before now, and what happened, minutes after that."""
@@ -208,13 +212,19 @@ def load(now: datetime) -> None:
         NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID)
     )
     for story in STORIES:
-        if forget_untouched(member, story.name, events=1 + len(story.events)):
+        if forget_untouched(member, story.name, events=1 + len(_happened(story, now))):
             _tell(member, story, now)
+
+
+def _happened(story: Story, now: datetime) -> tuple[tuple[float, ev.Kind], ...]:
+    """What is told of a batch. One that goes on does not ring while somebody only looks around."""
+    over = any(isinstance(payload, ev.Finished) for _, payload in story.events)
+    return story.events if over else (*story.events, (story.ago_min, ev.Hushed(due=now + QUIET_FOR)))
 
 
 def _tell(member: Member, story: Story, now: datetime) -> None:
     begun = now - timedelta(minutes=story.ago_min)
     batch_id = uuid4()
     start_batch(member, batch_id, story.name, event_id=uuid4(), at=begun, started=story.started)
-    for after, payload in story.events:
+    for after, payload in _happened(story, now):
         append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), said=payload)

@@ -134,9 +134,8 @@ def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str)
     for stage in STAGES:
         page.goto(f"{site.url}{link}/{stage}")
         expect(said(page)).to_be_visible()
-        expect(
-            page.get_by_role("slider", name="Boil down to") if stage == "plan" else page.locator("[data-of]").first
-        ).to_be_visible()
+        seen = page.get_by_role("region", name=re.compile(f"^{stage}$", re.IGNORECASE))
+        expect(page.get_by_role("slider", name="Boil down to") if stage == "plan" else seen).to_be_visible()
         for name_of, figure in page.evaluate(FIGURES):
             comes = name_of == "thicken" or name_of.endswith("still to come")
             of = "thickener" if comes else SAME.get(name_of, name_of)

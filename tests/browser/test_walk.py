@@ -271,7 +271,7 @@ def test_a_reading_that_gains_is_asked_about(page: Page, site: Site) -> None:
     start(page, site, "Tail that gains")
     take_reading(page, "Jug", "1900")
     sheet = page.get_by_role("dialog", name="Reading")
-    expect(sheet.get_by_role("alert")).to_contain_text("Did you add something, or was it misread?")
+    expect(sheet.get_by_role("alert")).to_contain_text("Did you add something, did it boil less, or was it misread?")
     sheet.get_by_role("button", name="It was misread").click()
     expect(sheet).to_be_hidden()
     page.keyboard.press("l")

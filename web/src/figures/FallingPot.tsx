@@ -21,7 +21,7 @@ export interface FallFlag {
   note: string
   /** Where its boiling stops, in mL; another pot stands beside the start, as full as it is then. */
   leftMl: number
-  beside: { ml: number; added: number } | null
+  beside: { ml: number; added: number; into: readonly string[] } | null
   feasible: boolean
   /** The one to take. */
   first: boolean
@@ -78,7 +78,7 @@ export function FallingPot(props: Props) {
 
   // Pots beside the start: one for each amount, as wide as there is room.
   const pots = [...new Map(flags.flatMap(({ beside }) => (beside ? [[Math.round(beside.ml), beside] as const] : []))).values()].sort((a, b) => a.ml - b.ml)
-  const [wide, space] = narrow ? [26, 10] : [54, 22]
+  const [wide, space] = narrow ? [26, 10] : [62, 18]
   const potX = (ml: number) => pots.findIndex((pot) => Math.round(pot.ml) === Math.round(ml)) * (wide + space) + 5
   const start = pots.length * (wide + space) + (pots.length > 0 ? space : 3)
 
@@ -201,6 +201,15 @@ export function FallingPot(props: Props) {
               strokeWidth="4"
               strokeLinejoin="round"
             />
+            {!narrow && high(pot.ml) > 16 * pot.into.length && (
+              <text y={floor - 4 - 15 * pot.into.length} textAnchor="middle" fontSize="13" fontWeight="700" fill="#fff" stroke="#3a2412" strokeWidth="3.5" paintOrder="stroke">
+                {pot.into.map((line) => (
+                  <tspan key={line} x={potX(pot.ml) + wide / 2} dy="15">
+                    {line}
+                  </tspan>
+                ))}
+              </text>
+            )}
           </g>
         ))}
         <line x1={start} x2={width} y1={floor} y2={floor} stroke="var(--ink)" strokeWidth="2.5" />

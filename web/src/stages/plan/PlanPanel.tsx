@@ -57,7 +57,8 @@ export default function PlanPanel() {
 
   const groups = useMemo(() => groupsOf(ways, inHand), [ways, inHand])
   const flags: FallFlag[] = groups.flatMap(({ face }) => {
-    const beside = face.beside && { ml: face.beside.value, added: face.let_down?.value ?? 0 }
+    const into = face.take ? ['take', say(face.take)] : face.let_down ? ['add', say(face.let_down)] : []
+    const beside = face.beside && { ml: face.beside.value, added: face.let_down?.value ?? 0, into }
     // Of what cannot be taken, what would be too salty stands where that is seen; the rest is told below.
     if (!face.feasible && face.kind !== inHand?.kind && (beside || !face.too_salty)) return []
     return [
