@@ -106,7 +106,7 @@ def preview_sentence(request: HttpRequest, data: intake.SentenceIn) -> intake.Se
     """A sentence about the strained liquid, read."""
     member = member_of(request)
     pan = pan_spec(member.kitchen.pk, data.pan_id) if data.pan_id else None
-    return intake.sentence_out(read_sentence(data.text, None if pan is None else pan.capacity_ml))
+    return intake.sentence_out(read_sentence(data.text, None if pan is None else pan.capacity_ml), data.units)
 
 
 @router.post("/previews/concentrate", response=intake.ConcentrateOut)

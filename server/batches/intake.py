@@ -11,7 +11,8 @@ from shared.shapes import PanShape, RangeOut, ReasonOut, SaidOut, Shape, ShownOu
 from spissus_core import events as ev
 from spissus_core.amounts.estimate import Estimate
 from spissus_core.amounts.fields import Parts, PastedList, Remark, VolumeMl
-from spissus_core.amounts.quantities import show_mass, show_volume
+from spissus_core.amounts.quantities import UnitSystem, say_again, show_mass, show_volume
+from spissus_core.amounts.reading import Dimension
 from spissus_core.errors import SpissusError
 from spissus_core.intake.braise import Braise, Line, line_of
 from spissus_core.intake.doings import Use
@@ -170,6 +171,7 @@ class SentenceIn(Shape):
 
     text: Annotated[str, Field(max_length=500)]
     pan_id: UUID | None = None
+    units: UnitSystem = "metric"
 
 
 class SentenceOut(Shape):
@@ -357,15 +359,18 @@ def _named(line: Line) -> Line:
     return line.model_copy(update={"own": None})
 
 
-def sentence_out(said: ReadSentence) -> SentenceOut:
-    """A sentence in the words that a start takes."""
-    unit = {"jug": "ml", "eye": "ml", "dip": "mm", "scale": "g", None: ""}[said.method]
+#: What a way to measure reads.
+_READS: dict[Method, Dimension] = {"jug": "volume", "eye": "volume", "dip": "length", "scale": "mass"}
+
+
+def sentence_out(said: ReadSentence, units: UnitSystem) -> SentenceOut:
+    """A sentence in the words that a start takes, in the reader's units."""
     return SentenceOut(
         method=said.method,
-        value=None if said.value is None else f"{said.value:g} {unit}",
+        value=None if said.method is None or said.value is None else say_again(said.value, _READS[said.method], units),
         hot=said.hot,
-        fat_mm=None if said.fat_mm is None else f"{said.fat_mm:g} mm",
-        fat_ml=None if said.fat_ml is None else f"{said.fat_ml:g} ml",
+        fat_mm=None if said.fat_mm is None else say_again(said.fat_mm, "length", units),
+        fat_ml=None if said.fat_ml is None else say_again(said.fat_ml, "volume", units),
         fat_in=said.fat_in,
         verdict=said.verdict,
         percent=None if said.percent is None else f"{said.percent:g} %",

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Collection, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 from functools import lru_cache
 from types import MappingProxyType
@@ -336,6 +336,34 @@ def show_length(mm: float) -> Shown:
     fraction = _EIGHTHS[part // 2] if part % 2 == 0 else f"{str(part).translate(_RAISED)}⁄₁₆"
     us = f"{whole or ''}{fraction}" or "0"
     return Shown(mm, f"{round(mm)}{_NBSP}mm", f"{us}{_NBSP}in")
+
+
+#: So far an amount may be off where it is said again, as a share of it. Modelling choice.
+SAID_AGAIN = 0.005
+
+#: How a measured amount is shown, and in which unit it is kept.
+_SHOWN: dict[Dimension, tuple[Callable[[float], Shown], str]] = {
+    "volume": (show_volume, "ml"),
+    "mass": (show_mass, "g"),
+    "length": (show_length, "mm"),
+}
+
+
+def say_again(value: float, dimension: Dimension, system: UnitSystem) -> str:
+    """An amount to be typed again, in mL, g or mm: in US measure where that tells it as exactly as it was told.
+
+    >>> say_again(1656.118, "volume", "us"), say_again(5, "length", "us"), say_again(12.7, "length", "metric")
+    ('7\xa0cups', '5 mm', '12.7 mm')
+    """
+    shown, unit = _SHOWN[dimension]
+    kept = f"{value:g} {unit}"
+    if system == "metric":
+        return kept
+    told = shown(value).us
+    try:
+        return told if math.isclose(parse(told, dimension), value, rel_tol=SAID_AGAIN) else kept
+    except QuantityError:
+        return kept
 
 
 def show_temperature(celsius: float) -> Shown:

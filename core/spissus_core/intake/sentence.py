@@ -39,7 +39,9 @@ _VERDICTS = (
     (
         "nearly",
         r"(?:nearly|almost|not quite) (?:right|there|enough|salty enough)"
-        r"|(?:a bit|slightly|a little|somewhat) (?:flat|bland|under)",
+        r"|(?:a bit|slightly|a little|somewhat) (?:flat|bland|under|low)"
+        r"|(?:needs|wants|could take|could do with) (?:just )?(?:a (?:little|bit|touch|pinch|tad)|some|slightly)"
+        r"(?: bit)?(?: more)?(?: of)? salt",
     ),
     (
         "flat",

@@ -19,10 +19,10 @@ export function useStartPreview(start: StartedIn | null, anyPan: boolean, unsure
 }
 
 /** What a sentence says of the strained liquid. */
-export function useSentence(text: string, panId: string) {
+export function useSentence(text: string, panId: string, units: Schemas['SentenceIn']['units']) {
   return useQuery<Schemas['SentenceOut'], Problem>({
-    queryKey: ['sentence', text, panId],
-    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/sentence', { body: { text, ...(panId && { pan_id: panId }) }, signal })),
+    queryKey: ['sentence', text, panId, units],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/previews/sentence', { body: { text, units, ...(panId && { pan_id: panId }) }, signal })),
     enabled: text.trim() !== '',
     retry: false,
   })

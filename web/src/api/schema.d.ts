@@ -1834,6 +1834,12 @@ export interface components {
             text: string;
             /** Pan Id */
             pan_id?: string | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
         };
         /**
          * ConcentrateOut

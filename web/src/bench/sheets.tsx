@@ -117,7 +117,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
           />}
         </div>
         <TextField
-          label={`Reading, in ${unit} or with its own unit`}
+          label={`Reading, in ${unit === 'in' ? 'inches' : unit} or with its own unit`}
           value={value}
           onFocus={(event) => event.currentTarget.select()}
           onChange={(next) => {

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { use, useEffect, useState } from 'react'
 import { Link } from 'wouter'
 import type { Problem } from '../api/client'
 import { useSentence, useStartPreview } from '../api/previews'
@@ -7,7 +7,7 @@ import { Header } from '../shared/Header'
 import { STAGES } from '../stages/registry'
 import { clock } from '../shared/clock'
 import { useNow } from '../shared/useNow'
-import { useExample, useSay, Words } from '../shared/units'
+import { Units, useExample, useSay, Words } from '../shared/units'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -37,10 +37,11 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boi
   const [draft, setDraft] = useState(initial)
   const say = useSay()
   const eg = useExample()
+  const units = use(Units)
   const settled = useSettled(draft)
   const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'), unsureLines(settled))
   const asking = useSettled(draft.said, 250)
-  const sentence = useSentence(asking, draft.panId)
+  const sentence = useSentence(asking, draft.panId, units)
   const [taken, setTaken] = useState(initial.said)
   // Each change is one of the draft as it is by then: an answer that comes late takes back nothing said since.
   const change = (part: Partial<Draft>) => setDraft((now) => changed(now, part))

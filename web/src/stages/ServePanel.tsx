@@ -26,7 +26,7 @@ export default function ServePanel() {
         <Figure
           label="portions"
           value={served.portions ?? '–'}
-          note={wanted?.portion ? `of ${say(wanted.portion)}` : 'no portion size was given'}
+          note={wanted?.portion ? `of ${say(wanted.portion)}${wanted.by_people && served.portions === wanted.people + 1 ? `: your ${wanted.people}, and one for the pot` : ''}` : 'no portion size was given'}
         />
         <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
         <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reasonOf(pot.reasons, 'strength')} />
