@@ -95,7 +95,8 @@ def test_from_signing_up_to_the_finished_sauce_by_keyboard_alone(page: Page, sit
     expect(page.get_by_label("Say what you have")).to_be_focused()
     page.keyboard.type("1.6 l, no fat, 0.6 % salt")
     expect(page.get_by_role("button", name=re.compile("^Salt: 0.6 %"))).to_be_visible()
-    _press(page, page.get_by_role("button", name="This is what I have"))
+    expect(page.get_by_role("button", name="This is what I have")).to_be_enabled()
+    page.keyboard.press("Enter")
     bar = now_line(page)
     log = page.get_by_role("button", name=re.compile("^Log"))
     for _ in range(24):

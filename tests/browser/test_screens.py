@@ -148,6 +148,34 @@ def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str)
 
 
 @pytest.mark.usefixtures("of_now")
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+@pytest.mark.parametrize("name", ["Pork cheek", "Duck leg"])
+def test_nothing_jumps_under_a_finger_that_drags(page: Page, site: Site, name: str, width: int, height: int) -> None:
+    page.set_viewport_size({"width": width, "height": height})
+    enter_demo(page, site)
+    page.goto(f"{site.url}{in_the_list(page, name).get_attribute('href')}/plan")
+    ways, card = page.get_by_role("group", name="Ways there"), way_in_hand(page)
+    handle = page.get_by_role("slider", name="Boil down to")
+    expect(handle).to_be_visible()
+    handle.scroll_into_view_if_needed()
+
+    def stands() -> list[float]:
+        return [round(box["y"]) for one in (ways, card) if (box := one.bounding_box())]
+
+    before, box = stands(), ways.bounding_box()
+    assert box is not None
+    floor = box["y"] + box["height"] - 60
+    page.mouse.move(box["x"] + box["width"] * 0.4, floor)
+    page.mouse.down()
+    for share in (0.5, 0.6, 0.7, 0.8, 0.6):
+        told = handle.get_attribute("aria-valuenow")
+        page.mouse.move(box["x"] + box["width"] * share, floor)
+        expect(handle).not_to_have_attribute("aria-valuenow", str(told))
+        assert stands() == before
+    page.mouse.up()
+
+
+@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
 def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})

@@ -93,7 +93,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           {!proposed ? <Sentence batch={batch} stands={stands} /> : proposed.wrong ? 'That cannot be made. The reason stands beside its word.' : <Words of={proposed.said} amounts="text-glow" />}
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
-        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end lying:max-w-[26rem] lying:flex-nowrap lying:overflow-x-auto lying:*:shrink-0 ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
+        <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end lying:max-w-[22rem] lying:flex-nowrap lying:overflow-x-auto lying:*:shrink-0 ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
           {proposed?.take && (
             <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
@@ -153,20 +153,22 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           )}
         </div>
       </div>
-      {batch.rest && batch.act.kind !== 'rest' && (
-        <p className="order-first text-base leading-snug">
-          <Words of={batch.rest} />
-        </p>
-      )}
       {/* Above the sentence, and behind its answers for whoever goes by the tabulator. */}
-      {recorded && undo && !stands.pending && (
-        <p className="order-first flex items-center gap-x-3">
-          <span className="min-w-0 truncate">{recorded}</span>
-          <Button look="bar" className="shrink-0 whitespace-nowrap" disabled={held} onClick={undo.act}>
-            Take back
-          </Button>
-        </p>
-      )}
+      <div className="order-first lying:flex lying:flex-row-reverse lying:items-center lying:justify-end lying:gap-x-5">
+        {batch.rest && batch.act.kind !== 'rest' && (
+          <p className="text-base leading-snug">
+            <Words of={batch.rest} />
+          </p>
+        )}
+        {recorded && undo && !stands.pending && (
+          <p className="flex min-w-0 items-center gap-x-3">
+            <span className="min-w-0 truncate">{recorded}</span>
+            <Button look="bar" className="shrink-0 whitespace-nowrap" disabled={held} onClick={undo.act}>
+              Take back
+            </Button>
+          </p>
+        )}
+      </div>
       </div>
     </section>
   )

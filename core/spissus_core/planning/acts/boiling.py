@@ -12,6 +12,7 @@ from ...amounts.quantities import show_minutes, show_volume
 from ...estimation.forecast import Outlook
 from ...events import Stage, State
 from ...events.assumed import CLOSE_ENOUGH, there
+from ...fold import Timeline
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
 from ...measuring.vessels import SHALLOW_MM
@@ -19,6 +20,7 @@ from ...messages import Argument, Message, Until, say, sentences
 from ...pantry.ways import QUICKEST
 from ...phenomena.evaporation import boiled_to_volume
 from ...phenomena.heating import FULL_BOIL
+from ...pot import implied_mass_g
 from ..bench import Bench
 from ..plan import finer_method
 from ..solving import binding_min, solve_route
@@ -65,6 +67,23 @@ def _why(bench: Bench) -> str | None:
     mark_ml = bench.mark_ml
     short = bench.route.boil_to_ml < (1.0 - bench.judgement.late_share) * mark_ml
     return "salt_binds" if short and mark_ml <= bench.salt_mark_ml else None
+
+
+#: A reading so many of its errors off all that was known before is said to be doubtful. Modelling choice.
+DOUBTED_SD = 1.5
+
+
+def _rather(bench: Bench) -> Reads | None:
+    """What should have been read, where the last thing that happened is a reading that little else agrees with."""
+    moments = bench.timeline.moments if isinstance(bench.timeline, Timeline) else ()
+    last = next((moment for moment in reversed(moments) if moment.stands), None)
+    if last is None or last.pot is None or last.event.device is not None or not isinstance(last.event.payload, ev.Read):
+        return None
+    measured, pot = last.event.payload.measured, last.pot
+    if measured is None or measured.method == "eye" or last.event.payload.gain is not None:
+        return None
+    off_ml = abs(implied_mass_g(pot, measured) - pot.contents.mass_g) * SPECIFIC_VOLUME_ML_G["water"]
+    return pot.reads(pot.contents) if off_ml > DOUBTED_SD * pot.known_to_ml(measured.method) else None
 
 
 def _at_volume(contents: Contents, liquid_ml: float) -> Contents:
@@ -146,7 +165,8 @@ class Boil(Act):
     """It boils, and is looked at in time.
 
     ``thought_ml`` is what is thought to be left by now, ``expect`` what is read at the look then, and ``late_min`` how
-    much later than wanted it will be ready.
+    much later than wanted it will be ready. ``rather`` is what should have been read just now, where that was something
+    else.
     """
 
     kind: ClassVar[str] = "boil"
@@ -159,6 +179,7 @@ class Boil(Act):
     expect: Reads
     thought_ml: float
     late_min: float
+    rather: Reads | None = None
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -178,6 +199,7 @@ class Boil(Act):
             expect=bench.pot.reads(expect),
             thought_ml=now.liquid_ml,
             late_min=late,
+            rather=_rather(bench),
         )
 
     def said(self, timeline: State) -> Message:
@@ -189,6 +211,8 @@ class Boil(Act):
         # Thought to be at its mark already, there is nothing to expect above it; a jug's mark has two figures as it is.
         above = self.reads_by != "jug" and self.expect.dip >= self.mark.reads.dip >= SHALLOW_MM
         expected = say("bar.expect", read=_read(self.expect, self.reads_by)) if above else None
+        if self.rather is not None:
+            expected = say("bar.rather", read=_read(self.rather, self.reads_by))
         binds = say("bar.salt_binds") if self.why == "salt_binds" else None
         stop = say("bar.stop_at", mark=mark_line(self.mark))
         clock_min, wanted = timeline.asked.clock_min, timeline.asked.wanted
