@@ -33,7 +33,7 @@ from spissus_core.planning.solving import solve_route
 from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
 
-from . import bench, door, heating, intake, logbook, marks, services, ways
+from . import bench, door, finishing, heating, intake, logbook, marks, services, ways
 from .models import Batch
 from .pot import pot_out
 
@@ -148,6 +148,19 @@ def append(request: HttpRequest, batch_id: UUID, data: door.EventIn) -> HttpResp
     """Record an event."""
     member = member_of(request)
     return sent(services.append(member, batch_id, event_id=data.id, at=_not_ahead(data.at), said=data.payload))
+
+
+@router.post("/batches/{batch_id}/foreseen", response=finishing.ForeseenOut, openapi_extra=may_refuse(404))
+def foreseen(request: HttpRequest, batch_id: UUID, data: door.EntryIn) -> finishing.ForeseenOut:
+    """What an entry would change of the pot; nothing is saved."""
+    return finishing.foreseen_out(*services.foreseen_by(member_of(request), batch_id, data.payload))
+
+
+@router.get("/batches/{batch_id}/finishes", response=list[finishing.FinishOut])
+def finishes(request: HttpRequest, batch_id: UUID) -> list[finishing.FinishOut]:
+    """What may finish the sauce, by what it lacks, each with all that it changes."""
+    board, pot = _potted(services.batch_of(member_of(request), batch_id))
+    return finishing.finishes_out(pot, board.timeline.asked.wanted)
 
 
 @router.post("/batches/{batch_id}/routes", response=ways.RoutesOut)

@@ -29,13 +29,11 @@ class StartIn(Shape):
         return _in_todays_words(data, "start")
 
 
-class EventIn(Shape):
-    """One event. The page makes the id, so that sending it twice records it once."""
+class EntryIn(Shape):
+    """What an event would say, without its being one."""
 
     model_config = ConfigDict(extra="forbid")
 
-    id: UUID
-    at: AwareDatetime
     version: Version = 1
     payload: PayloadIn
 
@@ -43,6 +41,13 @@ class EventIn(Shape):
     @classmethod
     def _older(cls, data: Any) -> Any:
         return _in_todays_words(data, "payload")
+
+
+class EventIn(EntryIn):
+    """One event. The page makes the id, so that sending it twice records it once."""
+
+    id: UUID
+    at: AwareDatetime
 
 
 #: The version of the events that a page knows; one that says nothing is of the first.

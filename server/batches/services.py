@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from devices.services import events_of
 from django.db import IntegrityError, transaction
@@ -32,6 +32,8 @@ from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
+from spissus_core.pot import Pot
+from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
 from .models import Batch, Event
@@ -216,6 +218,27 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         _refuse_new_faults(batch, board, Board(log, present()))
     announce(batch.kitchen_id, batch.id, event.seq)
     return answer
+
+
+def foreseen_by(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> tuple[ev.Kind, Pot, Pot, Wish | None]:
+    """What an entry would be kept as, the pot as it is, as it would be, and what is wanted of it; nothing is recorded.
+
+    Raises
+    ------
+    SpissusError : the entry does not fit what is in the pot, or there is no pot.
+    Http404 : the batch is not the member's.
+    """
+    batch, now, event_id = batch_of(member, batch_id), datetime.now(UTC), uuid4()
+    log = log_of(batch)
+    payload = written_out(member, said, log)
+    before = Board(log, now).timeline.pot
+    timeline = Board([*log, _event_now(batch, event_id, now, payload)], now).timeline
+    moment = next(one for one in timeline.moments if one.event.id == event_id)
+    if moment.problem is not None:
+        raise moment.problem
+    if before is None or timeline.pot is None:
+        raise SpissusError("start", say("batch.start_unreadable"))
+    return payload, before, timeline.pot, timeline.asked.wanted
 
 
 def _event_now(batch: Batch, event_id: UUID, at: datetime, payload: ev.Kind) -> ev.Event:

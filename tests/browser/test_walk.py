@@ -278,6 +278,29 @@ def test_a_reading_that_gains_is_asked_about(page: Page, site: Site) -> None:
     expect(page.get_by_role("dialog", name="Log")).to_contain_text("misread")
 
 
+def test_what_goes_in_is_foreseen_and_what_is_missing_is_offered(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Neck that is flat", "0.6 l, no fat, 0.6 % salt")
+    page.keyboard.press("a")
+    sheet = page.get_by_role("dialog", name="Add")
+    sheet.get_by_role("radio", name="Something else").click()
+    sheet.get_by_label("Search").fill("double cream")
+    sheet.get_by_role("radio", name=re.compile("^cream, 36 %")).click()
+    sheet.get_by_label("How much").fill("200 ml")
+    # All that it changes is read before it is poured.
+    expect(sheet.get_by_role("status")).to_contain_text("rounder:")
+    expect(sheet.get_by_role("status")).to_contain_text("brings milk")
+    page.keyboard.press("Escape")
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Season").click()
+    page.get_by_role("radio", name="Sharpness").click()
+    lemon = page.get_by_role("listitem", name="lemon juice")
+    expect(lemon).to_contain_text(" × as sour")
+    lemon.get_by_role("button", name="It is in").click()
+    expect(now_line(page)).to_contain_text("lemon juice")
+    page.keyboard.press("l")
+    expect(page.get_by_role("dialog", name="Log")).to_contain_text("of lemon juice")
+
+
 def test_undo_in_the_log_and_back(page: Page, site: Site) -> None:
     enter_demo(page, site)
     start(page, site, "Cheek with undo")

@@ -75,6 +75,13 @@ ROWS: dict[str, Row] = {
     "GET /batches/{batch_id}": Row("member", "/batches/{batch}", ids=("batch",)),
     "GET /batches/{batch_id}/alone": Row("member", "/batches/{batch}/alone", ids=("batch",)),
     "POST /batches/{batch_id}/events": Row("cook", "/batches/{batch}/events", "event", ("batch",)),
+    "POST /batches/{batch_id}/foreseen": Row(
+        "member",
+        "/batches/{batch}/foreseen",
+        {"payload": {"kind": "salted", "salt_g": "2 g", "salt": "table"}},
+        ("batch",),
+    ),
+    "GET /batches/{batch_id}/finishes": Row("member", "/batches/{batch}/finishes", ids=("batch",)),
     "POST /batches/{batch_id}/routes": Row("member", "/batches/{batch}/routes", {"volume_ml": 900}, ("batch",)),
     "POST /batches/{batch_id}/routes/{kind}/reasons": Row(
         "member", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)

@@ -440,6 +440,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{batch_id}/foreseen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an entry would change of the pot; nothing is saved */
+        post: operations["batches_api_foreseen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{batch_id}/finishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may finish the sauce, by what it lacks, each with all that it changes */
+        get: operations["batches_api_finishes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches/{batch_id}/routes": {
         parameters: {
             query?: never;
@@ -2713,6 +2747,13 @@ export interface components {
          */
         EventIn: {
             /**
+             * Version
+             * @default 1
+             */
+            version: number;
+            /** Payload */
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            /**
              * Id
              * Format: uuid
              */
@@ -2722,13 +2763,6 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /**
-             * Version
-             * @default 1
-             */
-            version: number;
-            /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FatSeen
@@ -3224,6 +3258,61 @@ export interface components {
              * @default []
              */
             avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
+        };
+        /**
+         * ChangeOut
+         * @description One thing that would change; ``hurts`` where it would be worse for what is wanted.
+         */
+        ChangeOut: {
+            said: components["schemas"]["SaidOut"];
+            /** Hurts */
+            hurts: boolean;
+        };
+        /**
+         * ForeseenOut
+         * @description All that an entry would change which anybody would notice, what hurts first; ``nothing`` says that it is none.
+         */
+        ForeseenOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            nothing: components["schemas"]["SaidOut"] | null;
+        };
+        /**
+         * EntryIn
+         * @description What an event would say, without its being one.
+         */
+        EntryIn: {
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+            /** Payload */
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+        };
+        /**
+         * FinishOut
+         * @description The first step of something that a sauce may lack: ``payload`` records that it went in.
+         */
+        FinishOut: {
+            /** Key */
+            key: string;
+            /**
+             * Lacks
+             * @enum {string}
+             */
+            lacks: "sharpness" | "sweetness" | "depth" | "roundness";
+            /** Name */
+            name: string;
+            amount: components["schemas"]["ShownOut"];
+            /** How */
+            how: string;
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Payload */
+            payload: {
+                [key: string]: unknown;
+            };
         };
         /**
          * RouteOut
@@ -6845,6 +6934,189 @@ export interface operations {
             };
             /** @description Unsupported Media Type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_foreseen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForeseenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_finishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,6 +4,9 @@ import { useLists } from '../api/lists'
 import { useKept } from '../shared/useKept'
 import { Units, useExample, useSay } from '../shared/units'
 import { cannotBe } from '../shared/useStands'
+import { useSettled } from '../shared/useSettled'
+import { Changes } from '../shared/Changes'
+import { useForeseen } from '../api/finishing'
 import { SpoonRow } from '../figures/SpoonRow'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -174,6 +177,7 @@ const NOTHING_ADDED: AddDraft = { what: 'salt', amount: '', school: null, kindOf
 /** Something goes into the pot. */
 export function AddSheet({ batch, append, onClose }: Props) {
   const eg = useExample()
+  const say = useSay()
   const [draft, setDraft] = useKept<AddDraft>(`add-${batch.id}`)
   const { what, amount, school, kindOfSalt, key } = draft ?? NOTHING_ADDED
   const change = (part: Partial<AddDraft>) => {
@@ -189,6 +193,9 @@ export function AddSheet({ batch, append, onClose }: Props) {
     return key ? { kind: 'added', ingredient: key, amount } : null
   }
   const ready = payload()
+  const asked = amount.trim() ? ready : null
+  const settled = useSettled(asked, 250, JSON.stringify(asked))
+  const foreseen = useForeseen(batch.id, batch.last_seq, settled)
   return (
     <Sheet open onClose={onClose} title="Add">
       <form
@@ -234,6 +241,13 @@ export function AddSheet({ batch, append, onClose }: Props) {
           error={append.error?.message}
           autoComplete="off"
         />
+        {/* What does not fit is said when it is sent; while it is typed it may become anything. */}
+        {settled && foreseen.data && !foreseen.isError && (
+          <div role="status">
+            <Changes changes={foreseen.data.changes} />
+            {foreseen.data.nothing && <p className="text-quiet">{say(foreseen.data.nothing)}</p>}
+          </div>
+        )}
         <Button type="submit" look="main" disabled={!ready || !amount.trim() || append.isPending}>
           It is in
         </Button>

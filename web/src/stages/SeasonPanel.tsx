@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { Suspense, useState } from 'react'
 import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -6,8 +6,12 @@ import { Figure, reasonOf } from '../shared/Figure'
 import { Salt } from './Salt'
 import { LikelySpoon } from './Spoons'
 import { useBench } from './useBench'
+import { part } from '../ui/part'
 
 export { LikelySpoon as Beneath }
+
+// Nobody needs it before the rest is read.
+const Finishes = part(() => import('./Finishes'))
 
 /** Salt last: what is in it, what is missing, and room to taste. */
 export default function SeasonPanel() {
@@ -54,6 +58,11 @@ export default function SeasonPanel() {
             Stirred in
           </Button>
         </form>
+        {!batch.finished && (
+          <Suspense>
+            <Finishes />
+          </Suspense>
+        )}
         <p className="text-quiet">Taste after thickening: starch dulls salt. A potato takes no salt out; only unsalted liquid does.</p>
       </div>
     </div>

@@ -1,0 +1,77 @@
+"""What goes in last: what an entry would change, and what may finish a sauce, as the page shows it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shared.shapes import SaidOut, Shape, ShownOut
+from spissus_core import events as ev
+from spissus_core.messages import say
+from spissus_core.pantry.guests import AVOIDED_WORDS
+from spissus_core.planning.finishing import Lack, Offer, finishes
+from spissus_core.planning.foreseen import Change, foreseen
+from spissus_core.pot import Pot
+from spissus_core.wish import Wish
+
+from .pot import word
+
+
+class ChangeOut(Shape):
+    """One thing that would change; ``hurts`` where it would be worse for what is wanted."""
+
+    said: SaidOut
+    hurts: bool
+
+
+class ForeseenOut(Shape):
+    """All that an entry would change which anybody would notice, what hurts first; ``nothing`` says that it is none."""
+
+    changes: list[ChangeOut]
+    nothing: SaidOut | None
+
+
+class FinishOut(Shape):
+    """The first step of something that a sauce may lack: ``payload`` records that it went in."""
+
+    key: str
+    lacks: Lack
+    name: str
+    amount: ShownOut
+    how: str
+    changes: list[ChangeOut]
+    payload: dict[str, Any]
+
+
+def foreseen_out(payload: ev.Kind, before: Pot, after: Pot, wanted: Wish | None) -> ForeseenOut:
+    """What an entry changes of a pot, and what it brings that somebody may not eat."""
+    allergens = payload.allergens if isinstance(payload, ev.Added | ev.Thickened) else ()
+    changes = _changes(foreseen(before, after, wanted), allergens, wanted)
+    return ForeseenOut(changes=changes, nothing=None if changes else SaidOut.of(say("foreseen.nothing")))
+
+
+def finishes_out(pot: Pot, wanted: Wish | None) -> list[FinishOut]:
+    """What may finish this pot."""
+    return [_finish_out(offer, wanted) for offer in finishes(pot, wanted)]
+
+
+def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
+    added = offer.added
+    how_much = {"mass_g": added.mass_g} if added.mass_g is not None else {"volume_ml": added.volume_ml}
+    return FinishOut(
+        key=offer.finish.key,
+        lacks=offer.finish.lacks,
+        name=word(added.what.name),
+        amount=ShownOut.of(offer.amount),
+        how=word(offer.finish.how),
+        changes=_changes(offer.changes, added.allergens, wanted),
+        payload={"kind": added.kind, "ingredient": added.ingredient, **how_much},
+    )
+
+
+def _changes(found: tuple[Change, ...], allergens: tuple[str, ...], wanted: Wish | None) -> list[ChangeOut]:
+    changes = [ChangeOut(said=SaidOut.of(one.said), hurts=one.hurts) for one in found]
+    if allergens:
+        brings = say("foreseen.brings", allergens=", ".join(word(AVOIDED_WORDS.get(key, key)) for key in allergens))
+        avoided = wanted is not None and bool(set(allergens) & set(wanted.avoid))
+        changes.insert(0 if avoided else len(changes), ChangeOut(said=SaidOut.of(brings), hurts=avoided))
+    return changes

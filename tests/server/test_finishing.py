@@ -1,0 +1,50 @@
+"""What goes in last, over HTTP: foreseen before it is poured, and offered by what is missing; nothing is recorded."""
+
+from __future__ import annotations
+
+from makers import text_of
+
+from .conftest import Caller
+from .test_batches import field_errors
+
+
+def test_an_addition_is_foreseen_and_not_recorded(cook: Caller) -> None:
+    batch = cook.start()
+    wine = {"payload": {"kind": "added", "ingredient": "red_wine", "amount": "400 ml"}}
+    told = cook.send(f"/batches/{batch['id']}/foreseen", wine).json()
+    assert told["nothing"] is None
+    assert [one["hurts"] for one in told["changes"]] == sorted((one["hurts"] for one in told["changes"]), reverse=True)
+    assert any("boil it off first" in text_of(one["said"]) for one in told["changes"])
+    pinch = cook.send(
+        f"/batches/{batch['id']}/foreseen", {"payload": {"kind": "salted", "salt_g": "0.1 g", "salt": "table"}}
+    )
+    assert "Nothing that anybody would notice" in text_of(pinch.json()["nothing"])
+    assert cook.get(f"/batches/{batch['id']}").json()["last_seq"] == batch["last_seq"]
+
+
+def test_what_cannot_go_in_is_refused_as_it_would_be(cook: Caller) -> None:
+    batch = cook.start()
+    path = f"/batches/{batch['id']}/foreseen"
+    flood = cook.send(path, {"payload": {"kind": "added", "ingredient": "water", "amount": "30 l"}})
+    assert flood.status_code == 422
+    assert "holds" in flood.content.decode()
+    vague = {"kind": "added", "ingredient": "lemon_juice", "amount": "a lot"}
+    assert "is not a unit" in str(field_errors(cook.send(path, {"payload": vague})))
+    assert cook.send(path, {"payload": {"kind": "flung"}}).status_code == 422
+
+
+def test_what_may_finish_it_is_offered_and_goes_in(cook: Caller) -> None:
+    batch = cook.start()
+    offers = cook.get(f"/batches/{batch['id']}/finishes").json()
+    assert {one["lacks"] for one in offers} == {"sharpness", "sweetness", "depth", "roundness"}
+    cream = next(one for one in offers if one["key"] == "cream")
+    assert any("milk" in text_of(change["said"]) for change in cream["changes"])
+    for offer in offers:
+        assert cook.record(batch["id"], offer["payload"]).status_code == 200, offer["key"]
+
+
+def test_another_kitchen_foresees_nothing_of_it(cook: Caller, neighbour: Caller) -> None:
+    batch = cook.start()
+    salt = {"payload": {"kind": "salted", "salt_g": "2 g", "salt": "table"}}
+    assert neighbour.send(f"/batches/{batch['id']}/foreseen", salt).status_code == 404
+    assert neighbour.get(f"/batches/{batch['id']}/finishes").status_code == 404
