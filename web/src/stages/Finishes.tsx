@@ -28,6 +28,9 @@ export default function Finishes() {
   return (
     <section aria-label="Finish it" className="grid gap-2">
       <Choice label="Is something missing, besides salt?" value={lacks} onChange={setLacks} options={LACKS} />
+      {offers.length > 0 && (batch.act.doing === 'boil' || batch.act.doing === 'heat') && (
+        <p className="font-medium">Better at the end: what goes in now boils down with the rest.</p>
+      )}
       {error && <p role="alert" className="font-medium text-heat">{error.message}</p>}
       <ul className="divide-y divide-line">
         {offers.map((offer) => (
