@@ -64,7 +64,7 @@ KINDS = {
 MOST_BYTES = 256 * 1024
 #: Pictures, fonts, lock files and what is generated may be larger.
 LARGER = {".png", ".woff2"}
-LARGER_NAMES = {"package-lock.json", "openapi.json"}
+LARGER_NAMES = {"package-lock.json", "openapi.json", "schema.d.ts"}
 
 
 def test_only_what_belongs_here_is_tracked() -> None:

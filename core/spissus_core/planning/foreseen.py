@@ -101,14 +101,21 @@ def _body(before: Pot, after: Pot, wanted: Wish | None, judgement: Judgement) ->
     return Change("body", say(key, body=Term(after.body.step.on_the_spoon)), away)
 
 
+#: What is said of a taste that was not there before, of more of it, of less, and of too much.
+_WORDS = {
+    "sour": ("foreseen.sour_now", "foreseen.sour_more", "foreseen.sour_less", "foreseen.sour_too_much"),
+    "sweet": ("foreseen.sweet_now", "foreseen.sweet_more", "foreseen.sweet_less", "foreseen.sweet_more"),
+}
+
+
 def _tasted(of: Literal["sour", "sweet"], was: float, will: float, *, hurts: bool) -> Change | None:
-    if max(was, will) < LEAST_TASTED_PERCENT[of] or abs(will - was) <= TASTED_SHARE * max(
-        was, LEAST_TASTED_PERCENT[of]
-    ):
+    least = LEAST_TASTED_PERCENT[of]
+    if max(was, will) < least or abs(will - was) <= TASTED_SHARE * max(was, least):
         return None
-    if was < LEAST_TASTED_PERCENT[of]:
-        return Change(of, say(f"foreseen.{of}_now"), hurts)
-    key = f"foreseen.{of}_too_much" if hurts else f"foreseen.{of}_more" if will > was else f"foreseen.{of}_less"
+    new, more, less, too_much = _WORDS[of]
+    if was < least:
+        return Change(of, say(new), hurts)
+    key = too_much if hurts else more if will > was else less
     return Change(of, say(key, times=show_number(will / was, 1)), hurts)
 
 
