@@ -167,7 +167,7 @@ def test_ice_is_priced_and_a_pot_is_chilled_against_the_clock(page: Page, site: 
     page.keyboard.press("s")
     page.get_by_role("radio", name="ice in the pot").click()
     ice = page.get_by_role("form", name="ice in the pot")
-    expect(ice).to_contain_text("of ice. That much water is then in the pot")
+    expect(ice).to_contain_text("of ice, and all of it ends in the pot")
     expect(ice).to_contain_text("ice in a sealed bag")
     page.get_by_role("radio", name="chill and lift").click()
     page.get_by_label("It is now at").fill("9000 °C")

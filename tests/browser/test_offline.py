@@ -82,7 +82,7 @@ def test_a_reload_without_the_network_shows_every_open_batch_and_takes_entries(
     expect(said(page)).not_to_be_empty()
     page.goto(url + boiling)
     expect(said(page)).to_contain_text("Stop at")
-    expect(page.get_by_text("This is how the batch stood last")).to_be_visible()
+    expect(page.get_by_text("This is how the pot stood last")).to_be_visible()
 
     take_reading(page, "Dip", half_way)
     for _ in range(2):
@@ -152,7 +152,7 @@ def test_where_the_screen_cannot_be_kept_awake_it_is_said_once(page: Page, site:
         "delete Navigator.prototype.wakeLock; Object.defineProperty(window, 'isSecureContext', { value: false })"
     )
     page.goto(site.url + boiling)
-    hint = page.get_by_text("cannot keep the screen awake here")
+    hint = page.get_by_text("Set this screen to stay on")
     expect(hint).to_contain_text("Both come with HTTPS")
     page.get_by_role("button", name="I have set it").click()
     expect(hint).to_have_count(0)

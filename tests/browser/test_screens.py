@@ -184,7 +184,7 @@ def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height:
     expect(flag(page, "take some")).to_be_visible()
     bar = now_line(page).bounding_box()
     assert bar is not None
-    needed = [flag(page, "take some"), flag(page, "thicken it all"), page.get_by_role("slider", name="Boil down to")]
+    needed = [flag(page, "take some"), flag(page, "thicken a part"), page.get_by_role("slider", name="Boil down to")]
     if width > 1000:
         needed.append(way_in_hand(page).get_by_role("heading"))
     for one in needed:

@@ -219,7 +219,7 @@ def test_dragging_the_volume_moves_everything(page: Page, site: Site) -> None:
     wish(page, "makes", "Finished sauce", "40 l")
     expect(page.get_by_role("region", name="What you want").get_by_role("alert")).to_be_visible()
     expect(flag(page, "your amount")).to_be_visible()
-    expect(now_line(page)).to_contain_text("cannot be had like that")
+    expect(now_line(page)).to_contain_text("That cannot be made")
 
 
 def test_the_level_can_be_dragged_in_the_pot(page: Page, site: Site) -> None:

@@ -64,7 +64,7 @@ export default function PlanPanel() {
     return [
       {
         key: face.kind,
-        name: face.feasible ? `${face.keep ? 'thicken a part' : face.flag} → ${say(face.volume)}` : face.flag,
+        name: face.feasible ? `${face.keep && !face.leave ? 'thicken a part' : face.flag} → ${say(face.volume)}` : face.flag,
         note: face.feasible
           ? `salt ${face.salt_after.best.toFixed(2)} %, ${say(face.takes)}, ${face.times.toFixed(1)} ×`
           : face.too_salty
