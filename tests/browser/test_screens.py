@@ -121,6 +121,8 @@ FIGURES = """() => [
   ...[...document.querySelectorAll('svg[aria-label^="The sauce"]')]
     .map((one) => ['makes', one.getAttribute('aria-label').split(', ').at(-1)]),
 ]"""
+#: What of a pot that boils is another by the next view.
+MOVES = {"salt now", "liquid", "body", "taste"}
 #: What goes by one name on one view and by another elsewhere, where it is plain what it is of.
 SAME = {"salt": "salt now", "in the pan": "liquid", "liquid below": "liquid", "you get": "at the end"}
 
@@ -143,7 +145,8 @@ def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str)
         stop = re.search(r"Stop at ([\d\u00a0]+\w+)\.", said(page).inner_text())
         if stop:
             things.setdefault("stop at", set()).add(stop[1].replace("\u00a0", " "))
-    assert {of: figures for of, figures in things.items() if len(figures) > 1} == {}
+    moves = MOVES if said(page).inner_text().startswith("Boil") else set()
+    assert {of: figures for of, figures in things.items() if len(figures) > 1 and of not in moves} == {}
     assert len(things) > 7
 
 

@@ -226,7 +226,7 @@ function Sentence({ batch, stands }: { batch: Batch; stands: Stands }) {
   }
   const { look_at, countdown, overdue, sentence } = batch.act
   if (stands.pending && (look_at === null || Date.parse(look_at) > now)) {
-    return <>Kept here: the server does not answer. Go by spoon and tongue until it does.</>
+    return <>What you did is kept here. Go by spoon and tongue until the server answers.</>
   }
   // What is asked before anything else is asked whatever the clock says; the alarm rings all the same.
   if (look_at === null || countdown === null || overdue === null) return <Words of={sentence} amounts="text-glow" />

@@ -17,7 +17,7 @@ export function StoveAlarm() {
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex items-center gap-x-4 gap-y-1 bg-alarm px-4 py-1 max-sm:flex-wrap text-bar-ink md:px-7">
       <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
-        <span className="truncate">{next.name}</span>
+        <span className="line-clamp-2 leading-tight break-words">{next.name}</span>
         <span className="shrink-0">: look now</span>
       </Link>
       {/* The pot that is open says so itself. */}
