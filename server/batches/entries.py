@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections import Counter
 from datetime import datetime
+from typing import Any
 from uuid import UUID
 
 from shared.shapes import SaidOut, Shape
 from spissus_core import events as ev
-from spissus_core.errors import SpissusError
-from spissus_core.fold import Timeline
+from spissus_core.errors import AskedError, SpissusError
+from spissus_core.fold import Moment, Timeline
 from spissus_core.messages import say
 
 
@@ -28,14 +29,23 @@ class EntryOut(Shape):
     told: datetime | None
 
 
+class DeviceAnswerOut(Shape):
+    """What may be true of a reading that contradicts the ledger; ``payload`` records it so, by hand."""
+
+    label: SaidOut
+    payload: dict[str, Any]
+
+
 class DeviceReadOut(Shape):
-    """The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger."""
+    """The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger, and what
+    may be answered to that."""
 
     name: str
     at: datetime
     text: SaidOut
     count: int
     problem: SaidOut | None
+    answers: list[DeviceAnswerOut]
     reading: float | None
 
 
@@ -76,6 +86,17 @@ def _reading_of(payload: ev.Kind) -> float | None:
     return payload.measured.value if isinstance(payload, ev.Read) and payload.measured else None
 
 
+def _answers(moment: Moment) -> list[DeviceAnswerOut]:
+    # That it was misread needs no entry: it does not count, and the next one will.
+    asked = moment.problem.answers if isinstance(moment.problem, AskedError) else ()
+    said = moment.event.payload.model_dump(mode="json", exclude_none=True)
+    return [
+        DeviceAnswerOut(label=SaidOut.of(label), payload=said | dict(says))
+        for label, says in asked
+        if "misread" not in says.values()
+    ]
+
+
 def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
     """For each device that reads this pot, its newest reading, and whether it contradicts the ledger."""
     newest = {m.event.device: m for m in timeline.moments if m.event.device is not None}
@@ -87,6 +108,7 @@ def devices_out(timeline: Timeline) -> list[DeviceReadOut]:
             text=_said_of(m.event.payload),
             count=counts[name],
             problem=_problem(m.problem),
+            answers=_answers(m),
             reading=_reading_of(m.event.payload),
         )
         for name, m in newest.items()

@@ -2247,8 +2247,20 @@ export interface components {
             error_ml: number;
         };
         /**
+         * DeviceAnswerOut
+         * @description What may be true of a reading that contradicts the ledger; ``payload`` records it so, by hand.
+         */
+        DeviceAnswerOut: {
+            label: components["schemas"]["SaidOut"];
+            /** Payload */
+            payload: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * DeviceReadOut
-         * @description The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger.
+         * @description The newest reading of a device, of ``count`` that count; ``problem`` where it contradicts the ledger, and what
+         *     may be answered to that.
          */
         DeviceReadOut: {
             /** Name */
@@ -2262,6 +2274,8 @@ export interface components {
             /** Count */
             count: number;
             problem: components["schemas"]["SaidOut"] | null;
+            /** Answers */
+            answers: components["schemas"]["DeviceAnswerOut"][];
             /** Reading */
             reading: number | null;
         };

@@ -103,8 +103,8 @@ export default function OneSheet({ batch }: { batch: Batch }) {
   )
 }
 
-/** How often and how long are not what was done. */
-const UNDONE = new Set(['started', 'started_by_list', 'wanted', 'chosen', 'hushed', 'struck', 'dated', 'read', 'finished'])
+/** Kinds of entries that say what was there, wanted or corrected, and not what was done to the sauce. */
+const UNDONE = new Set(['started', 'wanted', 'chosen', 'hushed', 'struck', 'dated', 'read', 'finished'])
 
 /** What was done to it, in the order of its time. */
 function Done({ batch }: { batch: Batch }) {
