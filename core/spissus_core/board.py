@@ -22,13 +22,16 @@ from .planning.journey import Stretch, journey
 from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
 from .planning.solving import Route
+from .planning.threads import Thread, threads
 from .pot import Pot
 from .wish import Wish
 
 T = TypeVar("T")
 
 #: What may be missing from a batch while its pot and its log stay.
-Part = Literal["forecast", "plan", "next", "ribbon", "pot", "start", "marks", "curve", "skim", "cooling", "words"]
+Part = Literal[
+    "forecast", "plan", "next", "ribbon", "pot", "start", "marks", "curve", "skim", "cooling", "words", "taste"
+]
 
 
 class Board:
@@ -92,6 +95,11 @@ class Board:
     def ribbon(self) -> tuple[Stretch, ...]:
         """The journey, done and planned."""
         return self.part("ribbon", lambda: journey(self.timeline, self.drawn), ())
+
+    @cached_property
+    def threads(self) -> tuple[Thread, ...]:
+        """The tastes along the ribbon."""
+        return self.part("taste", lambda: threads(self.timeline, self.ribbon, self.judgement), ())
 
     @cached_property
     def drawn(self) -> Route | None:

@@ -164,6 +164,19 @@ class Wish(BaseModel):
         wish._comes_to_ml = None
         return wish
 
+    def less(self, plates: int, served_ml: float) -> Self:
+        """The same wish once so many plates, with so much of it, have gone out: what is still wanted in the pot."""
+        told: dict[str, object] = dict.fromkeys(AMOUNTS) | {"minutes": self.time_there_is}
+        if self.people is not None:
+            told["people"] = max(self.people - plates, 1)
+        elif self.portions is not None:
+            told["portions"] = max(self.portions - plates, 1)
+        else:
+            told["volume_ml"] = max(self.amount_ml - served_ml, LEAST_SAUCE_ML)
+        wish = self.model_copy(update=told)
+        wish._comes_to_ml = None
+        return wish
+
     def said_again(self, before: Wish | None) -> Self:
         """The same wish, told as ``before`` where it comes to the same: a page says again what the pot came to."""
         if before is None or not before.as_told or self.told_by != "volume_ml" or before._comes_to_ml is None:

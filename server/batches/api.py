@@ -160,7 +160,7 @@ def foreseen(request: HttpRequest, batch_id: UUID, data: door.EntryIn) -> finish
 def finishes(request: HttpRequest, batch_id: UUID) -> list[finishing.FinishOut]:
     """What may finish the sauce, by what it lacks, each with all that it changes."""
     board, pot = _potted(services.batch_of(member_of(request), batch_id))
-    return finishing.finishes_out(pot, board.timeline.asked.wanted)
+    return finishing.finishes_out(board.timeline, pot)
 
 
 @router.post("/batches/{batch_id}/routes", response=ways.RoutesOut)

@@ -5,18 +5,20 @@ from __future__ import annotations
 import logging
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from shared.shapes import PanShape, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import show_volume
+from spissus_core.amounts.quantities import show_number, show_volume
 from spissus_core.amounts.tables import key_of
 from spissus_core.board import Board, Part
 from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
+from spissus_core.phenomena.seasoning import sodium_mg
 from spissus_core.planning.acts import Alone
+from spissus_core.planning.acts.meat import plate
 from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
@@ -25,6 +27,7 @@ from spissus_core.pot import Pot
 from .acts import ActOut, act_out, concerns_out, rest_out
 from .entries import DeviceReadOut, EntryOut, devices_out, log_out
 from .fat import CoolingOut, SkimOut, cooling_out, skim_out
+from .finishing import ThreadOut, thread_out
 from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
 from .intake import EstimatedOut, StartOut, estimated_out, start_out
 from .marks import MarkOut, StretchOut, stretch_out
@@ -34,10 +37,13 @@ from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
 class ServedOut(Shape):
-    """What came of it: measured, or by the ledger."""
+    """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next."""
 
     volume: ShownOut
     portions: int | None
+    plates: int
+    plate: dict[str, Any] | None
+    sodium: ShownOut | None
 
 
 class MissingOut(Shape):
@@ -72,6 +78,7 @@ class BatchOut(Shape):
     signs: list[Annotated[str, key_of("signs")]]
     signs_asked: list[Annotated[str, key_of("signs")]]
     ribbon: list[StretchOut]
+    threads: list[ThreadOut]
     wanted: WantedOut | None
     suggested: WantedOut | None
     chosen: ev.RouteKind | None
@@ -101,6 +108,7 @@ class LiveOut(Shape):
     curve: CurveOut | None
     heat: HeatOut
     ribbon: list[StretchOut]
+    threads: list[ThreadOut]
     suggested: WantedOut | None
     plan: PlanOut | None
     act: ActOut
@@ -126,6 +134,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
     no_words: list[SaidOut] = []
     no_signs: tuple[str, ...] = ()
     no_ribbon: list[StretchOut] = []
+    no_threads: list[ThreadOut] = []
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
     whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
     return BatchOut(
@@ -148,6 +157,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         signs=list(timeline.judged.signs),
         signs_asked=list(part("pot", lambda: ev.signs_asked(timeline), no_signs)),
         ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
+        threads=part("taste", lambda: [thread_out(one) for one in board.threads], no_threads),
         wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted, timeline.minutes_left), None),
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
         chosen=timeline.asked.way,
@@ -219,6 +229,16 @@ def _thought(board: Board) -> _Thought:
 
 
 def _served(timeline: Timeline, pot: Pot) -> ServedOut:
-    volume = timeline.yield_ml or pot.contents.liquid_ml
-    portions = timeline.asked.wanted.portions_in(volume) if timeline.asked.wanted else None
-    return ServedOut(volume=ShownOut.of(show_volume(volume)), portions=portions)
+    wish, left_ml = timeline.asked.wanted, timeline.yield_ml or pot.contents.liquid_ml
+    portions = wish.portions_in(left_ml) if wish else None
+    # What is told of the salt on a label: milligrams of sodium in a helping.
+    helping_ml = wish.helping_ml if wish else None
+    sodium = None if helping_ml is None else show_number(sodium_mg(pot.contents, helping_ml), 0, "mg")
+    out = plate(timeline, helping_ml) if helping_ml is not None and portions else None
+    return ServedOut(
+        volume=ShownOut.of(show_volume(timeline.made_ml)),
+        portions=None if portions is None else portions + timeline.table.plates,
+        plates=timeline.table.plates,
+        plate=None if out is None else {"kind": out.kind, **out.model_dump(exclude_none=True, exclude={"kind"})},
+        sodium=None if sodium is None else ShownOut.of(sodium),
+    )

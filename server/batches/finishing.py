@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from shared.shapes import SaidOut, Shape, ShownOut
+from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.messages import say
 from spissus_core.pantry.guests import AVOIDED_WORDS
+from spissus_core.phenomena.palate import Side
 from spissus_core.planning.finishing import Lack, Offer, finishes
 from spissus_core.planning.foreseen import Change, foreseen
+from spissus_core.planning.threads import Drawn, Thread
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
@@ -28,6 +30,46 @@ class ForeseenOut(Shape):
 
     changes: list[ChangeOut]
     nothing: SaidOut | None
+
+
+class ThreadOut(Shape):
+    """One taste along the ribbon; see ``spissus_core.planning.threads.Thread``.
+
+    Levels are shares of its lane; ``starts`` and ``ends`` are it at both ends of each stretch of the ribbon.
+    """
+
+    of: Drawn
+    starts: list[float]
+    ends: list[float]
+    now: RangeOut
+    end: float
+    gate_low: float
+    gate_high: float
+    word: SaidOut
+    end_word: SaidOut | None
+    figure: SaidOut
+    how: SaidOut
+    stands: Side
+    tasted: bool
+
+
+def thread_out(thread: Thread) -> ThreadOut:
+    """A taste as it is drawn."""
+    return ThreadOut(
+        of=thread.of,
+        starts=[start for start, _ in thread.path],
+        ends=[end for _, end in thread.path],
+        now=RangeOut.of(thread.now),
+        end=thread.end,
+        gate_low=thread.gate.low,
+        gate_high=thread.gate.high,
+        word=SaidOut.of(thread.word),
+        end_word=SaidOut.maybe(thread.end_word),
+        figure=SaidOut.of(thread.figure),
+        how=SaidOut.of(thread.how),
+        stands=thread.stands,
+        tasted=thread.tasted,
+    )
 
 
 class FinishOut(Shape):
@@ -49,9 +91,11 @@ def foreseen_out(payload: ev.Kind, before: Pot, after: Pot, wanted: Wish | None)
     return ForeseenOut(changes=changes, nothing=None if changes else SaidOut.of(say("foreseen.nothing")))
 
 
-def finishes_out(pot: Pot, wanted: Wish | None) -> list[FinishOut]:
+def finishes_out(state: ev.State, pot: Pot) -> list[FinishOut]:
     """What may finish this pot."""
-    return [_finish_out(offer, wanted) for offer in finishes(pot, wanted)]
+    wanted = state.asked.wanted
+    liking = None if wanted is None else wanted.salt_percent + state.judged.liking_percent
+    return [_finish_out(offer, wanted) for offer in finishes(pot, wanted, liking)]
 
 
 def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
@@ -60,7 +104,7 @@ def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
     return FinishOut(
         key=offer.finish.key,
         lacks=offer.finish.lacks,
-        name=word(added.what.name),
+        name=word(offer.finish.name),
         amount=ShownOut.of(offer.amount),
         how=word(offer.finish.how),
         changes=_changes(offer.changes, added.allergens, wanted),

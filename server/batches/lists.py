@@ -26,8 +26,10 @@ from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
 from spissus_core.phenomena.heating import HEATS
+from spissus_core.phenomena.palate import PALATE, SENSED, Sensed
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 from spissus_core.planning.acts.body import SPOON
+from spissus_core.planning.acts.finishing import palate_answers
 from spissus_core.planning.acts.salt import TONGUE
 from words import plain
 
@@ -134,6 +136,15 @@ class SpoonOut(Shape):
     label: str
 
 
+class SenseOut(Shape):
+    """Something that is tasted besides salt and body, and what may be said of it; the first are asked for at first."""
+
+    key: Sensed
+    label: str
+    at_first: bool
+    words: list[TongueOut]
+
+
 class TongueOut(Shape):
     """What may be said of a taste."""
 
@@ -213,6 +224,7 @@ class ListsOut(Shape):
     uses: list[UseOut]
     spoon: list[SpoonOut]
     tongue: list[TongueOut]
+    palate: list[SenseOut]
     tastes: list[TasteOut]
     stocks: list[StockOut]
     salt_words: list[SaltWordOut]
@@ -253,6 +265,15 @@ def lists(request: HttpRequest) -> ListsOut:
         uses=[UseOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("uses")],
         spoon=[SpoonOut(key=verdict, label=plain(said)) for said, verdict in SPOON],
         tongue=[TongueOut(key=verdict, label=plain(said)) for said, verdict in TONGUE],
+        palate=[
+            SenseOut(
+                key=of,
+                label=word(PALATE[of].label),
+                at_first=PALATE[of].at_first,
+                words=[TongueOut(key=verdict, label=plain(answer)) for verdict, answer in palate_answers(of)],
+            )
+            for of in SENSED
+        ],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
         stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],
         salt_words=[

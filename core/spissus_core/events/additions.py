@@ -20,6 +20,7 @@ from ..amounts.quantities import (
     show_volume,
     whole_amount,
 )
+from ..amounts.rows import rows
 from ..amounts.tables import table
 from ..errors import QuantityError, SpissusError
 from ..intake.how_much import counted
@@ -172,6 +173,16 @@ DELICATE: Mapping[str, Delicate] = table(
 )
 
 
+#: What each ingredient brings that a sauce may lack: rows of ``data/finishes.csv``.
+BRINGS: Mapping[str, frozenset[str]] = {
+    key: frozenset(row["lacks"] for row in rows("finishes") if row["ingredient"] == key)
+    for key in {row["ingredient"] for row in rows("finishes")}
+}
+
+#: Less of the pot than this, as a share, and less salt, points, nobody notices of what goes in. Common practice.
+UNNOTICED_SHARE, UNNOTICED_SALT = 0.02, 0.03
+
+
 class Salted(GoesIn):
     """Salt stirred in; ``spread`` is how far its weight may be off, as a share: spoons and pinches are no scales."""
 
@@ -299,7 +310,18 @@ class Added(GoesIn):
         # Let down at its mark it is not boiled away again, but for wine that has to boil off.
         if state.at_its_mark and after.pot is not None and after.pot.contents.ethanol <= state.pot.contents.ethanol:
             after = after.but(judged=after.judged.but(boiled_enough=True))
-        return after.but(judged=after.judged.anew(), table=state.table.holding(self.allergens))
+        judged = after.judged if self._hardly_changes(state.pot, after.pot) else after.judged.anew()
+        return after.but(
+            judged=judged.helped(BRINGS.get(self.what.key, frozenset())), table=state.table.holding(self.allergens)
+        )
+
+    def _hardly_changes(self, before: Pot, after: Pot | None) -> bool:
+        """Whether so little went in, and so little salt with it, that nobody tastes or looks anew for it."""
+        if after is None or self.what.whole:
+            return False
+        more = (after.contents.liquid_g - before.contents.liquid_g) / before.contents.liquid_g
+        was, now = before.contents.salt_percent, after.contents.salt_percent
+        return abs(more) < UNNOTICED_SHARE and abs(now - was) < UNNOTICED_SALT
 
     def said(self) -> Message:
         """How much of what."""

@@ -19,12 +19,25 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents, percent
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import LADDER
+from ..phenomena.palate import (
+    FIGURED,
+    GUESSED_LN,
+    LEVELS,
+    LISTED_LN,
+    PALATE,
+    Leaning,
+    Sensed,
+    Side,
+    found_word,
+    level_liked,
+    said_of,
+)
 from ..phenomena.seasoning import RAW, SAUCE, USUAL_SALT_PERCENT, tasted
 from ..phenomena.strength import gelatin_seen_percent
 from ..pot import Pot
 from .base import ActsOnPot, Kind
 from .looking import LEAST_METERED, with_concentration
-from .state import State, Taste
+from .state import Found, State, Taste
 
 _SPOON: Mapping[str, Message] = {
     "low": say("events.spoon_low"),
@@ -43,22 +56,24 @@ _TONGUE: Mapping[str, Message] = {
 
 
 class Tested(ActsOnPot):
-    """A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
+    """A spoonful on a warm plate, or a taste: is it where it should be?
 
     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
-    what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
-    would use; ``twice`` is what two tastes say together.
+    what a second one said that was looked at beside it. A tongue is low, right or high, or of salt one of the five
+    words a cook would use; ``twice`` is what two tastes of salt say together. What is ``left`` as it is found is so on
+    purpose.
     """
 
     called = say("entries.tested")
-    versions = (1, 5)
+    versions = (1, 5, 6)
 
     kind: Literal["tested"] = "tested"
-    of: Literal["body", "salt"]
+    of: Literal["body", "salt"] | Sensed
     verdict: Taste | None = None
     step: Annotated[int, Field(ge=0, lt=len(LADDER))] | None = None
     again: Literal["low", "right", "high"] | None = None
     twice: bool = False
+    left: Literal[True] | None = None
 
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
@@ -68,11 +83,20 @@ class Tested(ActsOnPot):
             raise SpissusError("verdict", say("events.a_spoons_words"))
         if self.of == "salt" and (self.verdict is None or self.step is not None):
             raise SpissusError("verdict", say("events.a_tongues_words"))
-        if self.again is not None and (self.of == "salt" or self.verdict is None):
+        if self.again is not None and (self.of != "body" or self.verdict is None):
             raise SpissusError("again", say("events.a_second_spoon"))
-        if self.twice and self.of == "body":
+        if self.twice and self.of != "salt":
             raise SpissusError("twice", say("events.twice_by_one_word"))
+        if self.of in PALATE:
+            self._of_the_palate()
         return self
+
+    def _of_the_palate(self) -> None:
+        words = said_of(self.of)
+        if self.verdict not in words or self.step is not None:
+            raise SpissusError("verdict", say("events.a_palates_words", words=", ".join(words)))
+        if self.left and self.verdict == "right":
+            raise SpissusError("left", say("events.right_is_left"))
 
     def on_pot(self, pot: Pot) -> Pot:
         """It changes what is known of the pot, not what is in it."""
@@ -83,6 +107,8 @@ class Tested(ActsOnPot):
         pot = state.pot
         if pot is None:
             return state
+        if self.of in PALATE:
+            return _sensed(state, pot, cast(Sensed, self.of), cast(Side, self.verdict or "right"), left=bool(self.left))
         said = self._against(state)
         # Flat before it is bound: it may be boiled on.
         thin = said == "low" and self.again in (None, "low")
@@ -109,6 +135,10 @@ class Tested(ActsOnPot):
         if self.step is not None and self.step < len(LADDER):
             return say("events.tested_like", like=Term(LADDER[self.step].on_the_spoon))
         said = self.verdict or ""
+        if self.of in PALATE:
+            found = Term(found_word(self.of, said))
+            key = "events.left_so" if self.left else "events.tasted_right" if said == "right" else "events.tasted_so"
+            return say(key, of=Term(PALATE[self.of].label), found=found)
         if self.of == "body" and self.again is not None:
             return say("events.tested_two", one=_SPOON.get(said, said), other=_SPOON[self.again])
         if self.of == "body":
@@ -167,6 +197,27 @@ def _tasted(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:
     salted = pot.but(contents=pot.contents.with_masses(salt=bare_g * percent / (100.0 - percent)))
     spread = math.sqrt(known**2 + mine**2 * (left**2 - error**2)) / 100.0 * pot.contents.liquid_g
     return liked.but(pot=salted.salt_known_to(spread, pot.salt_g_g))
+
+
+def _sensed(state: State, pot: Pot, of: Sensed, verdict: Side, *, left: bool) -> State:
+    """The batch after a taste of something besides salt: what is thought of it, and of what is liked, follows."""
+    before = next((one for one in state.judged.palate if one.of == of), None)
+    leaning = before.leaning if before else Leaning(0.0, level_known(state))
+    if of in FIGURED and not (left and before):
+        gap = math.log(max(LEVELS[of](pot.contents), LEAST_LEVEL) / level_liked(of, pot.contents))
+        leaning = leaning.after(gap + leaning.there - leaning.liked, verdict)
+    found = Found(of, verdict, left=left, helpings=before.helpings if before else 0, leaning=leaning)
+    return state.but(judged=state.judged.finding(found))
+
+
+def level_known(state: State) -> float:
+    """How well any taste but salt is known that nobody tasted, natural logarithm: by a list, or by a kind of liquid."""
+    listed = state.start is not None and state.start.liquid.braise is not None
+    return LISTED_LN if listed else GUESSED_LN
+
+
+#: Less of a taste than this, g in 100 g, counts as so much. Numerical choice.
+LEAST_LEVEL = 1e-4
 
 
 def _tasted_at_leisure(state: State) -> bool:

@@ -219,14 +219,30 @@ class Taken(DrawsOff):
 
 
 class Parted(DrawsOff):
-    """A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside."""
+    """A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside.
+
+    Of a finished sauce it is so many ``plates`` of those that it was made for.
+    """
 
     stage = "strain"
-    versions = (3,)
+    versions = (3, 6)
     called = say("entries.parted")
 
     kind: Literal["parted"] = "parted"
     purpose: Literal["plate", "aside"]
+    plates: Annotated[int, Field(ge=1, le=200)] | None = None
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Of a sauce that goes out by ``plates`` so much less is wanted in the pot."""
+        after = super().apply(state, at)
+        wish = after.asked.wanted
+        if self.plates is None or after.pot is None or state.pot is None:
+            return after
+        served_ml = state.pot.contents.liquid_ml - after.pot.contents.liquid_ml
+        table = after.table.but(plates=after.table.plates + self.plates, served_ml=after.table.served_ml + served_ml)
+        if wish is None:
+            return after.but(table=table)
+        return after.but(table=table, asked=after.asked.but(wanted=wish.less(self.plates, served_ml), agreed=None))
 
     def not_so_much(self, have_ml: float) -> Message:
         """How much there is."""

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
-from datetime import datetime
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 from typing import Literal, NamedTuple
 from uuid import UUID
 
 from ..amounts.changing import Changeable
+from ..amounts.estimate import Estimate
 from ..estimation.spoon import Spoonful, Verdict
 from ..estimation.window import Window, boiled_by, known_by
 from ..messages import Argument
 from ..pantry.ways import WAYS
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
+from ..phenomena.palate import PALATE, Leaning, Sensed, Side, found_word
 from ..phenomena.seasoning import LIKING_ERROR
 from ..pot import Pot
 from ..start import Start
@@ -42,6 +44,37 @@ class Rest:
 
     since: datetime
     stands: Literal["unsaid", "hot", "cooling", "cold"]
+
+
+@dataclass(frozen=True, slots=True)
+class Meat:
+    """Meat that is warmed in the sauce: ``since`` when, how many ``minutes`` it takes, and whether it came ``cold``.
+
+    It is ``done`` once it is hot through.
+    """
+
+    since: datetime
+    minutes: Estimate
+    cold: bool
+    done: bool = False
+
+    @property
+    def look_at(self) -> datetime:
+        """When it is to be looked at: once it has probably come to its heat."""
+        return self.since + timedelta(minutes=self.minutes.best)
+
+    def hot(self) -> Meat:
+        """The same, hot through."""
+        return replace(self, done=True)
+
+    def again_from(self, at: datetime) -> Meat:
+        """The same, to be looked at after another third of its time, and no sooner than after some minutes."""
+        third = Estimate.exact(max(self.minutes.best / 3.0, LEAST_AGAIN_MIN))
+        return replace(self, since=at, minutes=third)
+
+
+#: Nobody probes it again sooner than after so many minutes. Common practice.
+LEAST_AGAIN_MIN = 3.0
 
 
 #: What parts, or curdles, where it boils.
@@ -124,6 +157,34 @@ class Asked(Changeable):
         return self.left_min if self.told_by == "minutes" else None
 
 
+class Found(NamedTuple):
+    """What was tasted last of something besides salt: the verdict, and whether it was ``left`` so on purpose; the
+    ``helpings`` that went in for it; what it says of the pot and of the taster; and whether it is to be tasted
+    ``again``, since something went in."""
+
+    of: Sensed
+    verdict: Side
+    left: bool
+    helpings: int
+    leaning: Leaning
+    again: bool = False
+
+    @property
+    def amiss(self) -> bool:
+        """Whether something is to be done about it."""
+        return self.verdict != "right" and not self.left
+
+    @property
+    def found(self) -> str:
+        """What the tongue called it."""
+        return found_word(self.of, self.verdict)
+
+    @property
+    def lacks(self) -> str:
+        """What is missing then."""
+        return PALATE[self.of].low_lacks if self.verdict == "low" else PALATE[self.of].high_lacks
+
+
 @dataclass(frozen=True, kw_only=True)
 class Judged(Changeable):
     """What spoon, tongue, eye and ear said.
@@ -131,7 +192,7 @@ class Judged(Changeable):
     ``spoons`` are all that were looked at; ``body`` and ``salt`` what was said since the pot last changed in it;
     ``metered`` is whether a salt meter ever was held into it, ``boiled_enough`` whether spoon or tongue found it boiled
     down far enough: nothing is boiled away again after that. ``liking_percent`` is how much more salt the tongue seems
-    to like than was said, known to ``liking_error``.
+    to like than was said, known to ``liking_error``. ``palate`` is what was found last of all else that is tasted.
     """
 
     spoons: tuple[Spoonful, ...] = ()
@@ -142,10 +203,24 @@ class Judged(Changeable):
     metered: bool = False
     liking_percent: float = 0.0
     liking_error: float = LIKING_ERROR
+    palate: tuple[Found, ...] = ()
 
     def anew(self) -> Judged:
         """The same once the pot has become another: body and salt have to be judged anew."""
         return self.but(body=(), salt=())
+
+    def helped(self, brings: frozenset[str]) -> Judged:
+        """The same once something went in that ``brings`` what was missing: that is tasted again."""
+        return self.but(
+            palate=tuple(
+                one._replace(again=True, helpings=one.helpings + 1) if one.amiss and one.lacks in brings else one
+                for one in self.palate
+            )
+        )
+
+    def finding(self, found: Found) -> Judged:
+        """The same with what was found last of something."""
+        return self.but(palate=(*(one for one in self.palate if one.of != found.of), found))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -196,7 +271,7 @@ class Table(Changeable):
 
     ``allergens`` are those of what was added here, ``told`` what those at the table know that it holds. ``concerns``
     stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling began that was
-    said to be in order.
+    said to be in order. So many ``plates`` have gone out, with ``served_ml`` of it.
     """
 
     allergens: frozenset[str] = frozenset()
@@ -204,6 +279,8 @@ class Table(Changeable):
     concerns: tuple[Concern, ...] = ()
     thrown_away: bool = False
     vouched_for: datetime | None = None
+    plates: int = 0
+    served_ml: float = 0.0
 
     def holding(self, allergens: Iterable[str]) -> Table:
         """The same where something with these allergens went in."""
@@ -225,8 +302,8 @@ class WentInto(Changeable):
 class State(Changeable):
     """A batch after an event, in parts, each of which an event changes by itself.
 
-    ``start`` is what it began with. ``rest`` is what was set aside. ``yield_ml`` is what a
-    finished sauce was measured to be. ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
+    ``start`` is what it began with. ``rest`` is what was set aside, ``meat`` what is warmed in it. ``yield_ml`` is what
+    a finished sauce was measured to be. ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
     heard last.
     """
 
@@ -241,10 +318,17 @@ class State(Changeable):
     table: Table = Table()
     cooling: CoolingLog | None = None
     rest: Rest | None = None
+    meat: Meat | None = None
     finished: bool = False
     yield_ml: float | None = None
     stands_at: datetime | None = None
     hushed_for: datetime | None = None
+
+    @property
+    def made_ml(self) -> float:
+        """The sauce that came of it, measured or by the ledger, mL: what is left, and what went out before."""
+        left_ml = 0.0 if self.pot is None else self.pot.contents.liquid_ml
+        return self.yield_ml or left_ml + self.table.served_ml
 
     @property
     def ended(self) -> bool:

@@ -17,6 +17,7 @@ from ..amounts.fields import Percent
 from ..amounts.quantities import ML_PER_TSP
 from ..amounts.tables import one_of, span, table
 from ..errors import TargetError
+from ..ledger.contents import Contents
 from ..messages import say
 
 Verdict = Literal["flat", "nearly", "right", "salty", "too_salty"]
@@ -38,17 +39,14 @@ def meter_error(percent: float) -> float:
 
 
 class Tongue:
-    """What a tongue says, in points of salt over what it likes: where each word stands, rows of ``data/tastes.csv``,
-    and its standard error. Strained liquid is judged hot, unbound and against a memory, a sauce as it is eaten.
-    Modelling choices around common practice."""
+    """What a tongue says of how far something is over what it likes: where each word stands, and its standard error."""
 
-    def __init__(self, column: str, error: float) -> None:
-        self.stands: Mapping[str, float] = table("tastes", lambda row: float(row[column]))
-        self.error = error
+    def __init__(self, stands: Mapping[str, float], error: float) -> None:
+        self.stands, self.error = stands, error
 
     @property
     def ends(self) -> Mapping[str, tuple[float, float]]:
-        """Ends of each answer, halfway between two words; of three, not enough and too much stand beside right."""
+        """Ends of each answer, halfway between two words; of five, not enough and too much stand beside right too."""
         words = list(self.stands.values())
         between = [-math.inf, *((a + b) / 2.0 for a, b in pairwise(words)), math.inf]
         five = dict(zip(self.stands, pairwise(between), strict=True))
@@ -61,8 +59,10 @@ class Tongue:
         return np.stack([ndtr((high - gap) / error) - ndtr((low - gap) / error) for low, high in five])
 
 
-#: The two columns of the table.
-RAW, SAUCE = Tongue("raw", 0.25), Tongue("sauce", 0.12)
+#: Points of salt over what is liked: rows of ``data/tastes.csv``. Strained liquid is judged hot, unbound and against a
+#: memory, a sauce as it is eaten. Modelling choices around common practice.
+RAW = Tongue(table("tastes", lambda row: float(row["raw"])), 0.25)
+SAUCE = Tongue(table("tastes", lambda row: float(row["sauce"])), 0.12)
 
 #: How far a kitchen's liking lies from what it says, points of salt. Modelling choice.
 LIKING_ERROR = 0.06
@@ -110,6 +110,20 @@ SALT_G_PER_TSP: Mapping[str, float] = table("salts", lambda row: float(row["g_pe
 
 #: Sodium to salt, from molar masses 58.44 and 22.99 g/mol.
 SALT_PER_SODIUM = 58.44 / 22.99
+
+#: What is poured on a plate is told by the ten, mg. 21 CFR 101.9(c)(4) for sodium above 140 mg.
+SODIUM_STEP_MG = 10.0
+
+
+def sodium_mg(contents: Contents, helping_ml: float) -> float:
+    """Sodium in a helping of so many mL, mg, to the nearest 10 as a label tells it.
+
+    >>> round(sodium_mg(Contents(water=990.0, salt=9.0), 60.0))  # 0.54 g of salt ÷ 2.542
+    210
+    """
+    salt_g = contents.salt * helping_ml / contents.liquid_ml
+    return SODIUM_STEP_MG * round(1000.0 * salt_g / SALT_PER_SODIUM / SODIUM_STEP_MG)
+
 
 #: What salt contents of a finished sauce are called, % by weight: rows of ``data/salt_words.csv``.
 SALT_WORDS: Mapping[str, float] = table("salt_words", lambda row: float(row["percent"]))

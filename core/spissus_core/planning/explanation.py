@@ -106,7 +106,7 @@ def reasons(pot: Pot, wanted: Wish, route: Route) -> tuple[Reason, ...]:
         share, grams = show_number(wanted.salt_percent / 100.0, 4), show_number(route.salt_to_add_g, 1, "g")
         how = say("explanation.salt_to_add_how", share=share, sauce=sauce, salt=salt, grams=grams)
         out.append(Reason(say("explanation.salt_to_add"), how))
-    out.append(_strength(taken, final))
+    out.append(Reason(say("explanation.strength"), strength_reason(taken, final)))
     return tuple(out)
 
 
@@ -124,10 +124,10 @@ def times_strained(pot: Pot, contents: Contents) -> Message:
     return say("explanation.times_strained", times=show_number(times, 1))
 
 
-def _strength(pot: Pot, contents: Contents) -> Reason:
-    """Where that comes from, and how well it is known."""
+def strength_reason(pot: Pot, contents: Contents) -> Message:
+    """Where its strength comes from, and how well it is known."""
     percent = contents.strength_percent
-    how = say(
+    return say(
         "explanation.strength_how",
         own=show_number(contents.own_g, 1, "g"),
         sauce=show_number(contents.liquid_g, 0, "g"),
@@ -136,7 +136,6 @@ def _strength(pot: Pot, contents: Contents) -> Reason:
         high=show_percent(percent * pot.strength_factor, 1),
         tastes=tastes(pot, contents),
     )
-    return Reason(say("explanation.strength"), how)
 
 
 #: Stronger or weaker by less than this share it is as strong. Modelling choice.
@@ -314,16 +313,10 @@ def parts_of(pot: Pot) -> tuple[PartOfPot, ...]:
     )
 
 
-def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
-    """The arithmetic of the pot's figures: liquid, salt, body, strength and what floats."""
+def salt_reason(pot: Pot) -> Message:
+    """Where the salt content of the pot comes from, and how well it is known."""
     c, salt = pot.contents, pot.salt_percent
-    liquid = say(
-        "batch.liquid_how",
-        mass=show_number(c.liquid_g, 0, "g"),
-        density=show_number(c.density_g_ml, 3, "g/mL"),
-        volume=show_volume(c.liquid_ml),
-    )
-    salted = say(
+    return say(
         "batch.salt_how",
         salt=show_number(c.salt, 1, "g"),
         mass=show_number(c.liquid_g, 0, "g"),
@@ -331,11 +324,22 @@ def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
         low=show_number(salt.low, 2),
         high=show_percent(salt.high),
     )
+
+
+def pot_reasons(pot: Pot) -> tuple[Reason, ...]:
+    """The arithmetic of the pot's figures: liquid, salt, body, strength and what floats."""
+    c = pot.contents
+    liquid = say(
+        "batch.liquid_how",
+        mass=show_number(c.liquid_g, 0, "g"),
+        density=show_number(c.density_g_ml, 3, "g/mL"),
+        volume=show_volume(c.liquid_ml),
+    )
     found = [
         Reason(say("explanation.liquid"), liquid),
-        Reason(say("explanation.salt"), salted),
+        Reason(say("explanation.salt"), salt_reason(pot)),
         body_reason(pot.body),
-        _strength(pot, c),
+        Reason(say("explanation.strength"), strength_reason(pot, c)),
     ]
     if c.fat_free >= LEAST_FAT_G:
         film = round(pot.fat_mm) < 1

@@ -21,7 +21,7 @@ class Stretch:
 
     Volumes in mL at 20 °C, floating fat included, at its two ends; ``from_fat_ml`` and ``to_fat_ml``
     are the fat among it. ``fat_ml``, ``vapour_ml``, ``drawn_ml`` and ``added_ml`` are what left or joined
-    on the way. ``tone`` runs from 0, pale, to 1, dark.
+    on the way. ``tone`` runs from 0, pale, to 1, dark. ``after`` is what is in the pot at its end.
     """
 
     stage: Stage
@@ -32,11 +32,16 @@ class Stretch:
     to_fat_ml: float
     from_tone: float
     to_tone: float
-    salt_percent: float
+    after: Contents
     fat_ml: float
     vapour_ml: float
     added_ml: float
     drawn_ml: float = 0.0
+
+    @property
+    def salt_percent(self) -> float:
+        """Salt at its end, % by weight."""
+        return self.after.salt_percent
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +75,7 @@ def journey(timeline: Timeline, route: Route | None = None) -> tuple[Stretch, ..
         to_fat_ml=c.fat_ml,
         from_tone=tone(c),
         to_tone=tone(c),
-        salt_percent=c.salt_percent,
+        after=c,
         fat_ml=0.0,
         vapour_ml=0.0,
         added_ml=0.0,
@@ -117,7 +122,7 @@ def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -
         to_fat_ml=max(before.to_fat_ml - change.lost_fat_ml, 0.0),
         from_tone=before.to_tone,
         to_tone=tone(change.after),
-        salt_percent=change.after.salt_percent,
+        after=change.after,
         fat_ml=change.fat_ml,
         vapour_ml=change.vapour_ml,
         added_ml=change.added_ml,

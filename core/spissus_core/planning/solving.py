@@ -35,6 +35,7 @@ from ..phenomena import body as bd
 from ..phenomena.alcohol import strength_percent
 from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
 from ..phenomena.heating import FULL_BOIL, HeatSetting
+from ..phenomena.palate import covers
 from ..phenomena.seasoning import salt_to_add_g
 from ..pot import Pot
 from ..wish import LEAST_SAUCE_ML, Wish
@@ -647,24 +648,12 @@ def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL
 
 def sourest_percent(contents: Contents, judgement: Judgement) -> float:
     """How sour a sauce of these contents may get, acid in 100 g as tartaric: more where it is covered."""
-    acid = contents.acid + contents.acetic
-    return judgement.sour_covered_percent if _covers(contents) >= acid else judgement.sour_percent
+    return judgement.sour_covered_percent if covers("sour", contents) else judgement.sour_percent
 
 
 def bitterest_percent(contents: Contents, judgement: Judgement) -> float:
     """How bitter a sauce of these contents may get, bitter acids of hops in 100 g: more where it is covered."""
-    covered = _covers(contents) >= BITTER_AS_ACID * contents.bitter
-    return judgement.bitter_covered_percent if covered else judgement.bitter_percent
-
-
-#: So much acid wants as much to cover it as a gram of the bitter acids of hops: half a per cent of the one and twenty
-#: parts in a million of the other are each about as much as anybody likes bare. Modelling choice.
-BITTER_AS_ACID = 250.0
-
-
-def _covers(c: Contents) -> float:
-    """Acid that its sugar, bound fat and gelatin cover, g. Boiled down, all of them get stronger alike. From memory."""
-    return c.sugar / 3.0 + c.fat_emulsified / 4.0 + c.gelatin / 10.0
+    return judgement.bitter_covered_percent if covers("bitter", contents) else judgement.bitter_percent
 
 
 def binding_min(school: School | None) -> float:

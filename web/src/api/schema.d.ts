@@ -2003,12 +2003,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "want" | "warm_meat" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "pour_back" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "test_body" | "test_salt" | "thicken" | "want" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "want" | "warm_meat" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */
@@ -2137,6 +2137,8 @@ export interface components {
             signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying")[];
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
+            /** Threads */
+            threads: components["schemas"]["ThreadOut"][];
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
@@ -2356,7 +2358,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words";
+            part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words" | "taste";
             why: components["schemas"]["SaidOut"];
         };
         /**
@@ -2444,12 +2446,19 @@ export interface components {
         };
         /**
          * ServedOut
-         * @description What came of it: measured, or by the ledger.
+         * @description What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next.
          */
         ServedOut: {
             volume: components["schemas"]["ShownOut"];
             /** Portions */
             portions: number | null;
+            /** Plates */
+            plates: number;
+            /** Plate */
+            plate: {
+                [key: string]: unknown;
+            } | null;
+            sodium: components["schemas"]["ShownOut"] | null;
         };
         /**
          * SkimOut
@@ -2539,6 +2548,41 @@ export interface components {
             /** Celsius */
             celsius: number;
             shown: components["schemas"]["ShownOut"];
+        };
+        /**
+         * ThreadOut
+         * @description One taste along the ribbon; see ``spissus_core.planning.threads.Thread``.
+         *
+         *     Levels are shares of its lane; ``starts`` and ``ends`` are it at both ends of each stretch of the ribbon.
+         */
+        ThreadOut: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "salt" | "sour" | "sweet" | "bitter" | "strength";
+            /** Starts */
+            starts: number[];
+            /** Ends */
+            ends: number[];
+            now: components["schemas"]["RangeOut"];
+            /** End */
+            end: number;
+            /** Gate Low */
+            gate_low: number;
+            /** Gate High */
+            gate_high: number;
+            word: components["schemas"]["SaidOut"];
+            end_word: components["schemas"]["SaidOut"] | null;
+            figure: components["schemas"]["SaidOut"];
+            how: components["schemas"]["SaidOut"];
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "low" | "right" | "high";
+            /** Tasted */
+            tasted: boolean;
         };
         /**
          * WantedOut
@@ -2766,7 +2810,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -2880,6 +2924,49 @@ export interface components {
             grams?: number | string | null;
         };
         /**
+         * MeatIn
+         * @description Meat goes into the sauce to be warmed in it, kept warm until now or from the fridge.
+         *
+         *     It takes up room, gives back its juice, and has a clock; ``thick_mm`` is its thickness where it was measured.
+         */
+        MeatIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "meat_in";
+            /** Mass G */
+            mass_g: number | string;
+            /**
+             * Cut
+             * @default pieces
+             * @enum {string}
+             */
+            cut: "slices" | "shredded" | "cubes" | "pieces";
+            /**
+             * Cold
+             * @default false
+             */
+            cold: boolean;
+            /** Thick Mm */
+            thick_mm?: number | string | null;
+        };
+        /**
+         * MeatProbed
+         * @description The thickest piece was probed: its temperature, or only whether it is hot through.
+         */
+        MeatProbed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "meat_probed";
+            /** Celsius */
+            celsius?: number | string | null;
+            /** Hot */
+            hot?: boolean | null;
+        };
+        /**
          * Metered
          * @description A salt meter was held into the pot: it says how much salt there is to how much liquid, and both are learned.
          *
@@ -2934,6 +3021,8 @@ export interface components {
         /**
          * Parted
          * @description A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside.
+         *
+         *     Of a finished sauce it is so many ``plates`` of those that it was made for.
          */
         Parted: {
             /**
@@ -2952,6 +3041,8 @@ export interface components {
              * @enum {string}
              */
             purpose: "plate" | "aside";
+            /** Plates */
+            plates?: number | null;
         };
         /**
          * Probed
@@ -3168,11 +3259,12 @@ export interface components {
         };
         /**
          * Tested
-         * @description A spoonful on a warm plate, or a taste: is body, or salt, where it should be?
+         * @description A spoonful on a warm plate, or a taste: is it where it should be?
          *
          *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
-         *     what a second one said that was looked at beside it. A tongue is low, right or high, or one of the five words a cook
-         *     would use; ``twice`` is what two tastes say together.
+         *     what a second one said that was looked at beside it. A tongue is low, right or high, or of salt one of the five
+         *     words a cook would use; ``twice`` is what two tastes of salt say together. What is ``left`` as it is found is so on
+         *     purpose.
          */
         Tested: {
             /**
@@ -3180,11 +3272,8 @@ export interface components {
              * @enum {string}
              */
             kind: "tested";
-            /**
-             * Of
-             * @enum {string}
-             */
-            of: "body" | "salt";
+            /** Of */
+            of: ("body" | "salt") | ("sour" | "sweet" | "bitter" | "depth" | "hot");
             /** Verdict */
             verdict?: ("flat" | "nearly" | "low" | "right" | "high" | "salty" | "too_salty") | null;
             /** Step */
@@ -3196,6 +3285,8 @@ export interface components {
              * @default false
              */
             twice: boolean;
+            /** Left */
+            left?: true | null;
         };
         /**
          * ThickenedIn
@@ -3302,7 +3393,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -3315,7 +3406,7 @@ export interface components {
              * Lacks
              * @enum {string}
              */
-            lacks: "sharpness" | "sweetness" | "depth" | "roundness";
+            lacks: "salt" | "sharpness" | "sweetness" | "depth" | "roundness" | "softness" | "heat" | "herbs";
             /** Name */
             name: string;
             amount: components["schemas"]["ShownOut"];
@@ -3684,6 +3775,8 @@ export interface components {
             spoon: components["schemas"]["SpoonOut"][];
             /** Tongue */
             tongue: components["schemas"]["TongueOut"][];
+            /** Palate */
+            palate: components["schemas"]["SenseOut"][];
             /** Tastes */
             tastes: components["schemas"]["TasteOut"][];
             /** Stocks */
@@ -3792,6 +3885,23 @@ export interface components {
             label: string;
             /** Dry */
             dry: string;
+        };
+        /**
+         * SenseOut
+         * @description Something that is tasted besides salt and body, and what may be said of it; the first are asked for at first.
+         */
+        SenseOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "sour" | "sweet" | "bitter" | "depth" | "hot";
+            /** Label */
+            label: string;
+            /** At First */
+            at_first: boolean;
+            /** Words */
+            words: components["schemas"]["TongueOut"][];
         };
         /**
          * ShareOut

@@ -180,6 +180,10 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
             {view === 'plan' || !Panel ? (
               // A wish that was kept is begun from anew.
               <PlanPanel key={batch.log.findLast((entry) => entry.kind === 'wanted' && !entry.struck)?.seq} />
+            ) : stage.wide ? (
+              <section aria-label={stage.label}>
+                <Panel />
+              </section>
             ) : (
               <div className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 ${view === 'reduce' ? 'lg:grid-cols-[23rem_minmax(0,1fr)] 2xl:grid-cols-[34rem_minmax(0,1fr)]' : 'lg:grid-cols-[28rem_minmax(0,1fr)] 2xl:grid-cols-[36rem_minmax(0,1fr)]'}`}>
                 <section aria-label="The pot" className="order-2 min-w-0 lg:order-1">

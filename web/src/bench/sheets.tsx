@@ -256,12 +256,16 @@ export function AddSheet({ batch, append, onClose }: Props) {
   )
 }
 
-/** A verdict on body or salt. */
+/** A verdict on salt, sourness or body at first, and on all else that is tasted behind more. */
 export function TasteSheet({ batch, append, onClose }: Props) {
-  const { spoon, tongue } = useLists()
+  const { spoon, tongue, palate } = useLists()
+  const [more, setMore] = useState(false)
+  const sensed = palate.map(({ key, label, words, at_first }) => ({ of: key, title: `Its ${label}`, words, at_first }))
   const rows = [
+    { of: 'salt', title: `Its salt: about ${batch.pot.salt.best.toFixed(2)} %`, words: tongue },
+    ...sensed.filter(({ at_first }) => at_first),
     { of: 'body', title: 'Draw a finger across the back of the spoon. Which one is yours?', words: spoon },
-    { of: 'salt', title: `Salt: about ${batch.pot.salt.best.toFixed(2)} %`, words: tongue },
+    ...(more ? sensed.filter(({ at_first }) => !at_first) : []),
   ] as const
   return (
     <Sheet open onClose={onClose} title="Taste" description="A spoonful on a warm plate, not from the boil.">
@@ -294,6 +298,11 @@ export function TasteSheet({ batch, append, onClose }: Props) {
             </div>
           </div>
         ))}
+        {!more && (
+          <Button className="justify-self-start" onClick={() => setMore(true)}>
+            More: {palate.filter(({ at_first }) => !at_first).map(({ label }) => label).join(', ')}
+          </Button>
+        )}
         {append.error && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
       </div>
     </Sheet>

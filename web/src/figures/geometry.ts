@@ -146,6 +146,13 @@ export function surfaceAt({ stretch, x0, x1 }: Placed<Stretch>, x: number, y: (m
   return y(stretch.from_ml) + (y(stretch.to_ml) - y(stretch.from_ml)) * eased
 }
 
+/** A line from one level to another: level, then an ease, then level; without the command that begins it. */
+export function eased(x0: number, x1: number, a: number, b: number): string {
+  const [s, e] = [x0 + (x1 - x0) * 0.2, x0 + (x1 - x0) * 0.85]
+  const middle = (s + e) / 2
+  return `${x0},${a}L${s},${a}C${middle},${a} ${middle},${b} ${e},${b}L${x1},${b}`
+}
+
 /**
  * The upper edge of the ribbon through its stretches: level, then an ease from one volume to the
  * next, then level. Gaps between stretches are bridged level.
@@ -160,9 +167,7 @@ export function ribbonEdge(
     const fat = of === 'liquid' ? 1 : 0
     const a = y(stretch.from_ml - fat * stretch.from_fat_ml)
     const b = y(stretch.to_ml - fat * stretch.to_fat_ml)
-    const [s, e] = [x0 + (x1 - x0) * 0.2, x0 + (x1 - x0) * 0.85]
-    const middle = (s + e) / 2
-    parts.push(`${parts.length === 0 ? 'M' : 'L'}${x0},${a}L${s},${a}C${middle},${a} ${middle},${b} ${e},${b}L${x1},${b}`)
+    parts.push(`${parts.length === 0 ? 'M' : 'L'}${eased(x0, x1, a, b)}`)
   }
   return parts.join('')
 }

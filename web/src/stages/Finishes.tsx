@@ -12,13 +12,17 @@ type Lack = Schemas['FinishOut']['lacks']
 
 /** What a tongue may find missing, in its own words. */
 const LACKS: readonly { value: Lack; label: string }[] = [
+  { value: 'salt', label: 'Salt, with more to it' },
   { value: 'sharpness', label: 'Sharpness' },
   { value: 'sweetness', label: 'Sweetness' },
   { value: 'depth', label: 'Depth' },
   { value: 'roundness', label: 'Roundness' },
+  { value: 'softness', label: 'Too sharp, bitter or hot' },
+  { value: 'heat', label: 'Heat' },
+  { value: 'herbs', label: 'Herbs' },
 ]
 
-/** What the sauce lacks besides salt, and the first step of what brings it, with all that it changes. */
+/** What the sauce lacks, or has too much of, and the first step of what brings it, with all that it changes. */
 export default function Finishes() {
   const { batch, busy, onRecord } = useBench()
   const say = useSay()
@@ -27,7 +31,7 @@ export default function Finishes() {
   const offers = data?.filter((offer) => offer.lacks === lacks) ?? []
   return (
     <section aria-label="Finish it" className="grid gap-2">
-      <Choice label="Is something missing, besides salt?" value={lacks} onChange={setLacks} options={LACKS} />
+      <Choice label="Is something missing, or too much?" value={lacks} onChange={setLacks} options={LACKS} />
       {offers.length > 0 && (batch.act.doing === 'boil' || batch.act.doing === 'heat') && (
         <p className="font-medium">Better at the end: what goes in now boils down with the rest.</p>
       )}

@@ -11,8 +11,8 @@ type Load = () => Promise<Module>
 
 const Nothing = () => null
 
-const stage = (stage: Stage, label: string, load: Load) => ({
-  stage, label, load, Panel: part(load), Beneath: part(async () => ({ default: (await load()).Beneath ?? Nothing })),
+const stage = (stage: Stage, label: string, load: Load, wide = false) => ({
+  stage, label, load, wide, Panel: part(load), Beneath: part(async () => ({ default: (await load()).Beneath ?? Nothing })),
 })
 
 /** The stages of the work, in order: the name the ribbon gives each, and what is done in it, a chunk of its own. */
@@ -21,7 +21,8 @@ export const STAGES = [
   stage('skim', 'Skim', () => import('./SkimPanel')),
   stage('reduce', 'Reduce', () => import('./ReducePanel')),
   stage('thicken', 'Thicken', () => import('./ThickenPanel')),
-  stage('season', 'Season', () => import('./SeasonPanel')),
+  // What is tasted runs along the whole way, and wants all of its width.
+  stage('season', 'Season', () => import('./SeasonPanel'), true),
   stage('serve', 'Serve', () => import('./ServePanel')),
 ] as const
 

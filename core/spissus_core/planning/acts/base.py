@@ -48,7 +48,11 @@ class Rank(IntEnum):
     AMOUNT = auto()
     BODY = auto()
     WHAT_STEAMED = auto()
+    MEAT = auto()
+    PALATE_AGAIN = auto()
     SALT = auto()
+    PALATE = auto()
+    PLATES = auto()
     END = auto()
     # What comes before whichever of these is due.
     ROOM = auto()

@@ -9,7 +9,7 @@ from ... import events as ev
 from ...amounts.quantities import show_volume
 from ...estimation.spoon import belief
 from ...events import Stage, State
-from ...messages import Message, say, several
+from ...messages import Message, Term, say, several
 from ..bench import Bench
 from ..judgement import JUDGEMENT
 from ..spoken import HOLD_HOT
@@ -48,7 +48,7 @@ class Done(Act):
     def due(cls, bench: Bench) -> Self | None:
         """Where somebody said so."""
         timeline = bench.timeline
-        return cls(volume_ml=timeline.yield_ml or bench.pot.contents.liquid_ml) if timeline.finished else None
+        return cls(volume_ml=timeline.made_ml) if timeline.finished else None
 
     def said(self, timeline: State) -> Message:
         """With how much."""
@@ -76,6 +76,8 @@ class Finish(Act):
         pot, wanted = timeline.pot, timeline.asked.wanted
         assert pot is not None
         amounts = {"volume": show_volume(self.volume_ml), "hot": HOLD_HOT}
+        if timeline.table.plates:
+            return say("bar.finish_served", count=timeline.table.plates, **amounts)
         if wanted is None:
             return say("bar.finish_plain", **amounts)
         steps = belief(timeline.judged.spoons).gap(pot.contents, wanted.body)
@@ -90,6 +92,7 @@ class Finish(Act):
             say("bar.off_short", volume=show_volume(short)) if short > OFF_SHORT * wanted.amount_ml else None,
             say("bar.off_more") if self.volume_ml > JUDGEMENT.more_meals * wanted.amount_ml else None,
             say("bar.off_fat", fat=show_volume(pot.contents.fat_ml)) if ev.fat_to_skim(pot, wanted) else None,
+            *(say("bar.off_taste", found=Term(one.found)) for one in timeline.judged.palate if one.amiss),
         ]
         found = [one for one in off if one is not None]
         if not found:

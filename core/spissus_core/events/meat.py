@@ -1,0 +1,108 @@
+"""Meat and sauce together: warmed in it until its middle is hot, and out on plates."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from ..amounts.fields import Celsius, DepthMm, MassG
+from ..amounts.quantities import show_length, show_mass, show_temperature
+from ..amounts.tables import one_of
+from ..errors import MeasurementError, SpissusError
+from ..messages import Message, Term, say
+from ..pantry.ingredients import ingredient
+from ..phenomena.warming import COATED_MIN, MEATS, SAFE_C, warming_min
+from ..pot import Pot, in_pan
+from .base import ActsOnPot, Kind
+from .state import Meat, State
+
+#: Meat out of the fridge, °C.
+FRIDGE_C = 4.0
+
+
+class MeatIn(ActsOnPot):
+    """Meat goes into the sauce to be warmed in it, kept warm until now or from the fridge.
+
+    It takes up room, gives back its juice, and has a clock; ``thick_mm`` is its thickness where it was measured.
+    """
+
+    stage = "serve"
+    looks = True
+    versions = (6,)
+    called = say("entries.meat_in")
+
+    kind: Literal["meat_in"] = "meat_in"
+    mass_g: MassG
+    cut: Annotated[str, *one_of("meats")] = "pieces"
+    cold: bool = False
+    thick_mm: DepthMm | None = None
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The pot with it and its juice. Raises MeasurementError where it does not fit, or there is none."""
+        if self.mass_g <= 0.0:
+            raise MeasurementError("mass_g", say("events.how_much_meat"))
+        if self.thick_mm is not None and self.thick_mm <= 0.0:
+            raise MeasurementError("thick_mm", say("events.how_thick"))
+        there = pot.solids.mass_g if pot.solids else 0.0
+        juice = ingredient("resting_juices").portion(MEATS[self.cut].juice.best * self.mass_g)
+        better = pot.mixed(juice, "mass_g").but(solids=in_pan(there + self.mass_g, pot.brine))
+        if better.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
+            raise MeasurementError("mass_g", say("events.does_not_fit_beside", pan=pot.pan.name))
+        return better
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its clock begins."""
+        after = super().apply(state, at)
+        if state.pot is None:
+            return after
+        minutes = COATED_MIN
+        if self.cold:
+            meat = MEATS[self.cut]
+            minutes = warming_min(self.thick_mm or meat.thick_mm, meat.shape, FRIDGE_C)
+        return after.but(meat=Meat(at, minutes, cold=self.cold), judged=after.judged.anew())
+
+    def said(self) -> Message:
+        """How much of it, and how cold."""
+        cut = Term(MEATS[self.cut].label) if self.cut in MEATS else self.cut
+        thick = None if self.thick_mm is None else show_length(self.thick_mm)
+        key = "events.cold_meat_in" if self.cold else "events.warm_meat_in"
+        said = say(key, mass=show_mass(self.mass_g), cut=cut)
+        return said if thick is None else say("events.so_thick", said=said, thick=thick)
+
+
+class MeatProbed(Kind):
+    """The thickest piece was probed: its temperature, or only whether it is hot through."""
+
+    stage = "serve"
+    looks = True
+    versions = (6,)
+    called = say("entries.meat_probed")
+
+    kind: Literal["meat_probed"] = "meat_probed"
+    celsius: Celsius | None = None
+    hot: bool | None = None
+
+    def check(self, after: State) -> None:
+        """Only of meat that is in it, and with an answer."""
+        super().check(after)
+        if after.meat is None:
+            raise SpissusError("kind", say("events.no_meat_in_it"))
+        if self.celsius is None and self.hot is None:
+            raise SpissusError("celsius", say("events.how_hot_is_it"))
+
+    @property
+    def safe(self) -> bool:
+        """Whether it is hot through."""
+        return self.celsius >= SAFE_C if self.celsius is not None else bool(self.hot)
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Hot through it is done; else it is looked at again after a third of the time."""
+        if state.meat is None:
+            return state
+        return state.but(meat=state.meat.hot() if self.safe else state.meat.again_from(at))
+
+    def said(self) -> Message:
+        """What the probe read."""
+        if self.celsius is not None:
+            return say("events.meat_probed", at=show_temperature(self.celsius))
+        return say("events.meat_is_hot" if self.safe else "events.meat_is_not_hot")

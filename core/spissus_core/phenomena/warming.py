@@ -1,0 +1,87 @@
+"""Meat that is warmed in the sauce: how long its middle takes.
+
+Conduction into a plate, or a cube of the same thickness, in liquid of a steady temperature that wets it: the first term
+of the series (any textbook of heat transfer), which is near enough once the middle has begun to warm,
+
+    (T_sauce - T_middle) / (T_sauce - T_0) = (C exp(-z² Fo))^n,   z tan z = Bi,   C = 4 sin z / (2 z + sin 2z)
+
+with Fo = a·t/L², Bi = h·L/k, L half the thickness and n = 1 for a plate and 3 for a cube. Pinned to SciPy's integration
+of the heat equation (tests/reference/test_warming.py).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from typing import Literal, NamedTuple, cast
+
+from scipy.optimize import brentq
+
+from ..amounts.estimate import Estimate
+from ..amounts.rows import rows
+from ..amounts.tables import span, table
+
+#: Thermal diffusivity of cooked meat, mm²/min, and its conductivity, W/(m·K). From memory: 1.2 to 1.35e-7 m²/s.
+DIFFUSIVITY_MM2_MIN, CONDUCTIVITY_W_M_K = 7.2, 0.48
+
+#: Heat transfer from a thick sauce that barely simmers, W/(m²·K). Modelling choice: with it the times of the trade come
+#: out (handbook, section 11).
+TRANSFER_W_M2_K = 190.0
+
+#: A bare simmer, and a sauce that must not boil again, °C. Handbook of the trade, section 11.
+SIMMER_C, GENTLE_C = 92.5, 78.0
+
+#: Reheated to this in the middle it is safe, °C (FDA Food Code 2022 §3-403.11; ``data/limits.csv``).
+SAFE_C = next(float(row["celsius"]) for row in rows("limits") if row["key"] == "reheat")
+
+#: Thickness, shape and stirring differ by so much: times come out this much shorter or longer. Modelling choice.
+QUICKEST, SLOWEST = 0.8, 1.35
+
+#: Meat that was kept warm is only coated and evened out: from so long to so long, min. Handbook, section 11.
+COATED_MIN = Estimate(5.0, 7.0, 10.0)
+
+
+class Meat(NamedTuple):
+    """How meat is cut: its shape, its usual thickness, mm, and the share of it that comes back as juice."""
+
+    label: str
+    shape: Literal["slab", "cube"]
+    thick_mm: float
+    juice: Estimate
+
+
+MEATS: Mapping[str, Meat] = table(
+    "meats",
+    lambda row: Meat(
+        row["label"],
+        cast(Literal["slab", "cube"], row["shape"]),
+        float(row["thick_mm"]),
+        span(row, "juice"),
+    ),
+)
+
+
+def warming_min(
+    thick_mm: float, shape: Literal["slab", "cube"], start_c: float, sauce_c: float = SIMMER_C, middle_c: float = SAFE_C
+) -> Estimate:
+    """Minutes until the middle of a piece comes to ``middle_c``.
+
+    >>> round(warming_min(50.0, "cube", 4.0).best), round(warming_min(14.0, "slab", 4.0).best)
+    (32, 9)
+
+    Raises
+    ------
+    ValueError : the sauce is no warmer than that.
+    """
+    if sauce_c <= middle_c:
+        raise ValueError("the sauce is no warmer than the middle is to be")
+    if start_c >= middle_c:
+        return Estimate(0.0, 0.0, 0.0)
+    half_mm, times = thick_mm / 2.0, 1 if shape == "slab" else 3
+    biot = TRANSFER_W_M2_K * half_mm / 1000.0 / CONDUCTIVITY_W_M_K
+    z = float(brentq(lambda z: z * math.tan(z) - biot, 1e-9, math.pi / 2.0 - 1e-9))
+    c = 4.0 * math.sin(z) / (2.0 * z + math.sin(2.0 * z))
+    left = (sauce_c - middle_c) / (sauce_c - start_c)
+    fourier = max(math.log(c / left ** (1.0 / times)), 0.0) / z**2
+    best = fourier * half_mm**2 / DIFFUSIVITY_MM2_MIN
+    return Estimate(QUICKEST * best, best, SLOWEST * best)

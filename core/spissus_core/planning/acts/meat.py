@@ -1,0 +1,101 @@
+"""Meat and sauce together: what is warmed in it has its clock and its probe; then it goes out plate by plate."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar, Self
+
+from ... import events as ev
+from ...amounts.quantities import show_temperature, show_volume
+from ...events import Stage, State
+from ...messages import Message, Until, say, sentences
+from ...phenomena.warming import SAFE_C
+from ..bench import Bench
+from ..spoken import HOLD_HOT
+from .base import Act, Answer, Rank, Sound
+
+#: What the trade asks for in the middle of reheated meat.
+SAFE = show_temperature(SAFE_C)
+
+
+@dataclass(frozen=True, kw_only=True)
+class WarmMeat(Act):
+    """Meat is in the sauce: from the fridge until its middle is hot, kept warm until it is coated."""
+
+    kind: ClassVar[str] = "warm_meat"
+    stage: ClassVar[Stage] = "serve"
+    rank: ClassVar[Rank] = Rank.MEAT
+    next_words: ClassVar[Message | None] = say("bar.next_meat")
+    sound: ClassVar[Sound] = "ready"
+
+    cold: bool
+    parts: bool
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where it is in, and not hot through."""
+        meat = bench.timeline.meat
+        if meat is None or meat.done:
+            return None
+        return cls(look_at=meat.look_at, cold=meat.cold, parts=bool(bench.timeline.went_in.delicate) and meat.cold)
+
+    def countdown(self) -> Message | None:
+        """When it is looked at."""
+        return None if self.look_at is None else say("bar.probe_in", until=Until(self.look_at))
+
+    def said(self, timeline: State) -> Message:
+        """How it is kept meanwhile."""
+        if not self.cold:
+            return say("bar.coat_meat")
+        return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
+
+    def overdue(self, timeline: State) -> Message:
+        """What is asked then."""
+        return say("bar.probe_meat", safe=SAFE) if self.cold else say("bar.meat_coated")
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is hot through, or not yet."""
+        hot = say("answers.it_is_so_hot", safe=SAFE) if self.cold else say("answers.it_is_coated")
+        return [
+            Answer(hot, ev.MeatProbed(hot=True)),
+            Answer(say("answers.not_yet"), ev.MeatProbed(hot=False)),
+        ]
+
+
+@dataclass(frozen=True, kw_only=True)
+class NextPlate(Act):
+    """It goes out plate by plate: the next one, and how many there are to go."""
+
+    kind: ClassVar[str] = "plate"
+    stage: ClassVar[Stage] = "serve"
+    rank: ClassVar[Rank] = Rank.PLATES
+    next_words: ClassVar[Message | None] = say("bar.next_plate")
+
+    volume_ml: float
+    left: int
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where one has gone out, and there is sauce for another."""
+        if not bench.timeline.table.plates:
+            return None
+        helping_ml, left = bench.wanted.helping_ml, bench.wanted.portions_in(bench.pot.contents.liquid_ml)
+        return None if helping_ml is None or not left else cls(volume_ml=helping_ml, left=left)
+
+    def said(self, timeline: State) -> Message:
+        """How much for it, and what is kept."""
+        volume = show_volume(self.volume_ml * (1.0 if timeline.pot is None else timeline.pot.expansion))
+        return say("bar.plate", volume=volume, count=self.left, hot=HOLD_HOT)
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """It is on the plate; or that was all."""
+        return [
+            Answer(say("answers.on_the_plate"), plate(timeline, self.volume_ml)),
+            Answer(say("answers.that_is_all"), ev.Finished()),
+        ]
+
+
+def plate(timeline: State, helping_ml: float) -> ev.Parted:
+    """A helping as it is ladled out of the pot, hot where that is."""
+    expansion = 1.0 if timeline.pot is None else timeline.pot.expansion
+    return ev.Parted(volume_ml=helping_ml * expansion, purpose="plate", how="under", plates=1)
