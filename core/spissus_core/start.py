@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict
 from .intake.liquid import StrainedLiquid, strained_liquid
 from .measuring.vessels import Pan
 from .phenomena.heating import Burner
+from .phenomena.seasoning import LearnedLiking
 from .pot import Pot, in_pan
 
 #: To such a factor the strength of a strained liquid is known, by what went in and by its kind alone. From memory.
@@ -14,13 +15,14 @@ FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
 
 
 class Start(BaseModel):
-    """The strained liquid in its pan, on its burner."""
+    """The strained liquid in its pan, on its burner, and the salt that its kitchen has come to like."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     pan: Pan
     burner: Burner
     liquid: StrainedLiquid
+    liking: LearnedLiking | None = None
 
     def begin(self) -> Pot:
         """The pot that everything else is applied to.

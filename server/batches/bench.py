@@ -159,7 +159,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         ribbon=part("ribbon", lambda: [stretch_out(s) for s in board.ribbon], no_ribbon),
         threads=part("taste", lambda: [thread_out(one) for one in board.threads], no_threads),
         wanted=None if wanted is None else part("plan", lambda: wanted_out(wanted, timeline.minutes_left), None),
-        suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot)), None),
+        suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot, timeline.liking)), None),
         chosen=timeline.asked.way,
         plan=part("plan", lambda: _plan_out(board), None),
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),

@@ -21,6 +21,7 @@ from spissus_core.phenomena.evaporation import Cover
 from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
 from spissus_core.planning.acts import Act
 from spissus_core.planning.ceiling import salt_ceiling_ml
+from spissus_core.planning.doubts import guard
 from spissus_core.planning.solving import Route
 from spissus_core.planning.spoken import rate_line
 from spissus_core.pot import Pot
@@ -63,7 +64,7 @@ class CoursePoint(Shape):
 
 class HeatOut(Shape):
     """How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed. ``key`` is the heat of
-    the list that comes nearest."""
+    the list that comes nearest, and ``guard`` what is said before it is set to boil."""
 
     key: Annotated[str, key_of("heats")]
     heat: Literal["off", "simmer", "boil", "oven"]
@@ -71,6 +72,7 @@ class HeatOut(Shape):
     cover: Cover
     oven: ShownOut
     told: bool
+    guard: SaidOut | None
 
 
 class ArrivalOut(Shape):
@@ -269,9 +271,16 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:
         cover=setting.cover if setting else "open",
         oven=ShownOut.of(show_temperature(setting.oven_c if setting else FULL_BOIL.oven_c)),
         told=last is not None,
+        guard=SaidOut.maybe(guard(timeline)),
     )
 
 
 HEAT_UNKNOWN = HeatOut(
-    key="off", heat="off", share=1.0, cover="open", oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)), told=False
+    key="off",
+    heat="off",
+    share=1.0,
+    cover="open",
+    oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)),
+    told=False,
+    guard=None,
 )

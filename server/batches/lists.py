@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from django.http import HttpRequest
 from kitchens.services import member_of
@@ -13,6 +13,7 @@ from shared.shapes import Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem, show_number, show_temperature, show_volume
 from spissus_core.amounts.rows import rows
+from spissus_core.amounts.tables import key_of
 from spissus_core.events import Sign
 from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Braise, Strain
@@ -28,6 +29,7 @@ from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
 from spissus_core.phenomena.heating import HEATS
 from spissus_core.phenomena.palate import PALATE, SENSED, Sensed
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
+from spissus_core.phenomena.warming import MEATS
 from spissus_core.planning.acts.body import SPOON
 from spissus_core.planning.acts.finishing import palate_answers
 from spissus_core.planning.acts.salt import TONGUE
@@ -136,6 +138,13 @@ class SpoonOut(Shape):
     label: str
 
 
+class MeatOut(Shape):
+    """A way to cut meat."""
+
+    key: Annotated[str, key_of("meats")]
+    label: str
+
+
 class SenseOut(Shape):
     """Something that is tasted besides salt and body, and what may be said of it; the first are asked for at first."""
 
@@ -225,6 +234,7 @@ class ListsOut(Shape):
     spoon: list[SpoonOut]
     tongue: list[TongueOut]
     palate: list[SenseOut]
+    meats: list[MeatOut]
     tastes: list[TasteOut]
     stocks: list[StockOut]
     salt_words: list[SaltWordOut]
@@ -274,6 +284,7 @@ def lists(request: HttpRequest) -> ListsOut:
             )
             for of in SENSED
         ],
+        meats=[MeatOut(key=key, label=word(meat.label)) for key, meat in MEATS.items()],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
         stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],
         salt_words=[

@@ -15,7 +15,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import TextField
 from django.db.models.functions import Cast
 from django.http import Http404
-from kitchens.services import Member, burner_spec, learn, pan_spec, unlearn
+from kitchens.services import Member, burner_spec, learn, learn_liking, liking_of, pan_spec, unlearn
 from larder.services import own_ingredients
 from live.services import announce
 from shared.prepared import prepared
@@ -30,6 +30,7 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
+from spissus_core.phenomena.seasoning import LearnedLiking
 from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
 from spissus_core.pot import Pot
@@ -74,6 +75,10 @@ class Kitchen:
     def own_ingredients(self) -> Sequence[Ingredient]:
         """The kitchen's own ingredients."""
         return own_ingredients(self._member.kitchen.pk)
+
+    def liking(self) -> LearnedLiking | None:
+        """The salt that the kitchen has come to like."""
+        return liking_of(self._member.kitchen.pk)
 
     def unboiled_ml(self) -> float:
         """What the pot of the log would hold had nothing been read of it since, mL."""
@@ -278,10 +283,11 @@ def _refuse_no_weight(board: Board, payload: ev.Kind) -> None:
 
 
 def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None:
-    """Keep the rate of a finished batch for the next one in the same pan; forget it if it goes on after all."""
+    """Keep what a finished batch taught of its pan and of the salt that is liked; forget it if it goes on after all."""
     if not isinstance(payload, ev.Finished | ev.Struck):
         return
     pot = board.timeline.pot
+    learn_liking(member.kitchen, batch.id, board.taught_liking)
     if board.taught is None or pot is None:
         unlearn(batch.id)
         return

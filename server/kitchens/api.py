@@ -6,8 +6,8 @@ from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict
-from shared.shapes import Shape, ShownOut
-from spissus_core.amounts.estimate import Estimate
+from shared.shapes import RangeOut, Shape, ShownOut
+from spissus_core.amounts.estimate import Z80, Estimate
 from spissus_core.amounts.fields import AltitudeM, Name
 from spissus_core.amounts.quantities import show_temperature
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
@@ -16,7 +16,7 @@ from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from .burners import BurnerOut
 from .models import Kitchen
 from .pans import PanOut
-from .services import all_learned, member_of
+from .services import all_learned, liking_of, member_of
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -34,6 +34,14 @@ class LearnedOut(Shape):
     high_g_min: float
 
 
+class LikingOut(Shape):
+    """The salt that this kitchen has come to like: %, with its 80 % interval, and what is proposed by it."""
+
+    percent: RangeOut
+    proposed_percent: float
+    batches: int
+
+
 class KitchenOut(Shape):
     """A kitchen; ``boils_at`` is the temperature at which water boils at its altitude."""
 
@@ -41,6 +49,7 @@ class KitchenOut(Shape):
     altitude_m: float
     boils_at: ShownOut
     learned: list[LearnedOut]
+    liking: LikingOut | None
     pans: list[PanOut]
     burners: list[BurnerOut]
 
@@ -56,6 +65,19 @@ def kitchen(request: HttpRequest) -> KitchenOut:
         pans=[PanOut.of(pan) for pan in place.pans.filter(retired=False)],
         burners=[BurnerOut.of(burner) for burner in place.burners.filter(retired=False)],
         learned=_learned(place),
+        liking=_liking(place),
+    )
+
+
+def _liking(place: Kitchen) -> LikingOut | None:
+    found = liking_of(place.pk)
+    if found is None:
+        return None
+    wide = Z80 * found.error
+    return LikingOut(
+        percent=RangeOut(low=max(found.percent - wide, 0.0), best=found.percent, high=found.percent + wide),
+        proposed_percent=found.proposed_percent,
+        batches=found.batches,
     )
 
 
@@ -103,4 +125,13 @@ def forget_learned(request: HttpRequest, pan: Name, burner: Name) -> Status[None
     member = member_of(request)
     member.require_cook()
     member.kitchen.learned_rates.filter(pan=pan, burner=burner).delete()
+    return Status(204, None)
+
+
+@router.delete("/liking", response={204: None})
+def forget_liking(request: HttpRequest) -> Status[None]:
+    """Forget the salt that this kitchen has come to like."""
+    member = member_of(request)
+    member.require_cook()
+    member.kitchen.likings.all().delete()
     return Status(204, None)

@@ -80,6 +80,23 @@ class LearnedRate(models.Model):
         return f"{self.pan} on {self.burner}: {self.net_kw:.2f} kW"
 
 
+class TaughtLiking(models.Model):
+    """What one finished batch taught of the salt that its kitchen likes: %, and its standard error."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="likings")
+    batch = models.UUIDField(unique=True)
+    percent = models.FloatField()
+    error = models.FloatField()
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-at"]
+        indexes = [models.Index(fields=["kitchen", "-at"], name="liked_by_a_kitchen")]
+
+    def __str__(self) -> str:
+        return f"{self.percent:.2f} %"
+
+
 class Burner(models.Model):
     """A heat source of a kitchen. ``spec`` is a ``spissus_core.phenomena.heating.Burner``."""
 

@@ -11,14 +11,16 @@ from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from people.services import User, newcomer, signed_in
 from shared.refusals import RefusedError
+from spissus_core.learning.liking import liked
 from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.messages import say
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
+from spissus_core.phenomena.seasoning import LearnedLiking
 
-from .models import Burner, Kitchen, LearnedRate, Membership, Pan
+from .models import Burner, Kitchen, LearnedRate, Membership, Pan, TaughtLiking
 
 _Thing = TypeVar("_Thing", Pan, Burner)
 
@@ -159,8 +161,25 @@ def learn(kitchen: Kitchen, batch: UUID, pan: str, burner: str, taught: Learned)
 
 
 def unlearn(batch: UUID) -> None:
-    """Forget what a batch taught: it goes on after all."""
+    """Forget what a batch taught of its pan: it goes on after all."""
     LearnedRate.objects.filter(batch=batch).delete()
+
+
+def liking_of(kitchen_id: UUID) -> LearnedLiking | None:
+    """The salt that a kitchen has come to like; None where no batch taught it."""
+    told = TaughtLiking.objects.filter(kitchen_id=kitchen_id).values_list("percent", "error")[:MOST_REMEMBERED]
+    taught = list(told)
+    return liked(taught) if taught else None
+
+
+def learn_liking(kitchen: Kitchen, batch: UUID, taught: tuple[float, float] | None) -> None:
+    """Keep what a finished batch taught of it, in the place of what it taught before; nothing, where it goes on."""
+    if taught is None:
+        TaughtLiking.objects.filter(batch=batch).delete()
+        return
+    percent, error = taught
+    told = {"kitchen": kitchen, "percent": percent, "error": error}
+    TaughtLiking.objects.update_or_create(batch=batch, defaults=told)
 
 
 def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:

@@ -14,6 +14,7 @@ from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
 from spissus_core.fold import REMEMBERED, progress
+from spissus_core.phenomena.seasoning import LearnedLiking
 
 AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
 
@@ -75,6 +76,9 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
         def own_ingredients(self) -> tuple[()]:
             return ()
+
+        def liking(self) -> LearnedLiking:
+            return LearnedLiking(percent=1.0, error=0.05, batches=4)
 
     for kind, payload in ALL_VERSIONS["1"].items():
         kept = ev.recorded({"kind": kind, **payload}, 1).written_out(Nowhere())

@@ -31,6 +31,7 @@ from .meat import MeatIn, MeatProbed
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
+from .sieving import Sieved
 from .starting import Started
 from .state import CoolingLog, State
 from .warmth import Cooling, Heated, Probed
@@ -74,6 +75,7 @@ __all__ = [
     "RouteKind",
     "Salted",
     "Seen",
+    "Sieved",
     "Sign",
     "Skimmed",
     "Solids",

@@ -17,6 +17,7 @@ from ..measuring.vessels import Pan
 from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
 from ..phenomena.heating import Burner
+from ..phenomena.seasoning import LearnedLiking
 from ..pot import Pot
 
 if TYPE_CHECKING:
@@ -46,6 +47,9 @@ class Kitchen(Protocol):
 
     def own_ingredients(self) -> Sequence[Ingredient]:
         """The kitchen's own ingredients."""
+
+    def liking(self) -> LearnedLiking | None:
+        """The salt that the kitchen has come to like; None where no batch taught it."""
 
     def unboiled_ml(self) -> float:
         """What the pot would hold, fat and all, had nothing of it boiled away, mL at 20 °C."""
@@ -195,7 +199,8 @@ def form_of(kind: type[Kind]) -> type[Form | Kind]:
     fields = kind.model_fields
     name = f"{kind.__name__}In"
     if "pan" in fields:
-        rest: dict[str, Any] = {n: (f.annotation, f) for n, f in fields.items() if n not in ("pan", "burner")}
+        written = {"pan", "burner", *kind.server_writes}
+        rest: dict[str, Any] = {n: (f.annotation, f) for n, f in fields.items() if n not in written}
         form = create_model(name, __base__=Form, __doc__=kind.__doc__, **rest)
         form.of = kind
         return form

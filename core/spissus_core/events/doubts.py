@@ -104,13 +104,17 @@ _CONCERNS = (_cooled, *(_boils(splits) for splits in get_args(Splits)), _not_eat
 
 
 def _splitting(state: State) -> set[Splits]:
-    """What in the pot parts or curdles as it boils; cream that bears a boil bears none with raw wine."""
-    if not state.went_in.delicate:
+    """What in the pot parts or curdles since it is on to boil."""
+    window = state.stove.window
+    boils = window is not None and window.heating and window.setting.heat == "boil"
+    return must_not_boil(state) if boils else set()
+
+
+def must_not_boil(state: State) -> set[Splits]:
+    """What in the pot would part or curdle on the boil; cream that bears a boil bears none with raw wine."""
+    if state.pot is None or not state.went_in.delicate:
         return set()
-    window, pot = state.stove.window, state.pot
-    if pot is None or window is None or not window.heating or window.setting.heat != "boil":
-        return set()
-    raw = smells_of_wine(pot)
+    raw = smells_of_wine(state.pot)
     return {row.doubt for key in state.went_in.delicate if (row := DELICATE[key]).always or raw}
 
 

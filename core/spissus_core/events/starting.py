@@ -16,7 +16,8 @@ class Started(Start, Kind):
 
     stage = "strain"
     looks = True
-    versions = (1, 2)
+    server_writes = ("liking",)
+    versions = (1, 2, 6)
     called = say("entries.started")
 
     kind: Literal["started"] = "started"
@@ -33,5 +34,5 @@ class Started(Start, Kind):
         return say("events.started", by=BY[known.measured.method], amount=known.measured.shown, pan=pan)
 
     def written_out(self, kitchen: Kitchen) -> Kind:
-        """With every ingredient of its list whole."""
-        return self.kept_with(liquid=self.liquid.written_out(kitchen.own_ingredients()))
+        """With every ingredient of its list whole, and with what the kitchen likes by now."""
+        return self.kept_with(liquid=self.liquid.written_out(kitchen.own_ingredients()), liking=kitchen.liking())

@@ -17,7 +17,7 @@ from ..pantry.ways import WAYS
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
 from ..phenomena.palate import PALATE, Leaning, Sensed, Side, found_word
-from ..phenomena.seasoning import LIKING_ERROR
+from ..phenomena.seasoning import LIKING_ERROR, LearnedLiking
 from ..pot import Pot
 from ..start import Start
 from ..wish import Wish
@@ -323,6 +323,11 @@ class State(Changeable):
     yield_ml: float | None = None
     stands_at: datetime | None = None
     hushed_for: datetime | None = None
+
+    @property
+    def liking(self) -> LearnedLiking | None:
+        """The salt that the kitchen liked when the batch began, as earlier batches taught it."""
+        return None if self.start is None else self.start.liking
 
     @property
     def made_ml(self) -> float:

@@ -133,6 +133,27 @@ USUAL_SALT_PERCENT = SALT_WORDS["usual"]
 USUAL_CEILING_PERCENT = SALT_WORDS["too_salty"]
 
 
+#: A liking is what is proposed once so many batches have taught it, to the nearest so many points. Modelling choices.
+TAUGHT_BY, LIKING_STEP = 3, 0.05
+
+
+class LearnedLiking(BaseModel):
+    """The salt that a kitchen likes, as its batches taught it: %, its standard error, and how many batches."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    percent: float = Field(ge=0, le=10)
+    error: float = Field(ge=0, le=1)
+    batches: int = Field(ge=0)
+
+    @property
+    def proposed_percent(self) -> float:
+        """What is proposed where nobody says otherwise, %."""
+        if self.batches < TAUGHT_BY:
+            return USUAL_SALT_PERCENT
+        return round(round(self.percent / LIKING_STEP) * LIKING_STEP, 2)
+
+
 class SaltByTaste(BaseModel):
     """How salty the strained liquid tastes."""
 

@@ -8,8 +8,9 @@ from typing import Literal
 
 from ..amounts.quantities import show_number
 from ..events import State
-from ..events.state import Concern, ConcernKind
-from ..messages import Argument, Message, Term, say, several
+from ..events.doubts import must_not_boil
+from ..events.state import Concern, ConcernKind, Splits
+from ..messages import Argument, Message, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS
 
 Told = Literal["thrown_away", "in_order", "mended", "told"]
@@ -49,6 +50,21 @@ DOUBTS: Mapping[ConcernKind, Doubt] = {
         ((say("answers.they_are_told"), "told"), (say("answers.free_of_it"), "in_order")),
     ),
 }
+
+#: What each of what parts or curdles bears, in words: handbook of the trade, sections 9 and 11.
+_BEARS: Mapping[Splits, Message] = {
+    "butter": say("doubts.butter_bears"),
+    "yolk": say("doubts.yolk_bears"),
+    "cream": say("doubts.cream_bears"),
+}
+
+
+def guard(timeline: State) -> Message | None:
+    """What is said before it is set to boil, where something in it must not; None where all of it may."""
+    held = must_not_boil(timeline)
+    found = [said for splits, said in _BEARS.items() if splits in held]
+    return sentences(*found) if found else None
+
 
 #: Less alcohol than this is "up to a gram", g. Modelling choice.
 LEAST_ALCOHOL_G = 1.0

@@ -10,18 +10,24 @@ from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.ways import WAYS
-from ..phenomena.seasoning import USUAL_SALT_PERCENT
+from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, LearnedLiking
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
 from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
 
 
-def suggested(pot: Pot) -> Wish:
-    """A wish to begin with: for four people, or what there is at the usual salt; as a nappe."""
-    there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / USUAL_SALT_PERCENT)
-    four = Wish(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body)
-    return four if four.amount_ml <= there else Wish(volume_ml=max(round(there / 10.0) * 10.0, 10.0))
+def suggested(pot: Pot, liking: LearnedLiking | None = None) -> Wish:
+    """A wish to begin with: for four people, or what there is, at the salt that the kitchen likes; as a nappe."""
+    salt = USUAL_SALT_PERCENT if liking is None else liking.proposed_percent
+    salted = {"salt_percent": salt, "ceiling_percent": max(USUAL_CEILING_PERCENT, salt + LEAST_BELOW_CEILING)}
+    there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / salt)
+    four = Wish(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body, **salted)
+    return four if four.amount_ml <= there else Wish(volume_ml=max(round(there / 10.0) * 10.0, 10.0), **salted)
+
+
+#: The ceiling is at least so far over what is liked, points of salt. Modelling choice.
+LEAST_BELOW_CEILING = 0.2
 
 
 def solve_routes(

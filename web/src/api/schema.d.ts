@@ -129,6 +129,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/liking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget the salt that this kitchen has come to like */
+        delete: operations["kitchens_api_forget_liking"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pans": {
         parameters: {
             query?: never;
@@ -802,6 +819,7 @@ export interface components {
             boils_at: components["schemas"]["ShownOut"];
             /** Learned */
             learned: components["schemas"]["LearnedOut"][];
+            liking: components["schemas"]["LikingOut"] | null;
             /** Pans */
             pans: components["schemas"]["PanOut"][];
             /** Burners */
@@ -831,6 +849,17 @@ export interface components {
             best_g_min: number;
             /** High G Min */
             high_g_min: number;
+        };
+        /**
+         * LikingOut
+         * @description The salt that this kitchen has come to like: %, with its 80 % interval, and what is proposed by it.
+         */
+        LikingOut: {
+            percent: components["schemas"]["RangeOut"];
+            /** Proposed Percent */
+            proposed_percent: number;
+            /** Batches */
+            batches: number;
         };
         /**
          * PanOut
@@ -866,6 +895,18 @@ export interface components {
             capacity: components["schemas"]["ShownOut"];
             empty: components["schemas"]["ShownOut"] | null;
             dip_error: components["schemas"]["ShownOut"];
+        };
+        /**
+         * RangeOut
+         * @description A value with its 80 % interval.
+         */
+        RangeOut: {
+            /** Low */
+            low: number;
+            /** Best */
+            best: number;
+            /** High */
+            high: number;
         };
         /**
          * ShownOut
@@ -1292,18 +1333,6 @@ export interface components {
              * Format: uuid
              */
             pan_id: string;
-        };
-        /**
-         * RangeOut
-         * @description A value with its 80 % interval.
-         */
-        RangeOut: {
-            /** Low */
-            low: number;
-            /** Best */
-            best: number;
-            /** High */
-            high: number;
         };
         /**
          * ReadsRow
@@ -2314,7 +2343,7 @@ export interface components {
         /**
          * HeatOut
          * @description How the pot is heated; ``told`` says whether anyone said so, or a full boil is assumed. ``key`` is the heat of
-         *     the list that comes nearest.
+         *     the list that comes nearest, and ``guard`` what is said before it is set to boil.
          */
         HeatOut: {
             /**
@@ -2337,6 +2366,7 @@ export interface components {
             oven: components["schemas"]["ShownOut"];
             /** Told */
             told: boolean;
+            guard: components["schemas"]["SaidOut"] | null;
         };
         /**
          * LimitOut
@@ -2810,7 +2840,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -3155,6 +3185,22 @@ export interface components {
             sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying";
         };
         /**
+         * Sieved
+         * @description A second sieve: the same mesh takes lumps and herbs, a finer one half of the pulp, and the body that it gave.
+         */
+        Sieved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sieved";
+            /**
+             * Mesh
+             * @enum {string}
+             */
+            mesh: "same" | "finer";
+        };
+        /**
          * SkimmedIn
          * @description Fat taken off: all that a way usually takes, or a measured amount. Nothing at all means it stays.
          *
@@ -3393,7 +3439,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -3777,6 +3823,8 @@ export interface components {
             tongue: components["schemas"]["TongueOut"][];
             /** Palate */
             palate: components["schemas"]["SenseOut"][];
+            /** Meats */
+            meats: components["schemas"]["MeatOut"][];
             /** Tastes */
             tastes: components["schemas"]["TasteOut"][];
             /** Stocks */
@@ -3822,6 +3870,19 @@ export interface components {
             unit: {
                 [key: string]: string;
             };
+        };
+        /**
+         * MeatOut
+         * @description A way to cut meat.
+         */
+        MeatOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "slices" | "shredded" | "cubes" | "pieces";
+            /** Label */
+            label: string;
         };
         /**
          * PlaceOut
@@ -4989,6 +5050,60 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kitchens_api_forget_liking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

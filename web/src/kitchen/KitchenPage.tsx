@@ -111,7 +111,7 @@ export function KitchenPage() {
           ))}
         </ul>
         {kitchen.data && <Altitude metres={kitchen.data.altitude_m} boilsAt={say(kitchen.data.boils_at)} mayChange={mayChange} />}
-        <Learned learned={kitchen.data?.learned ?? []} mayChange={mayChange} />
+        <Learned learned={kitchen.data?.learned ?? []} liking={kitchen.data?.liking ?? null} mayChange={mayChange} />
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
       </main>

@@ -7,10 +7,14 @@ import { Button } from '../ui/Button'
 const heats = { boil: 'at a full boil', simmer: 'at a simmer', oven: 'in the oven' }
 
 /** What finished batches taught of each pan on each burner; it can be forgotten. */
-export function Learned({ learned, mayChange }: { learned: readonly Schemas['LearnedOut'][]; mayChange: boolean }) {
+export function Learned({ learned, liking, mayChange }: { learned: readonly Schemas['LearnedOut'][]; liking: Schemas['LikingOut'] | null; mayChange: boolean }) {
   const queries = useQueryClient()
   const forget = useMutation<unknown, Problem, { pan: string; burner: string }>({
     mutationFn: (query) => answer(client.DELETE('/api/v1/learned', { params: { query } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
+  })
+  const forgetLiking = useMutation<unknown, Problem>({
+    mutationFn: () => answer(client.DELETE('/api/v1/liking')),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
   })
   return (
@@ -18,6 +22,21 @@ export function Learned({ learned, mayChange }: { learned: readonly Schemas['Lea
       <h2 id="learned" className="mt-10 mb-1 text-xl">
         What this kitchen has learned
       </h2>
+      {liking && (
+        <div className="mb-4 flex items-center justify-between gap-4 border-b border-line pb-3">
+          <p>
+            You like your sauces at about <b className="text-salt">{liking.percent.best.toFixed(2)} %</b> salt
+            <span className="text-quiet">, likely {liking.percent.low.toFixed(2)} to {liking.percent.high.toFixed(2)}; from {liking.batches === 1 ? 'one batch' : `${liking.batches} batches`}. {liking.batches < 3 ? 'After three it is what is proposed.' : `New batches begin at ${liking.proposed_percent.toFixed(2)} %.`}</span>
+          </p>
+          {mayChange && (
+            <Button className="shrink-0" onClick={() => forgetLiking.mutate()}>
+              <span>
+                Forget<span className="sr-only"> the salt you like</span>
+              </span>
+            </Button>
+          )}
+        </div>
+      )}
       <p className="mb-4 text-quiet">Steam in grams a minute, from batches that were read at least twice. The next batch in the same pan begins with it.</p>
       <ul className="grid gap-x-8 gap-y-2 lg:grid-cols-2">
         {learned.map((rate) => (

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useLists } from '../api/lists'
 import type { Batch } from '../api/types'
-import { useSay } from '../shared/units'
+import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Popover } from '../ui/Popover'
@@ -17,8 +17,12 @@ export function HeatControl() {
   const { heat } = batch
   const now = heat.key
   const [oven, setOven] = useState<string | null>(null)
+  // What is in it must not boil: that is asked, and taken all the same.
+  const [asked, setAsked] = useState<string | null>(null)
   const set = (next: string, cover: Batch['heat']['cover']) => {
     const row = heats.find((h) => h.key === next)
+    if (row?.heat === 'boil' && heat.guard && asked !== next) return setAsked(next)
+    setAsked(null)
     if (row) onRecord({ kind: 'heated', heat: row.heat, share: row.share, cover, oven_c: oven ?? heat.oven.value, never_on: false })
     setOpen(false)
   }
@@ -50,6 +54,19 @@ export function HeatControl() {
             <TextField label="The oven is at" value={oven ?? say(heat.oven)} onChange={setOven} />
             <Button type="submit">Set</Button>
           </form>
+        )}
+        {asked && heat.guard && (
+          <div role="alert" className="grid gap-2 rounded-xl border-2 border-heat p-3">
+            <p className="font-semibold">
+              <Words of={heat.guard} />
+            </p>
+            <div className="flex flex-wrap gap-2">
+              <Button look="main" onClick={() => { setAsked(null); setOpen(false) }}>
+                Leave it as it is
+              </Button>
+              <Button onClick={() => set(asked, heat.cover)}>Boil it all the same</Button>
+            </div>
+          </div>
         )}
         <Button onClick={() => setOpen(false)}>Done</Button>
       </div>

@@ -10,6 +10,22 @@ import { part } from '../ui/part'
 // Nobody needs it before the rest is read.
 const Finishes = part(() => import('./Finishes'))
 
+/** The sauce goes through a sieve once more. */
+function Sieve() {
+  const { busy, onRecord } = useBench()
+  return (
+    <section aria-label="Sieve it again" className="flex flex-wrap items-center gap-x-3 gap-y-2">
+      <p className="basis-full text-base text-quiet">Sieve it again? A finer mesh takes half of its pulp, and the body that came of it.</p>
+      <Button disabled={busy} onClick={() => onRecord({ kind: 'sieved', mesh: 'same' })}>
+        The same mesh
+      </Button>
+      <Button disabled={busy} onClick={() => onRecord({ kind: 'sieved', mesh: 'finer' })}>
+        A finer mesh
+      </Button>
+    </section>
+  )
+}
+
 /** The tastes of the sauce, salt first: what is in it, what is missing, and room to taste. */
 export default function SeasonPanel() {
   const eg = useExample()
@@ -47,9 +63,12 @@ export default function SeasonPanel() {
         <p className="text-quiet">Taste after thickening: starch dulls salt. A potato takes no salt out; only unsalted liquid does.</p>
         </div>
         {!batch.finished && (
-          <Suspense>
-            <Finishes />
-          </Suspense>
+          <div className="grid content-start gap-5">
+            <Suspense>
+              <Finishes />
+            </Suspense>
+            <Sieve />
+          </div>
         )}
       </div>
     </div>

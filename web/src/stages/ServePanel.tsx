@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { Suspense, useState } from 'react'
+import type { Payload } from '../api/types'
 import { useSay } from '../shared/units'
 import { Spoons } from './Spoons'
 import { Button } from '../ui/Button'
@@ -6,7 +7,10 @@ import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Cautions } from '../shared/Cautions'
 import { Salt } from './Salt'
+import { part } from '../ui/part'
 import { useBench } from './useBench'
+
+const MeatSheet = part(() => import('./MeatSheet'))
 
 /** How salty it is likely to be. */
 export function Beneath() {
@@ -15,9 +19,10 @@ export function Beneath() {
 
 /** What it came to: yield, portions, body, salt. */
 export default function ServePanel() {
-  const { batch, onRecord, problem } = useBench()
+  const { batch, busy, onRecord, problem } = useBench()
   const say = useSay()
   const [measured, setMeasured] = useState('')
+  const [meat, setMeat] = useState(false)
   const { pot, wanted, served } = batch
   return (
     <div className="grid gap-5">
@@ -30,8 +35,29 @@ export default function ServePanel() {
         />
         <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
         <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reasonOf(pot.reasons, 'strength')} />
-        <Figure label="salt" tone="text-salt" value={`${pot.salt.best.toFixed(2)}\u00a0%`} reason={reasonOf(pot.reasons, 'salt')} />
+        <Figure
+          label="salt"
+          tone="text-salt"
+          value={`${pot.salt.best.toFixed(2)}\u00a0%`}
+          note={served.sodium ? `${say(served.sodium)} of sodium a helping` : ''}
+          reason={reasonOf(pot.reasons, 'salt')}
+        />
       </div>
+      {!batch.finished && (
+        <div className="flex flex-wrap gap-3">
+          <Button onClick={() => setMeat(true)}>Warm the meat in it</Button>
+          {served.plate && batch.act.kind !== 'plate' && (
+            <Button disabled={busy} onClick={() => onRecord(served.plate as unknown as Payload)}>
+              {served.plates > 0 ? 'Another plate is out' : 'Plate by plate: the first is out'}
+            </Button>
+          )}
+          {meat && (
+            <Suspense>
+              <MeatSheet onClose={() => setMeat(false)} />
+            </Suspense>
+          )}
+        </div>
+      )}
       <Spoons />
       {batch.finished ? (
         <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>

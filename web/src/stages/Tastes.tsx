@@ -52,6 +52,11 @@ function TasteWords({ thread }: { thread: Thread }) {
           </span>
           <span className="block text-[0.95rem] text-quiet" data-of={thread.of === 'salt' ? 'salt now' : thread.of}>
             <Words of={thread.figure} />
+            {thread.end_word && (
+              <>
+                , then <Words of={thread.end_word} />
+              </>
+            )}
           </span>
         </>
       }

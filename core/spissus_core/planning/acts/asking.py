@@ -53,7 +53,7 @@ class Want(Act):
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where there is no wish."""
-        return cls(wish=suggested(bench.pot)) if bench.timeline.asked.wanted is None else None
+        return cls(wish=suggested(bench.pot, bench.timeline.liking)) if bench.timeline.asked.wanted is None else None
 
     def said(self, timeline: State) -> Message:
         """Whether it is what most would want."""

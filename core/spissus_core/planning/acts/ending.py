@@ -76,8 +76,6 @@ class Finish(Act):
         pot, wanted = timeline.pot, timeline.asked.wanted
         assert pot is not None
         amounts = {"volume": show_volume(self.volume_ml), "hot": HOLD_HOT}
-        if timeline.table.plates:
-            return say("bar.finish_served", count=timeline.table.plates, **amounts)
         if wanted is None:
             return say("bar.finish_plain", **amounts)
         steps = belief(timeline.judged.spoons).gap(pot.contents, wanted.body)

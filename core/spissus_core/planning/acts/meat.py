@@ -13,6 +13,7 @@ from ...phenomena.warming import SAFE_C
 from ..bench import Bench
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
+from .ending import Finish
 
 #: What the trade asks for in the middle of reheated meat.
 SAFE = show_temperature(SAFE_C)
@@ -64,7 +65,7 @@ class WarmMeat(Act):
 
 @dataclass(frozen=True, kw_only=True)
 class NextPlate(Act):
-    """It goes out plate by plate: the next one, and how many there are to go."""
+    """It goes out plate by plate, and nobody changes it any more: the next one, and how many there are to go."""
 
     kind: ClassVar[str] = "plate"
     stage: ClassVar[Stage] = "serve"
@@ -93,6 +94,23 @@ class NextPlate(Act):
             Answer(say("answers.on_the_plate"), plate(timeline, self.volume_ml)),
             Answer(say("answers.that_is_all"), ev.Finished()),
         ]
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlatesOut(Finish):
+    """The last plate is out."""
+
+    rank: ClassVar[Rank] = Rank.PLATES
+
+    @classmethod
+    def due(cls, bench: Bench) -> Self | None:
+        """Where some went out, and there is no sauce for another."""
+        out = bench.timeline.table.plates and NextPlate.due(bench) is None
+        return cls(volume_ml=bench.pot.contents.liquid_ml) if out else None
+
+    def said(self, timeline: State) -> Message:
+        """How many, and what is left."""
+        return say("bar.plates_out", count=timeline.table.plates, volume=show_volume(self.volume_ml), hot=HOLD_HOT)
 
 
 def plate(timeline: State, helping_ml: float) -> ev.Parted:

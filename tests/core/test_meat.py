@@ -1,0 +1,101 @@
+"""Meat warmed in the sauce, and plates that go out by the ladle."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+import pytest
+from makers import EVENING, event, in_words, potted, refused, started, told
+from spissus_core import events as ev
+from spissus_core.board import Board
+from spissus_core.errors import MeasurementError, SpissusError
+from spissus_core.planning.foreseen import foreseen
+
+TEN = ev.Wanted(portions=10, portion_ml=80, body=2, salt_percent=0.9)
+SAUCE = (started("0.82 l", fat_ml="0 ml", character="thin", salt={"by": "meter", "percent": 0.9}), TEN)
+BOUND = (
+    *SAUCE,
+    ev.Chosen(route="all-here-corn_starch_own"),
+    ev.Thickened(thickener="corn_starch", dry_g=17),
+    ev.Tested(of="body", verdict="right", again="right"),
+    ev.Tested(of="salt", verdict="right", twice=True),
+)
+COLD = ev.MeatIn(mass_g=700, cut="slices", cold=True)
+
+
+def bar(*steps: ev.Kind, later: float = 0.0) -> tuple[Board, str]:
+    log = [event(seq, step) for seq, step in enumerate(steps, 1)]
+    board = Board(log, EVENING + timedelta(minutes=len(steps) + later))
+    due = board.act.look_at is not None and board.now is not None and board.act.look_at <= board.now
+    said = board.act.overdue if due else board.act.said
+    return board, in_words(said(board.timeline))
+
+
+def test_cold_slices_are_warmed_until_a_probe_says_74() -> None:
+    board, said = bar(*BOUND, COLD)
+    assert said == "Lid on, barely simmering, until the thickest piece is 74 °C."
+    assert board.act.look_at is not None
+    minutes = (board.act.look_at - EVENING).total_seconds() / 60.0 - len(BOUND) - 1
+    assert 8.0 < minutes < 12.0
+    _, said = bar(*BOUND, COLD, later=15.0)
+    assert said == "Probe the thickest piece: is it 74 °C?"
+    board, said = bar(*BOUND, COLD, ev.MeatProbed(celsius=66))
+    assert said.startswith("Lid on")
+    # Not yet: a third of the time more.
+    assert board.act.look_at - EVENING == timedelta(minutes=len(BOUND) + 2 + max(minutes / 3.0, 3.0))
+    board, said = bar(*BOUND, COLD, ev.MeatProbed(celsius=74.2))
+    assert board.act.kind != "warm_meat"
+
+
+def test_its_juice_and_its_room_are_in_the_ledger() -> None:
+    before, after = potted(*SAUCE), potted(*SAUCE, COLD)
+    juice = after.contents.mass_g - before.contents.mass_g
+    assert juice == pytest.approx(0.045 * 700, rel=0.01)
+    assert after.depth_mm - before.depth_mm > 10.0
+    assert any(change.of == "volume" for change in foreseen(before, COLD.on_pot(before), TEN))
+
+
+def test_warm_meat_is_only_coated() -> None:
+    _, said = bar(*BOUND, ev.MeatIn(mass_g=700, cut="pieces"))
+    assert said == "Lid on, no bubbles: the meat is only coated."
+
+
+def test_butter_in_it_is_said_where_cold_meat_has_to_simmer() -> None:
+    _, said = bar(*BOUND, ev.Added(ingredient="butter", mass_g=30), COLD)
+    assert said.endswith("What is in it parts on the boil: better warm the meat by itself.")
+
+
+def test_ten_plates_go_out_by_the_ladle() -> None:
+    steps: list[ev.Kind] = [*BOUND]
+    for gone in range(1, 20):
+        steps.append(ev.Parted(volume_ml=80 * 1.038, how="under", purpose="plate", plates=1))
+        board, said = bar(*steps)
+        assert board.timeline.table.plates == gone
+        if board.act.kind != "plate":
+            break
+        assert said.startswith("Ladle 85 mL on the next plate: "), said
+        assert board.timeline.pot is not None
+        left = board.timeline.pot.contents.liquid_ml
+        # Nothing is let down or called short because plates have gone out.
+        assert board.timeline.table.served_ml + left == pytest.approx(board.timeline.made_ml)
+    assert gone in (10, 11)
+    assert said.startswith(f"{gone} plates are out, "), said
+
+
+@pytest.mark.parametrize(
+    ("said", "complaint"),
+    [
+        (ev.MeatIn(mass_g=0), "How much meat"),
+        (ev.MeatIn(mass_g=200, thick_mm=0), "How thick"),
+        (ev.MeatIn(mass_g=90_000), "does not hold|fit"),
+        (ev.MeatProbed(hot=True), "no meat in it"),
+        (ev.MeatProbed(), "no meat in it"),
+    ],
+)
+def test_what_makes_no_sense_is_refused(said: ev.Kind, complaint: str) -> None:
+    with refused((SpissusError, MeasurementError), complaint):
+        timeline = told(*BOUND, said)
+        said.check(timeline)
+        problem = timeline.moments[-1].problem
+        assert problem is not None
+        raise problem
