@@ -100,7 +100,7 @@ def test_nothing_overlaps_or_is_cut_off(
     assert not found, "\n".join(found)
 
 
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
+@pytest.mark.parametrize(("width", "height"), [(1024, 768)])
 def test_what_is_to_be_done_is_read_from_a_metre_away(
     crowded: tuple[Page, list[str]], site: Site, width: int, height: int
 ) -> None:
@@ -128,7 +128,7 @@ SAME = {"salt": "salt now", "in the pan": "liquid", "liquid below": "liquid", "y
 
 
 @pytest.mark.usefixtures("of_now")
-@pytest.mark.parametrize("name", ["Pork cheek", "Duck leg", "Oyster mushrooms", "Mutton shoulder with barley and bay"])
+@pytest.mark.parametrize("name", ["Pork cheek", "Mutton shoulder with barley and bay"])
 def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str) -> None:
     enter_demo(page, site)
     link = in_the_list(page, name).get_attribute("href")
@@ -151,8 +151,7 @@ def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str)
 
 
 @pytest.mark.usefixtures("of_now")
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
-@pytest.mark.parametrize("name", ["Pork cheek", "Duck leg"])
+@pytest.mark.parametrize(("name", "width", "height"), [("Pork cheek", 390, 844), ("Duck leg", 1280, 800)])
 def test_nothing_jumps_under_a_finger_that_drags(page: Page, site: Site, name: str, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})
     enter_demo(page, site)

@@ -99,7 +99,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     page.get_by_label("Power into the liquid, kW").fill("20")
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("532 g of steam a minute")).to_be_visible()
-    url = planned(page, site, "Cheek at speed", "jet burner", "1.3 l")
+    url = planned(page, site, "Cheek at speed", "jet burner", "1.1 l")
     # The heat is on only while the scale stands under it: nothing depends on how long the rest takes.
     heat(page, "off")
     token = device(page, site, "stove scale at speed", "Cheek at speed")

@@ -382,17 +382,6 @@ def test_signing_up_and_adding_a_pan(page: Page, site: Site) -> None:
     expect(page.get_by_text("0.9 kW · 24 g of steam a minute")).to_be_visible()
 
 
-@pytest.mark.parametrize("letter", ["a", "t", "n", "l", "?"])
-def test_every_sheet_opens_by_a_letter_and_lets_go(page: Page, site: Site, letter: str) -> None:
-    enter_demo(page, site)
-    open_batch(page, "Pork cheek")
-    expect(now_line(page)).to_be_visible()
-    page.keyboard.press(letter)
-    expect(page.get_by_role("dialog")).to_be_visible()
-    page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_be_hidden()
-
-
 def test_going_back_closes_a_sheet_and_leaves_the_page(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")

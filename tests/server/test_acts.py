@@ -11,12 +11,14 @@ from batches.acts import act_out
 from makers import EVENING, event, fold, in_words, potted, read, started, wanted
 from spissus_core import events as ev
 from spissus_core.events import STAGES
-from spissus_core.events.state import Concern, ConcernKind, Slip
+from spissus_core.events.state import Concern, ConcernKind, Found, Slip
 from spissus_core.fold import Timeline
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.phenomena.cooling import Cooling
+from spissus_core.phenomena.palate import Leaning
 from spissus_core.planning.acts import ACTS, KINDS, Act, Alone, Mark
 from spissus_core.planning.acts.asking import Warn
+from spissus_core.planning.finishing import remedies
 from spissus_core.planning.solving import solve_route
 
 WAY = "all-volume-white_roux"
@@ -55,6 +57,13 @@ def _sample(act: type[Act]) -> Act:
         "partly": True,
         "concern": Concern("butter", EVENING),
         "slip": Slip(UUID(int=1), 5.0, 2.0),
+        "of": "sour",
+        "found": "high",
+        "amiss": Found("sour", "high", False, 0, Leaning(0.0, 0.3)),
+        "offer": remedies(potted(*STORY), wanted(900), "sour", "high")[0],
+        "cold": True,
+        "parts": True,
+        "left": 3,
     }
     return act(**{field.name: given[field.name] for field in fields(act) if field.default is MISSING})
 

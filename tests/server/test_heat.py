@@ -97,6 +97,7 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
         "cover": "open",
         "oven": None,
         "told": True,
+        "guard": None,
     }
     assert off["curve"]["course"] == []
     on = record(cook, batch, 9, {"kind": "heated", "heat": "boil", "share": 0.5, "cover": "ajar"})

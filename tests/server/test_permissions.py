@@ -49,6 +49,7 @@ ROWS: dict[str, Row] = {
     "GET /kitchen": Row("member"),
     "PATCH /kitchen": Row("cook", body={"altitude_m": 300}),
     "DELETE /learned": Row("cook", "/learned?pan=x&burner=y"),
+    "DELETE /liking": Row("cook"),
     "POST /pans": Row("cook", body=PAN),
     "PUT /pans/{pan_id}": Row("cook", "/pans/{pan}", PAN, ("pan",)),
     "DELETE /pans/{pan_id}": Row("cook", "/pans/{pan}", ids=("pan",)),

@@ -17,6 +17,7 @@ SPLIT = {"kind": "split", "volume_ml": "300 ml"}
 BEFORE: dict[str, list[dict[str, Any]]] = {
     "chosen": [{"kind": "wanted", "volume_ml": 900}],
     "finished": [{"kind": "wanted", "volume_ml": 900}],
+    "meat_probed": [{"kind": "meat_in", "mass_g": 300.0, "cut": "slices", "cold": True}],
     "rejoined": [SPLIT],
     "rest": [{"kind": "taken", "volume_ml": "600 ml", "how": "under"}],
     "returned": [{"kind": "drawn", "volume_ml": "600 ml"}],
@@ -53,7 +54,8 @@ def test_every_kind_of_every_version_is_taken(cook: Caller, version: int, kind: 
     assert answer.status_code == 200, answer.content
     kept = Event.objects.get(pk=body["id"])
     assert kept.version == ev.VERSION
-    if payload.get("way", "boil_dry") == "boil_dry":  # other ways of skimming dissolve nothing
+    # Other ways of skimming dissolve nothing, and a new kitchen has come to like nothing yet.
+    if payload.get("way", "boil_dry") == "boil_dry" and kind != "started":
         assert all(kept.payload[name] is not None for name in ev.KINDS[kind].server_writes)
 
 

@@ -101,7 +101,7 @@ class PutRight(Act):
     rank: ClassVar[Rank] = Rank.PALATE
     next_words: ClassVar[Message | None] = say("bar.next_finish")
 
-    found: Found
+    amiss: Found
     offer: Offer
 
     @classmethod
@@ -112,7 +112,7 @@ class PutRight(Act):
                 continue
             offers = remedies(bench.pot, bench.wanted, found.of, cast(Literal["low", "high"], found.verdict))
             if offers:
-                return cls(found=found, offer=offers[found.helpings % len(offers)])
+                return cls(amiss=found, offer=offers[found.helpings % len(offers)])
         return None
 
     @property
@@ -122,12 +122,12 @@ class PutRight(Act):
 
     def said(self, timeline: State) -> Message:
         """What was found, and what goes in."""
-        finish, found = self.offer.finish, Term(self.found.found)
+        finish, found = self.offer.finish, Term(self.amiss.found)
         return say("bar.put_right", found=found, amount=self.offer.amount, what=Term(finish.name), how=Term(finish.how))
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is in; something else is chosen; or it is left on purpose."""
-        left = ev.Tested(of=self.found.of, verdict=self.found.verdict, left=True)
+        left = ev.Tested(of=self.amiss.of, verdict=self.amiss.verdict, left=True)
         return [
             Answer(say("answers.stirred_in"), self.offer.added),
             Answer(say("answers.another_way"), opens="season"),
