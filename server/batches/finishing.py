@@ -99,16 +99,14 @@ def finishes_out(state: ev.State, pot: Pot) -> list[FinishOut]:
 
 
 def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
-    added = offer.added
-    how_much = {"mass_g": added.mass_g} if added.mass_g is not None else {"volume_ml": added.volume_ml}
     return FinishOut(
         key=offer.finish.key,
         lacks=offer.finish.lacks,
         name=word(offer.finish.name),
         amount=ShownOut.of(offer.amount),
         how=word(offer.finish.how),
-        changes=_changes(offer.changes, added.allergens, wanted),
-        payload={"kind": added.kind, "ingredient": added.ingredient, **how_much},
+        changes=_changes(offer.changes, offer.added.allergens, wanted),
+        payload=offer.entry.model_dump(exclude_none=True),
     )
 
 

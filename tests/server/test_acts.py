@@ -83,6 +83,8 @@ def test_every_act_has_its_stage_its_words_and_what_answers_it(kind: type[Act]) 
         assert answer.payload or answer.opens or answer.asks
         if answer.payload is not None:
             assert not isinstance(ev.recorded(answer.payload), ev.Unread), answer
+            written = ev.KINDS[answer.payload["kind"]].server_writes
+            assert not any(answer.payload.get(name) for name in written), answer
 
 
 def test_acts_have_each_their_turn() -> None:

@@ -74,6 +74,11 @@ class Offer(NamedTuple):
     changes: tuple[Change, ...]
 
     @property
+    def entry(self) -> ev.Added:
+        """What a page sends once it is in: the kitchen's own ingredient is written into it when it is recorded."""
+        return self.added.model_copy(update={"own": None})
+
+    @property
     def hurts(self) -> bool:
         """Whether it makes something worse than is wanted."""
         return any(change.hurts for change in self.changes)

@@ -129,7 +129,7 @@ class PutRight(Act):
         """It is in; something else is chosen; or it is left on purpose."""
         left = ev.Tested(of=self.amiss.of, verdict=self.amiss.verdict, left=True)
         return [
-            Answer(say("answers.stirred_in"), self.offer.added),
+            Answer(say("answers.stirred_in"), self.offer.entry),
             Answer(say("answers.another_way"), opens="season"),
             Answer(say("answers.leave_it"), left),
         ]
