@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from typing import Annotated, Self
 
 from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationInfo, model_validator
 
 from .amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
-from .amounts.quantities import LONGEST_AMOUNT, show_mass, show_minutes, show_percent, show_plain, show_volume
+from .amounts.quantities import LONGEST_AMOUNT, parse, show_mass, show_minutes, show_percent, show_plain, show_volume
 from .errors import QuantityError, TargetError
 from .estimation.window import boiled_by, steam_kj
 from .intake.wish import read_amount_wanted
@@ -17,7 +18,7 @@ from .messages import Message, Shown, Term, say
 from .pantry.guests import DISHES, USUAL_DISH, Avoided, DishKey, helpings_ml
 from .phenomena.body import LADDER
 from .phenomena.fat import USUAL_REST_G_PER_100_ML
-from .phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
+from .phenomena.seasoning import SALT_PER_SODIUM, USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .pot import Pot
 
 #: A ceiling below this is a slip of the finger, % by weight; so is less sauce than this, mL. Modelling choices.
@@ -69,6 +70,7 @@ class Wish(BaseModel):
             return data
         told = read_amount_wanted(data["amount"])
         rest = {key: given for key, given in data.items() if key != "amount"}
+        rest |= _sodium_read(rest, told.each_ml or (_poured_ml(rest) if told.field == "people" else None))
         if told.body is not None:
             rest["body"] = told.body
         if told.field == "body":
@@ -77,6 +79,16 @@ class Wish(BaseModel):
         if told.field == "portions":
             rest["portion_ml"] = told.each_ml or rest.get("portion_ml") or DISHES[USUAL_DISH].helping_ml
         return rest | {told.field: told.value}
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_sodium(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict) or isinstance(data.get("amount"), str):
+            return data
+        each = data.get("portion_ml")
+        if data.get("people") is not None:
+            each = _poured_ml(data)
+        return data | _sodium_read(data, each if isinstance(each, int | float) else None)
 
     @model_validator(mode="after")
     def _an_amount(self, info: ValidationInfo) -> Self:
@@ -255,6 +267,38 @@ class Wish(BaseModel):
     def time_there_is(self) -> float | None:
         """Minutes until it is wanted; None where nobody said, and where they are those that it is to boil."""
         return None if self.told == ("minutes",) else self.minutes
+
+
+#: What a millilitre of sauce weighs, g, where milligrams of sodium in a helping are told as a share. Modelling choice.
+SAUCE_G_ML = 1.03
+
+
+def _poured_ml(data: Mapping[str, object]) -> float | None:
+    dish = DISHES.get(str(data.get("over") or USUAL_DISH))
+    return None if dish is None else dish.helping_ml
+
+
+_SODIUM = re.compile(r"\s*([\d.,]+\s*mg)\b.*", re.IGNORECASE)
+
+
+def _sodium_read(data: Mapping[str, object], helping_ml: float | None) -> dict[str, float]:
+    """Salt that was told as milligrams of sodium in a helping, as a share, %.
+
+    Raises
+    ------
+    QuantityError : nobody said how large a helping is.
+    """
+    found = {}
+    for name in ("salt_percent", "ceiling_percent"):
+        told = data.get(name)
+        match = _SODIUM.fullmatch(told) if isinstance(told, str) else None
+        if match is None:
+            continue
+        if not helping_ml:
+            raise QuantityError(name, say("wishes.sodium_of_what"))
+        salt_g = SALT_PER_SODIUM * parse(match[1], "mass", field=name)
+        found[name] = round(100.0 * salt_g / (helping_ml * SAUCE_G_ML), 3)
+    return found
 
 
 def _same_to_see(one_ml: float, other_ml: float) -> bool:

@@ -87,7 +87,8 @@ class FinishOut(Shape):
 def foreseen_out(payload: ev.Kind, before: Pot, after: Pot, wanted: Wish | None) -> ForeseenOut:
     """What an entry changes of a pot, and what it brings that somebody may not eat."""
     allergens = payload.allergens if isinstance(payload, ev.Added | ev.Thickened) else ()
-    changes = _changes(foreseen(before, after, wanted), allergens, wanted)
+    cold = payload.cold if isinstance(payload, ev.Added) else None
+    changes = _changes(foreseen(before, after, wanted, cold), allergens, wanted)
     return ForeseenOut(changes=changes, nothing=None if changes else SaidOut.of(say("foreseen.nothing")))
 
 

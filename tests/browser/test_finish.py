@@ -95,7 +95,9 @@ def test_flat_is_made_good_without_salt_then_warmed_with_its_meat_and_plated(pag
 def test_a_sharp_sauce_is_covered_and_what_its_wine_covers_is_not_chased(page: Page, site: Site) -> None:
     enter_demo(page, site)
     vinegar = {"kind": "added", "ingredient": "wine_vinegar", "volume_ml": 60}
-    page.goto(site.url + bound(page, "Hock that is sharp", FLOUR, vinegar, SPOON, TONGUE, SPOON, salt=SALTED) + "/season")
+    page.goto(
+        site.url + bound(page, "Hock that is sharp", FLOUR, vinegar, SPOON, TONGUE, SPOON, salt=SALTED) + "/season"
+    )
     expect(said(page)).to_contain_text("Is its sourness right, or too sharp?")
     now_line(page).get_by_role("button", name="Too sharp").click()
     expect(said(page)).to_contain_text("Too sharp. Stir in 25\u00a0g of cold butter. Off the heat")

@@ -445,3 +445,25 @@ def test_a_salt_that_is_told_is_never_let_down_to_on_a_word() -> None:
     assert salty.pot is not None
     assert salty.asked.wanted is not None
     assert salty.asked.wanted.amount_ml <= salty.pot.contents.liquid_ml * (1.0 + 1e-9)
+
+
+@pytest.mark.parametrize(
+    ("told", "limit"),
+    [
+        ({"people": 4, "over": "mash"}, 0.823),
+        ({"amount": "4 people", "over": "mash"}, 0.823),
+        ({"amount": "10 portions of 90 ml"}, 0.823),
+        ({"portions": 10, "portion_ml": 90}, 0.823),
+    ],
+)
+def test_salt_may_be_told_as_sodium_in_a_helping(told: dict[str, object], limit: float) -> None:
+    """300 mg of sodium are 0.763 g of salt (58.44 ÷ 22.99), in 90 mL of sauce at 1.03 g/mL."""
+    wish = ev.Wanted.model_validate({"salt_percent": "200 mg", "ceiling_percent": "300 mg of sodium", **told})
+    assert wish.ceiling_percent == pytest.approx(limit, abs=0.001)
+    assert wish.salt_percent == pytest.approx(limit / 1.5, abs=0.001)
+
+
+@pytest.mark.parametrize("told", [{"amount": "600 ml"}, {"people": 4, "over": "moon"}, {"volume_ml": "600 ml"}])
+def test_sodium_of_a_helping_that_nobody_knows_is_asked(told: dict[str, object]) -> None:
+    with refused((ValidationError, SpissusError), "Milligrams go by the helping"):
+        ev.Wanted.model_validate({"ceiling_percent": "300 mg", **told})

@@ -33,6 +33,7 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.pantry.ways import WAYS
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.acts import Act
+from spissus_core.planning.finishing import finishes
 from spissus_core.planning.judgement import JUDGEMENT, Judgement
 from spissus_core.planning.proposing import solve_routes
 from words import plain
@@ -112,6 +113,14 @@ METERS, METER, METER_ALONE, EYE = 0.2, 0.05, 0.06, 0.15
 
 #: So many want a glaze on the meat: so much for each, mL, at such a body.
 GLAZES, GLAZE_ML, GLAZE_BODY = 0.07, 25.0, 4
+
+#: So many end with a finish: something sour, cream, butter, or meat that is warmed in it from the fridge.
+FINISHED, FINISHES = 0.5, ("lemon", "cream", "butter", "meat")
+
+#: Water and fat in a gram of each, and the juice that a gram of cold slices gives back.
+FINISH_WATER = {"lemon": 0.92, "cream": 0.58, "butter": 0.16}
+FINISH_FAT = {"lemon": 0.0, "cream": 0.36, "butter": 0.81}
+JUICE = 0.045
 
 #: What a pot is made of.
 _MASSES = ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat")
@@ -220,6 +229,7 @@ class Evening:
     wished_ml: float = 0.0
     boiled_min: float = 0.0
     boiled_to: TruePot | None = None
+    finish: str = ""
 
     def __post_init__(self) -> None:
         rng = self.rng = np.random.default_rng(self.seed)
@@ -264,6 +274,8 @@ class Evening:
             self.body, helping = GLAZE_BODY, GLAZE_ML
         if rarely.random() < METER_ALONE:
             self.method, self.has_meter = "eye", True
+        if rarely.random() < FINISHED:
+            self.finish = str(rarely.choice(FINISHES))
         people = round(math.exp(rng.uniform(math.log(2.0), math.log(30.0))))
         while people > 2 and people * helping > 1.3 * ml:
             people -= 1
@@ -392,6 +404,8 @@ class Evening:
             board = Board(self.log, self.now, self.judgement)
             act = board.act
             self.acts.append((act, self.state()))
+            if act.kind == "finish" and self.finish and self._finishes(board):
+                continue
             if act.kind == "finish":
                 self.record({"kind": "finished"})
                 self.verdict = self.judged()
@@ -400,6 +414,39 @@ class Evening:
             if self.verdict == "no way":
                 break
         return self
+
+    def _finishes(self, board: Board) -> bool:
+        """The sauce gets its finish, once; whether it did."""
+        finish, self.finish, before_ml = self.finish, "", self.pot.ml
+        self.wait(2.0)
+        if finish == "meat":
+            mass_g = 1.2 * self.pot.ml
+            if not self.record({"kind": "meat_in", "mass_g": mass_g, "cut": "slices", "cold": True}):
+                return False
+            self.pot.water += JUICE * mass_g * self._about(0.3)
+            self.pot.salt += JUICE * mass_g * 0.006
+        else:
+            timeline = board.timeline
+            assert timeline.pot is not None
+            offers = finishes(timeline.pot, timeline.asked.wanted)
+            offer = next((one for one in offers if one.finish.key == finish), None)
+            if offer is None or not self.record(offer.entry):
+                return False
+            grams = offer.added.grams * (1.0 + self.rng.normal(0.0, 0.05))
+            self.pot.water += FINISH_WATER[finish] * grams
+            self.pot.bound_fat += FINISH_FAT[finish] * grams
+        # What dilutes it was asked for: it is as strong as it can be with that in it.
+        self.reachable *= before_ml / self.pot.ml
+        return True
+
+    def do_taste(self, act: Act, board: Board) -> None:
+        # What is sour in it is as the cook likes it: this study knows nothing of it.
+        self.record({"kind": "tested", "of": act.of, "verdict": "right"})
+
+    def do_warm_meat(self, act: Act, board: Board) -> None:
+        assert act.look_at is not None
+        self.wait(max((act.look_at - self.now).total_seconds() / 60.0, 0.0))
+        self.record({"kind": "meat_probed", "hot": True})
 
     def state(self) -> str:
         p = self.pot

@@ -371,6 +371,15 @@ def show_temperature(celsius: float) -> Shown:
     return Shown(celsius, f"{round(celsius)}{_NBSP}°C", f"{round(celsius * 1.8 + 32)}{_NBSP}°F")
 
 
+def show_degrees(kelvin: float) -> Shown:
+    """A difference of temperatures, in whole degrees.
+
+    >>> show_degrees(11.0).metric, show_degrees(11.0).us
+    ('11\xa0°C', '20\xa0°F')
+    """
+    return Shown(kelvin, f"{round(kelvin)}{_NBSP}°C", f"{round(kelvin * 1.8)}{_NBSP}°F")
+
+
 def show_minutes(minutes: float) -> Shown:
     """A duration: whole minutes to an hour and a half, hours and minutes beyond."""
     whole = round(minutes)

@@ -291,6 +291,11 @@ class Added(GoesIn):
         return self.own or ingredient(self.ingredient)
 
     @property
+    def cold(self) -> Contents | None:
+        """What of it comes out of the fridge: all that is dairy; None for the rest."""
+        return self.what.portion(self.grams) if self.what.group == "dairy" else None
+
+    @property
     def grams(self) -> float:
         """Its weight, g. Raises QuantityError for a volume of what is only weighed."""
         return self.mass_g if self.mass_g is not None else (self.volume_ml or 0.0) * self.what.density_g_ml

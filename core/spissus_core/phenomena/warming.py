@@ -1,4 +1,4 @@
-"""Meat that is warmed in the sauce: how long its middle takes.
+"""What warms and cools a finished sauce: meat that is warmed in it, and what comes cold out of the fridge.
 
 Conduction into a plate, or a cube of the same thickness, in liquid of a steady temperature that wets it: the first term
 of the series (any textbook of heat transfer), which is near enough once the middle has begun to warm,
@@ -20,6 +20,7 @@ from scipy.optimize import brentq
 from ..amounts.estimate import Estimate
 from ..amounts.rows import rows
 from ..amounts.tables import span, table
+from ..ledger.contents import Contents
 
 #: Thermal diffusivity of cooked meat, mm²/min, and its conductivity, W/(m·K). From memory: 1.2 to 1.35e-7 m²/s.
 DIFFUSIVITY_MM2_MIN, CONDUCTIVITY_W_M_K = 7.2, 0.48
@@ -59,6 +60,30 @@ MEATS: Mapping[str, Meat] = table(
         span(row, "juice"),
     ),
 )
+
+
+#: Heat that a gram of each takes up for a kelvin, J: water, fat, which melts on the way, and all else. From memory.
+WATER_J, FAT_J, SOLIDS_J = 4.19, 3.1, 1.5
+
+#: A sauce that is finished, and what comes out of the fridge, °C. Handbook of the trade, section 11.
+FINISHED_C, COLD_C = 75.0, 4.0
+
+
+def _takes_j_k(c: Contents) -> float:
+    fat = c.fat_free + c.fat_emulsified
+    return WATER_J * (c.water + c.ethanol) + FAT_J * fat + SOLIDS_J * (c.mass_g - c.water - c.ethanol - fat)
+
+
+def cooled_by_k(sauce: Contents, cold: Contents) -> float:
+    """By how much a finished sauce cools when something out of the fridge is stirred in, K: a heat balance.
+
+    >>> sauce = Contents(water=450.0, gelatin=25.0, other=25.0)
+    >>> cream = Contents(water=58.0, fat_emulsified=36.0, sugar=3.0, other=2.0)
+    >>> round(cooled_by_k(sauce, cream))  # 100 mL in 500 mL, handbook of the trade: about 11
+    11
+    """
+    takes = _takes_j_k(cold)
+    return (FINISHED_C - COLD_C) * takes / (_takes_j_k(sauce) + takes)
 
 
 def warming_min(

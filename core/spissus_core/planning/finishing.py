@@ -129,7 +129,7 @@ def _offer(finish: Finish, pot: Pot, wanted: Wish | None, liking: float | None, 
         after = added.on_pot(pot)
     except SpissusError:
         return None
-    return Offer(finish, amount, added, foreseen(pot, after, wanted))
+    return Offer(finish, amount, added, foreseen(pot, after, wanted, added.cold))
 
 
 def _step(finish: Finish, pot: Pot) -> HowMuch | None:

@@ -7,19 +7,20 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from ..amounts.quantities import show_mass, show_number, show_percent, show_volume
+from ..amounts.quantities import show_degrees, show_mass, show_number, show_percent, show_volume
 from ..estimation.spoon import height
 from ..ledger.contents import SUGAR_TASTES, Contents
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.strength import strength_of
+from ..phenomena.warming import cooled_by_k
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
 from .solving import sourest_percent
 
 #: What of a pot may change.
-Of = Literal["volume", "salt", "body", "sour", "sweet", "strength", "fat", "alcohol"]
+Of = Literal["volume", "salt", "body", "sour", "sweet", "strength", "fat", "warmth", "alcohol"]
 
 #: So much sourness, sweetness or strength more or less, as a share, is tasted; from memory, and coarser than salt.
 TASTED_SHARE = 0.15
@@ -29,6 +30,9 @@ WORTH_SAYING_SHARE = 0.02
 
 #: So little acid or sugar, g in 100 g, is not tasted however much it changes. Common practice.
 LEAST_TASTED_PERCENT = {"sour": 0.1, "sweet": 0.5}
+
+#: Cooler by less than this nobody notices, K. Common practice.
+LEAST_COOLED_K = 4.0
 
 #: So much fat that is stirred in, g in 100 g, rounds a sauce. Common practice.
 ROUNDS_PERCENT = 1.0
@@ -42,13 +46,16 @@ class Change(NamedTuple):
     hurts: bool
 
 
-def foreseen(before: Pot, after: Pot, wanted: Wish | None, judgement: Judgement = JUDGEMENT) -> tuple[Change, ...]:
+def foreseen(
+    before: Pot, after: Pot, wanted: Wish | None, cold: Contents | None = None, judgement: Judgement = JUDGEMENT
+) -> tuple[Change, ...]:
     """All that an entry changes which anybody would notice, what hurts first; nothing where it changes nothing.
 
     Parameters
     ----------
     before, after : the pot as it is, and as the entry would leave it.
     wanted : what the sauce is to be, if anybody said; without it nothing is over anything.
+    cold : what of it comes out of the fridge.
     """
     was, will = before.contents, after.contents
     changes = (
@@ -59,6 +66,7 @@ def foreseen(before: Pot, after: Pot, wanted: Wish | None, judgement: Judgement 
         _tasted("sweet", _share(was.sugar, was), _share(will.sugar, will), hurts=False),
         _strength(was, will),
         _fat(was, will),
+        _warmth(was, cold),
         _alcohol(was, will),
     )
     return tuple(sorted((one for one in changes if one is not None), key=lambda one: not one.hurts))
@@ -132,6 +140,12 @@ def _fat(was: Contents, will: Contents) -> Change | None:
     if _share(will.fat_emulsified, will) - _share(was.fat_emulsified, was) < ROUNDS_PERCENT:
         return None
     return Change("fat", say("foreseen.rounder", fat=show_mass(will.fat_emulsified - was.fat_emulsified)), False)
+
+
+def _warmth(was: Contents, cold: Contents | None) -> Change | None:
+    if cold is None or (cooler := cooled_by_k(was, cold)) < LEAST_COOLED_K:
+        return None
+    return Change("warmth", say("foreseen.cooler", by=show_degrees(cooler)), False)
 
 
 def _alcohol(was: Contents, will: Contents) -> Change | None:

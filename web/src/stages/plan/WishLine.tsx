@@ -133,9 +133,9 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
               onChange={(key) => change({ salt: `${salts.find((one) => one.key === key)?.percent.toFixed(2) ?? wish.salt} %` })}
               options={salts.filter(({ key }) => key !== 'too_salty').map(({ key, label, percent }) => ({ value: key, label, hint: `${percent.toFixed(1)} %` }))}
             />
-            <div className="grid grid-cols-2 gap-2">
+            <div className="grid grid-cols-2 items-start gap-2">
               <TextField label="Salt you like" value={wish.salt} onChange={(next) => change({ salt: next })} error={wrongs.salt} autoComplete="off" />
-              <TextField label="Too salty at" value={wish.ceiling} onChange={(ceiling) => change({ ceiling })} error={wrongs.ceiling} autoComplete="off" />
+              <TextField label="Too salty at" hint="Or sodium in a helping: 300 mg." value={wish.ceiling} onChange={(ceiling) => change({ ceiling })} error={wrongs.ceiling} autoComplete="off" />
             </div>
           </div>
         </AskForm>
