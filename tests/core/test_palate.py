@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -16,6 +17,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.phenomena.palate import LEVELS, PALATE, SENSED, Sensed, found_word, said_of
 from spissus_core.planning.acts import Act
 from spissus_core.planning.finishing import remedies
+from spissus_core.planning.threads import Thread
 
 BIND = ev.Chosen(route="all-here-corn_starch_own")
 WISH = ev.Wanted(volume_ml=500, body=2, salt_percent=0.9)
@@ -167,3 +169,36 @@ def test_what_contradicts_what_was_thought_moves_both_pot_and_taster() -> None:
     assert found.leaning.there < 0.0 < found.leaning.liked
     assert found_word(found.of, found.verdict) == "right"
     assert set(PALATE) == set(SENSED)
+
+
+def lanes(*steps: ev.Kind) -> dict[str, Thread]:
+    return {one.of: one for one in Board([event(seq, step) for seq, step in enumerate(steps, 1)]).threads}
+
+
+def test_a_thread_runs_along_the_ribbon_inside_its_lane() -> None:
+    steps = [started("1.6 l", fat_ml="40 ml"), ev.Wanted(volume_ml=800), ev.Chosen(route="all-taste-white_roux")]
+    board = Board([event(seq, step) for seq, step in enumerate(steps, 1)])
+    assert [one.of for one in board.threads] == ["salt", "sour", "sweet", "strength"]
+    for one in board.threads:
+        assert len(one.path) == len(board.ribbon)
+        assert all(before[1] == after[0] for before, after in pairwise(one.path))
+        assert all(0.0 <= level <= 1.0 for ends in one.path for level in ends)
+        assert one.path[-1][1] == pytest.approx(one.end)
+        # What boils down gets stronger in everything.
+        assert one.end > one.now.best
+        assert one.now.low <= one.now.best <= one.now.high
+
+
+def test_what_a_tongue_says_moves_the_thread_and_its_gate_apart_or_together() -> None:
+    before, high, fine = lanes(*sharp()), lanes(*sharp(), HIGH), lanes(*sharp(), ev.Tested(of="sour", verdict="right"))
+
+    def over(one: Thread) -> float:
+        return one.now.best / one.gate.high
+
+    assert over(high["sour"]) > over(before["sour"]) > over(fine["sour"])
+    assert (high["sour"].stands, fine["sour"].stands) == ("high", "right")
+    assert (before["sour"].tasted, high["sour"].tasted) == (False, True)
+    assert over(high["sweet"]) == over(before["sweet"])
+
+
+HIGH = ev.Tested(of="sour", verdict="high")

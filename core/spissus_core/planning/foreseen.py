@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from ..amounts.quantities import show_degrees, show_mass, show_number, show_percent, show_volume
+from ..amounts.quantities import show_degrees, show_mass, show_minutes, show_number, show_percent, show_volume
 from ..estimation.spoon import height
 from ..ledger.contents import SUGAR_TASTES, Contents
 from ..messages import Message, Term, say
@@ -17,7 +17,7 @@ from ..phenomena.warming import cooled_by_k
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import sourest_percent
+from .solving import boiling_minutes, sourest_percent, without_raw_wine
 
 #: What of a pot may change.
 Of = Literal["volume", "salt", "body", "sour", "sweet", "strength", "fat", "warmth", "alcohol"]
@@ -67,7 +67,7 @@ def foreseen(
         _strength(was, will),
         _fat(was, will),
         _warmth(was, cold),
-        _alcohol(was, will),
+        _alcohol(was, after),
     )
     return tuple(sorted((one for one in changes if one is not None), key=lambda one: not one.hurts))
 
@@ -148,7 +148,12 @@ def _warmth(was: Contents, cold: Contents | None) -> Change | None:
     return Change("warmth", say("foreseen.cooler", by=show_degrees(cooler)), False)
 
 
-def _alcohol(was: Contents, will: Contents) -> Change | None:
-    if will.ethanol - was.ethanol < ALCOHOL_WORTH_A_WORD_G:
+def _alcohol(was: Contents, after: Pot) -> Change | None:
+    ethanol = after.contents.ethanol
+    if ethanol - was.ethanol < ALCOHOL_WORTH_A_WORD_G:
         return None
-    return Change("alcohol", say("foreseen.alcohol", grams=show_mass(will.ethanol)), True)
+    boiled = without_raw_wine(after)
+    if boiled is after.contents:
+        return Change("alcohol", say("foreseen.alcohol", grams=show_mass(ethanol)), True)
+    boils = show_minutes(max(boiling_minutes(after, boiled).best, 1.0)), show_volume(boiled.liquid_ml)
+    return Change("alcohol", say("foreseen.raw", grams=show_mass(ethanol), time=boils[0], volume=boils[1]), True)

@@ -412,16 +412,7 @@ class Task:
     @cached_property
     def no_raw_wine_ml(self) -> float:
         """Liquid at which no raw wine is smelled any more, mL; what there is, where there is none."""
-        now = self.pot.contents
-        if not smells_of_wine(self.pot):
-            return now.liquid_ml
-
-        def over(share: float) -> float:
-            boiled = boiled_to_water(now, share * now.water)
-            return strength_percent(boiled.ethanol, boiled.liquid_ml) - CALM_PERCENT_VOL
-
-        share = float(brentq(over, LEAST_WATER_SHARE, 1.0, xtol=1e-3))
-        return boiled_to_water(now, share * now.water).liquid_ml
+        return without_raw_wine(self.pot).liquid_ml
 
     def dose_g(self, sauce: Sauce) -> float:
         """Dry thickener that brings a sauce to the wanted body, g.
@@ -632,6 +623,19 @@ def least_told_ml(pot: Pot) -> float:
 
 
 # -- what it takes, and what is known of it -------------------------------------------------------
+
+
+def without_raw_wine(pot: Pot) -> Contents:
+    """What is in the pot once no raw wine is smelled any more: what there is, where none is smelled now."""
+    now = pot.contents
+    if not smells_of_wine(pot):
+        return now
+
+    def over(share: float) -> float:
+        boiled = boiled_to_water(now, share * now.water)
+        return strength_percent(boiled.ethanol, boiled.liquid_ml) - CALM_PERCENT_VOL
+
+    return boiled_to_water(now, float(brentq(over, LEAST_WATER_SHARE, 1.0, xtol=1e-3)) * now.water)
 
 
 def boiling_minutes(pot: Pot, boiled: Contents, setting: HeatSetting = FULL_BOIL) -> Estimate:

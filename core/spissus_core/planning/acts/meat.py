@@ -13,7 +13,6 @@ from ...phenomena.warming import SAFE_C
 from ..bench import Bench
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
-from .ending import Finish
 
 #: What the trade asks for in the middle of reheated meat.
 SAFE = show_temperature(SAFE_C)
@@ -97,10 +96,15 @@ class NextPlate(Act):
 
 
 @dataclass(frozen=True, kw_only=True)
-class PlatesOut(Finish):
-    """The last plate is out."""
+class PlatesOut(Act):
+    """The last plate is out, and ``volume_ml`` of sauce is left."""
 
+    kind: ClassVar[str] = "finish"
+    stage: ClassVar[Stage] = "serve"
     rank: ClassVar[Rank] = Rank.PLATES
+    next_words: ClassVar[Message | None] = say("bar.next_serve")
+
+    volume_ml: float
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -111,6 +115,10 @@ class PlatesOut(Finish):
     def said(self, timeline: State) -> Message:
         """How many, and what is left."""
         return say("bar.plates_out", count=timeline.table.plates, volume=show_volume(self.volume_ml), hot=HOLD_HOT)
+
+    def answers(self, timeline: State) -> list[Answer]:
+        """Where it is served from it is finished."""
+        return [Answer(say("answers.finish"), ev.Finished(), opens="serve")]
 
 
 def plate(timeline: State, helping_ml: float) -> ev.Parted:
