@@ -75,6 +75,7 @@ class Pot(Changeable):
     strength then, g of its own solids in 100 g, which is known to a factor of ``strength_factor``. ``beside`` is a
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
+    To the tongue that has tasted it, it is ``sour_times`` as sour and ``bitter_times`` as bitter as the ledger has it.
     """
 
     contents: Contents
@@ -94,6 +95,8 @@ class Pot(Changeable):
     beside: Beside | None = None
     strength: Strength = AS_TABLED
     fat_stays: bool = False
+    sour_times: float = 1.0
+    bitter_times: float = 1.0
 
     @property
     def share(self) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
@@ -26,10 +27,14 @@ class ChangeOut(Shape):
 
 
 class ForeseenOut(Shape):
-    """All that an entry would change which anybody would notice, what hurts first; ``nothing`` says that it is none."""
+    """All that an entry would change which anybody would notice, what hurts first; ``nothing`` says that it is none.
+
+    ``barred`` says that somebody at the table must not have it.
+    """
 
     changes: list[ChangeOut]
     nothing: SaidOut | None
+    barred: SaidOut | None
 
 
 class ThreadOut(Shape):
@@ -81,6 +86,7 @@ class FinishOut(Shape):
     amount: ShownOut
     how: str
     changes: list[ChangeOut]
+    barred: SaidOut | None
     payload: dict[str, Any]
 
 
@@ -89,7 +95,11 @@ def foreseen_out(payload: ev.Kind, before: Pot, after: Pot, wanted: Wish | None)
     allergens = payload.allergens if isinstance(payload, ev.Added | ev.Thickened) else ()
     cold = payload.cold if isinstance(payload, ev.Added) else None
     changes = _changes(foreseen(before, after, wanted, cold), allergens, wanted)
-    return ForeseenOut(changes=changes, nothing=None if changes else SaidOut.of(say("foreseen.nothing")))
+    return ForeseenOut(
+        changes=changes,
+        nothing=None if changes else SaidOut.of(say("foreseen.nothing")),
+        barred=_barred(allergens, wanted),
+    )
 
 
 def finishes_out(state: ev.State, pot: Pot) -> list[FinishOut]:
@@ -107,6 +117,7 @@ def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
         amount=ShownOut.of(offer.amount),
         how=word(offer.finish.how),
         changes=_changes(offer.changes, offer.added.allergens, wanted),
+        barred=_barred(offer.added.allergens, wanted),
         payload=offer.entry.model_dump(exclude_none=True),
     )
 
@@ -114,7 +125,16 @@ def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
 def _changes(found: tuple[Change, ...], allergens: tuple[str, ...], wanted: Wish | None) -> list[ChangeOut]:
     changes = [ChangeOut(said=SaidOut.of(one.said), hurts=one.hurts) for one in found]
     if allergens:
-        brings = say("foreseen.brings", allergens=", ".join(word(AVOIDED_WORDS.get(key, key)) for key in allergens))
+        brings = say("foreseen.brings", allergens=_named(allergens))
         avoided = wanted is not None and bool(set(allergens) & set(wanted.avoid))
         changes.insert(0 if avoided else len(changes), ChangeOut(said=SaidOut.of(brings), hurts=avoided))
     return changes
+
+
+def _barred(allergens: tuple[str, ...], wanted: Wish | None) -> SaidOut | None:
+    held = [] if wanted is None else [key for key in allergens if key in wanted.avoid]
+    return SaidOut.of(say("foreseen.barred", allergens=_named(held))) if held else None
+
+
+def _named(allergens: Iterable[str]) -> str:
+    return ", ".join(word(AVOIDED_WORDS.get(key, key)) for key in allergens)

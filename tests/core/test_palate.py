@@ -17,6 +17,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.phenomena.palate import LEVELS, PALATE, SENSED, Sensed, found_word, said_of
 from spissus_core.planning.acts import Act
 from spissus_core.planning.finishing import remedies
+from spissus_core.planning.solving import solve_route
 from spissus_core.planning.threads import Thread
 
 BIND = ev.Chosen(route="all-here-corn_starch_own")
@@ -202,3 +203,14 @@ def test_what_a_tongue_says_moves_the_thread_and_its_gate_apart_or_together() ->
 
 
 HIGH = ev.Tested(of="sour", verdict="high")
+
+
+def test_what_is_tasted_too_sharp_early_is_boiled_down_less() -> None:
+    wine = listed("2 bottles white wine\n200 ml chicken stock\n600 g chicken thighs")
+    start = started("1.6 l", fat_ml="0 ml", salt={"by": "meter", "percent": 0.2}, braise=wine)
+    marks = []
+    for early in ((), (HIGH,), (ev.Tested(of="sour", verdict="right"),)):
+        pot = potted(start, *early)
+        marks.append(solve_route(pot, ev.Wanted(volume_ml=400, body=3), "all-taste-white_roux").boil_to_ml)
+    as_it_is, sharp_now, fine = marks
+    assert sharp_now > as_it_is >= fine

@@ -44,6 +44,16 @@ def test_what_may_finish_it_is_offered_and_goes_in(cook: Caller) -> None:
         assert cook.record(batch["id"], offer["payload"]).status_code == 200, offer["key"]
 
 
+def test_what_a_guest_must_not_have_is_stopped_before_it_goes_in(cook: Caller) -> None:
+    batch = cook.start()["id"]
+    assert cook.record(batch, {"kind": "wanted", "volume_ml": 900, "avoid": ["fish"]}).status_code == 200
+    offers = {one["key"]: one["barred"] for one in cook.get(f"/batches/{batch}/finishes").json()}
+    assert text_of(offers["anchovy"] or []) == "Not for this table: somebody must not have fish."
+    assert offers["mustard"] is None
+    fish = {"payload": {"kind": "added", "ingredient": "fish_sauce", "amount": "1 tsp"}}
+    assert "must not have fish" in text_of(cook.send(f"/batches/{batch}/foreseen", fish).json()["barred"])
+
+
 def test_another_kitchen_foresees_nothing_of_it(cook: Caller, neighbour: Caller) -> None:
     batch = cook.start()
     salt = {"payload": {"kind": "salted", "salt_g": "2 g", "salt": "table"}}

@@ -206,6 +206,8 @@ def _sensed(state: State, pot: Pot, of: Sensed, verdict: Side, *, left: bool) ->
     if of in FIGURED and not (left and before):
         gap = math.log(max(LEVELS[of](pot.contents), LEAST_LEVEL) / level_liked(of, pot.contents))
         leaning = leaning.after(gap + leaning.there - leaning.liked, verdict)
+        if of != "sweet":
+            state = state.but(pot=pot.but(**{f"{of}_times": math.exp(leaning.there - leaning.liked)}))
     found = Found(of, verdict, left=left, helpings=before.helpings if before else 0, leaning=leaning)
     return state.but(judged=state.judged.finding(found))
 

@@ -72,7 +72,7 @@ def because(pot: Pot, wanted: Wish, route: Route) -> Message:
 def _not_boiled(pot: Pot, route: Route) -> Message | None:
     """That nothing is boiled away, where it otherwise would be, because it is sharp, or bitter, already."""
     might_boil = route.steam_g <= 0.0 and route.let_down_ml <= 0.0 and not route.as_it_is and route.way.stop != "told"
-    taste = _ends_in_taste(pot.contents, pot.contents) if might_boil else None
+    taste = _ends_in_taste(pot, pot.contents) if might_boil else None
     return _ALREADY[taste] if taste else None
 
 
@@ -81,12 +81,13 @@ _ALREADY = {"sharp": say("because.sharp_already"), "bitter": say("because.bitter
 _FURTHER = {"sharp": say("because.ends_sharp"), "bitter": say("because.ends_bitter")}
 
 
-def _ends_in_taste(pot: Contents, boiled: Contents) -> Literal["sharp", "bitter"] | None:
+def _ends_in_taste(pot: Pot, boiled: Contents) -> Literal["sharp", "bitter"] | None:
     """What the boiled contents of a pot taste of as much as anybody likes."""
     near = (1.0 - 2.0 * AT_THE_MARK) / 100.0
-    if boiled.acid + boiled.acetic >= near * boiled.liquid_g * sourest_percent(pot, JUDGEMENT):
+    sour, bitter = pot.sour_times * (boiled.acid + boiled.acetic), pot.bitter_times * boiled.bitter
+    if sour >= near * boiled.liquid_g * sourest_percent(pot.contents, JUDGEMENT):
         return "sharp"
-    return "bitter" if boiled.bitter >= near * boiled.liquid_g * bitterest_percent(pot, JUDGEMENT) else None
+    return "bitter" if bitter >= near * boiled.liquid_g * bitterest_percent(pot.contents, JUDGEMENT) else None
 
 
 def _because(pot: Pot, wanted: Wish, route: Route) -> Message:
@@ -154,7 +155,7 @@ def _what_ends_it(pot: Pot, wanted: Wish, route: Route) -> Message | None:
         return say("because.ends_in_time")
     if route.salt_before.best >= (1.0 - AT_THE_MARK) * (wanted.salt_percent - JUDGEMENT.salt_kept):
         return say("because.ends_at_salt")
-    taste = _ends_in_taste(pot.contents, route.final)
+    taste = _ends_in_taste(pot, route.final)
     if taste:
         return _FURTHER[taste]
     strained = pot.strained_percent or pot.contents.strength_percent

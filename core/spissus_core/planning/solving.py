@@ -403,8 +403,8 @@ class Task:
         liked = max(self.wanted.salt_percent - weighs.salt_kept, LEAST_SALT_PERCENT)
         strained = self.pot.strained_percent or now.strength_percent
         rich = min(weighs.rich_percent, weighs.most_times * strained)
-        sour = (now.acid + now.acetic) / sourest_percent(now, weighs)
-        bitter = now.bitter / bitterest_percent(now, weighs)
+        sour = self.pot.sour_times * (now.acid + now.acetic) / sourest_percent(now, weighs)
+        bitter = self.pot.bitter_times * now.bitter / bitterest_percent(now, weighs)
         sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT), sour, bitter)
         first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
         return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), self.no_raw_wine_ml)

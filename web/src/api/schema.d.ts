@@ -3422,11 +3422,14 @@ export interface components {
         /**
          * ForeseenOut
          * @description All that an entry would change which anybody would notice, what hurts first; ``nothing`` says that it is none.
+         *
+         *     ``barred`` says that somebody at the table must not have it.
          */
         ForeseenOut: {
             /** Changes */
             changes: components["schemas"]["ChangeOut"][];
             nothing: components["schemas"]["SaidOut"] | null;
+            barred: components["schemas"]["SaidOut"] | null;
         };
         /**
          * EntryIn
@@ -3460,6 +3463,7 @@ export interface components {
             how: string;
             /** Changes */
             changes: components["schemas"]["ChangeOut"][];
+            barred: components["schemas"]["SaidOut"] | null;
             /** Payload */
             payload: {
                 [key: string]: unknown;

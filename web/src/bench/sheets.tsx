@@ -246,10 +246,11 @@ export function AddSheet({ batch, append, onClose }: Props) {
           <div role="status">
             <Changes changes={foreseen.data.changes} />
             {foreseen.data.nothing && <p className="text-quiet">{say(foreseen.data.nothing)}</p>}
+            {foreseen.data.barred && <p className="font-semibold text-heat">{say(foreseen.data.barred)}</p>}
           </div>
         )}
         <Button type="submit" look="main" disabled={!ready || !amount.trim() || append.isPending}>
-          It is in
+          {settled && foreseen.data?.barred ? 'It is in all the same' : 'It is in'}
         </Button>
       </form>
     </Sheet>

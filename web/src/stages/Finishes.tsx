@@ -3,7 +3,7 @@ import type { Schemas } from '../api/client'
 import { useFinishes } from '../api/finishing'
 import type { Payload } from '../api/types'
 import { Changes } from '../shared/Changes'
-import { useSay } from '../shared/units'
+import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { useBench } from './useBench'
@@ -46,11 +46,15 @@ export default function Finishes() {
               <Changes changes={offer.changes} />
               <p className="text-quiet">{offer.how}</p>
             </div>
+            {offer.barred ? (
+              <p className="w-40 shrink-0 text-right font-semibold text-heat"><Words of={offer.barred} /></p>
+            ) : (
             <Button className="shrink-0" disabled={busy} onClick={() => onRecord(offer.payload as unknown as Payload)}>
               <span>
                 It is in<span className="sr-only">: {offer.name}</span>
               </span>
             </Button>
+            )}
           </li>
         ))}
       </ul>
