@@ -99,3 +99,12 @@ def test_what_makes_no_sense_is_refused(said: ev.Kind, complaint: str) -> None:
         problem = timeline.moments[-1].problem
         assert problem is not None
         raise problem
+
+
+def test_nothing_is_boiled_on_once_butter_is_in_it() -> None:
+    """Too thin and flat it would be; what parts on the boil is bound, or left."""
+    thin = (started("1.2 l", fat_ml="0 ml", salt={"by": "meter", "percent": 0.4}), ev.Wanted(volume_ml=700, body=3))
+    way = ev.Chosen(route="all-taste-white_roux")
+    assert bar(*thin, way)[0].act.kind in ("boil", "heat")
+    board, said = bar(*thin, way, ev.Added(ingredient="butter", mass_g=60))
+    assert board.act.kind not in ("boil", "heat"), said

@@ -8,6 +8,7 @@ from typing import Literal
 from ..errors import SpissusError
 from ..estimation.forecast import RULER_USELESS
 from ..events import State
+from ..events.doubts import must_not_boil
 from ..measuring.measurement import Method, error_ml
 from ..pantry.ways import WAYS
 from ..phenomena.fat import WAYS as SKIM_WAYS
@@ -46,8 +47,9 @@ def _solved(pot: Pot, wanted: Wish, kind: str, here: bool, judgement: Judgement)
 
 
 def settled(timeline: State) -> bool:
-    """Whether boiling is over: a thickener is in, spoon or tongue found it enough, or the sauce is done."""
-    return timeline.binding.in_it or timeline.judged.boiled_enough or timeline.finished
+    """Whether boiling is over: a thickener is in, or what parts on the boil; it was found enough, or it is done."""
+    over = timeline.binding.in_it or timeline.judged.boiled_enough or timeline.finished
+    return over or bool(must_not_boil(timeline))
 
 
 def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
