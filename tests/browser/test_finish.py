@@ -64,10 +64,10 @@ def test_flat_is_made_good_without_salt_then_warmed_with_its_meat_and_plated(pag
 
     # Cold slices are warmed in it until a probe says so.
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Serve").click()
-    page.get_by_role("button", name="Warm the meat in it").click()
-    sheet = page.get_by_role("dialog", name="Meat into the sauce")
+    page.get_by_role("button", name="Meat and sauce").click()
+    sheet = page.get_by_role("dialog", name="Meat and sauce")
+    sheet.get_by_role("radio", name="Warm it through in the sauce").click()
     sheet.get_by_role("radio", name="carved slices").click()
-    sheet.get_by_role("radio", name="The fridge").click()
     sheet.get_by_label("Its weight").fill("300 g")
     expect(sheet.get_by_role("status")).to_contain_text("in all")
     sheet.get_by_role("button", name="It is in").click()

@@ -108,3 +108,23 @@ def test_nothing_is_boiled_on_once_butter_is_in_it() -> None:
     assert bar(*thin, way)[0].act.kind in ("boil", "heat")
     board, said = bar(*thin, way, ev.Added(ingredient="butter", mass_g=60))
     assert board.act.kind not in ("boil", "heat"), said
+
+
+def test_pieces_are_glazed_with_a_ladle_each_and_basted_until_they_shine() -> None:
+    glazed = ev.Glazed(pieces=6)
+    before, after = potted(*BOUND), potted(*BOUND, glazed)
+    assert before.contents.liquid_ml - after.contents.liquid_ml == pytest.approx(6 * 18, abs=0.1)
+    board, said = bar(*BOUND, glazed)
+    assert said == "In a hot oven, about 220 °C. Baste it twice, until it shines."
+    assert board.timeline.made_ml == pytest.approx(before.contents.liquid_ml, abs=1.0)
+    first = board.act.look_at
+    board, said = bar(*BOUND, glazed, later=9.0)
+    assert said == "Baste it with a little more. Does it shine?"
+    board, _ = bar(*BOUND, glazed, ev.MeatProbed(hot=False))
+    assert first is not None
+    assert board.act.look_at is not None
+    assert board.act.look_at > first
+    board, said = bar(*BOUND, glazed, ev.MeatProbed(hot=True))
+    assert board.act.kind != "warm_meat"
+    with refused(MeasurementError, "fewer pieces"):
+        ev.Glazed(pieces=400).on_pot(before)

@@ -61,7 +61,7 @@ def _sample(act: type[Act]) -> Act:
         "found": "high",
         "amiss": Found("sour", "high", False, 0, Leaning(0.0, 0.3)),
         "offer": remedies(potted(*STORY), wanted(900), "sour", "high")[0],
-        "cold": True,
+        "how": "cold",
         "parts": True,
         "left": 3,
     }

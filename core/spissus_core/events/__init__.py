@@ -27,7 +27,7 @@ from .ending import Finished
 from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wine
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
-from .meat import MeatIn, MeatProbed
+from .meat import Glazed, MeatIn, MeatProbed
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
@@ -55,6 +55,7 @@ __all__ = [
     "Finished",
     "Form",
     "GainError",
+    "Glazed",
     "Heated",
     "Hushed",
     "Kind",

@@ -5,10 +5,14 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
+from pydantic import Field
+
+from ..amounts.estimate import Estimate
 from ..amounts.fields import Celsius, DepthMm, MassG
-from ..amounts.quantities import show_length, show_mass, show_temperature
+from ..amounts.quantities import show_length, show_mass, show_temperature, show_volume
 from ..amounts.tables import one_of
 from ..errors import MeasurementError, SpissusError
+from ..measuring.measurement import error_ml
 from ..messages import Message, Term, say
 from ..pantry.ingredients import ingredient
 from ..phenomena.warming import COATED_MIN, MEATS, SAFE_C, warming_min
@@ -59,7 +63,7 @@ class MeatIn(ActsOnPot):
         if self.cold:
             meat = MEATS[self.cut]
             minutes = warming_min(self.thick_mm or meat.thick_mm, meat.shape, FRIDGE_C)
-        return after.but(meat=Meat(at, minutes, cold=self.cold), judged=after.judged.anew())
+        return after.but(meat=Meat(at, minutes, "cold" if self.cold else "warm"), judged=after.judged.anew())
 
     def said(self) -> Message:
         """How much of it, and how cold."""
@@ -68,6 +72,44 @@ class MeatIn(ActsOnPot):
         key = "events.cold_meat_in" if self.cold else "events.warm_meat_in"
         said = say(key, mass=show_mass(self.mass_g), cut=cut)
         return said if thick is None else say("events.so_thick", said=said, thick=thick)
+
+
+#: A piece is glazed with so much, mL, in an oven so hot, °C, for so long, min: handbook of the trade, section 11.
+GLAZE_ML, GLAZE_C, GLAZE_MIN = 18.0, 220.0, Estimate(15.0, 20.0, 30.0)
+
+
+class Glazed(ActsOnPot):
+    """Pieces get a ladle of the sauce each, and go into a hot oven, where they are basted twice."""
+
+    stage = "serve"
+    looks = True
+    versions = (6,)
+    called = say("entries.glazed")
+
+    kind: Literal["glazed"] = "glazed"
+    pieces: Annotated[int, Field(ge=1, le=500)]
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """The rest of it. Raises MeasurementError where there is not so much."""
+        taken_ml = self.pieces * GLAZE_ML
+        if taken_ml >= pot.contents.liquid_ml:
+            raise MeasurementError("pieces", say("events.not_so_many", volume=show_volume(pot.contents.liquid_ml)))
+        return pot.without(taken_ml, 0.0, error_ml(pot.pan, "jug", taken_ml))[0]
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its clock begins; so much less is wanted in the pot."""
+        after = super().apply(state, at)
+        wish, taken_ml = after.asked.wanted, self.pieces * GLAZE_ML
+        if state.pot is None:
+            return after
+        table = after.table.but(served_ml=after.table.served_ml + taken_ml)
+        if wish is not None and wish.helping_ml is None:
+            after = after.but(asked=after.asked.but(wanted=wish.less(0, taken_ml), agreed=None))
+        return after.but(meat=Meat(at, GLAZE_MIN, "glazed"), table=table)
+
+    def said(self) -> Message:
+        """How many."""
+        return say("events.glazed", count=self.pieces, volume=show_volume(self.pieces * GLAZE_ML))
 
 
 class MeatProbed(Kind):
@@ -99,7 +141,7 @@ class MeatProbed(Kind):
         """Hot through it is done; else it is looked at again after a third of the time."""
         if state.meat is None:
             return state
-        return state.but(meat=state.meat.hot() if self.safe else state.meat.again_from(at))
+        return state.but(meat=state.meat.ready() if self.safe else state.meat.again_from(at))
 
     def said(self) -> Message:
         """What the probe read."""

@@ -46,16 +46,21 @@ class Rest:
     stands: Literal["unsaid", "hot", "cooling", "cold"]
 
 
+#: How meat stands with the sauce.
+MeatHow = Literal["warm", "cold", "glazed"]
+
+
 @dataclass(frozen=True, slots=True)
 class Meat:
-    """Meat that is warmed in the sauce: ``since`` when, how many ``minutes`` it takes, and whether it came ``cold``.
+    """Meat and sauce together: ``since`` when, how many ``minutes`` it takes, and ``how`` it stands with the sauce.
 
-    It is ``done`` once it is hot through.
+    ``warm`` it is only coated, ``cold`` it is heated through, and ``glazed`` it is basted in the oven. It is ``done``
+    once somebody says so.
     """
 
     since: datetime
     minutes: Estimate
-    cold: bool
+    how: MeatHow
     done: bool = False
 
     @property
@@ -63,14 +68,20 @@ class Meat:
         """When it is to be looked at: once it has probably come to its heat."""
         return self.since + timedelta(minutes=self.minutes.best)
 
-    def hot(self) -> Meat:
-        """The same, hot through."""
+    @property
+    def baste_at(self) -> datetime:
+        """When it is basted next: after a third of its time."""
+        return self.since + timedelta(minutes=max(self.minutes.best / 3.0, LEAST_AGAIN_MIN))
+
+    def ready(self) -> Meat:
+        """The same once it is as it is to be."""
         return replace(self, done=True)
 
     def again_from(self, at: datetime) -> Meat:
         """The same, to be looked at after another third of its time, and no sooner than after some minutes."""
         third = Estimate.exact(max(self.minutes.best / 3.0, LEAST_AGAIN_MIN))
-        return replace(self, since=at, minutes=third)
+        # What is glazed is basted on at the same pace.
+        return replace(self, since=at, minutes=self.minutes if self.how == "glazed" else third)
 
 
 #: Nobody probes it again sooner than after so many minutes. Common practice.

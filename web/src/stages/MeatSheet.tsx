@@ -11,21 +11,27 @@ import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { useBench } from './useBench'
 
+type How = 'warm' | 'fridge' | 'glaze'
 type Cut = ReturnType<typeof useLists>['meats'][number]['key']
 
-/** Meat that is warmed in the sauce: its weight, how it is cut, and whether it comes from the fridge. */
+/** Meat and sauce together: coated, warmed through, or glazed; what it changes is told before. */
 export default function MeatSheet({ onClose }: { onClose: () => void }) {
   const eg = useExample()
   const { batch, busy, onRecord, problem } = useBench()
   const { meats } = useLists()
   const [mass, setMass] = useState('')
   const [cut, setCut] = useState<Cut>()
-  const [from, setFrom] = useState<'warm' | 'fridge'>()
-  const ready = mass.trim() && cut && from ? ({ kind: 'meat_in', mass_g: mass, cut, cold: from === 'fridge' } as Payload) : null
+  const [pieces, setPieces] = useState('')
+  const [how, setHow] = useState<How>()
+  const ready = payload()
   const settled = useSettled(ready, 250, JSON.stringify(ready))
   const foreseen = useForeseen(batch.id, batch.last_seq, settled)
+  function payload(): Payload | null {
+    if (how === 'glaze') return pieces.trim() ? ({ kind: 'glazed', pieces: pieces as unknown as number } satisfies Payload) : null
+    return mass.trim() && cut && how ? ({ kind: 'meat_in', mass_g: mass, cut, cold: how === 'fridge' } as Payload) : null
+  }
   return (
-    <Sheet open onClose={onClose} title="Meat into the sauce" description="It is warmed in it, and gives its juice.">
+    <Sheet open onClose={onClose} title="Meat and sauce" description="Warmed in it, it gives its juice; glazed, it takes a ladle.">
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -33,25 +39,31 @@ export default function MeatSheet({ onClose }: { onClose: () => void }) {
           if (ready) onRecord(ready, onClose)
         }}
       >
-        <Choice label="How is it cut?" value={cut} onChange={setCut} options={meats.map(({ key, label }) => ({ value: key, label }))} />
         <Choice
-          label="Where does it come from?"
-          value={from}
-          onChange={setFrom}
+          label="What is to be done with it?"
+          layout="stack"
+          value={how}
+          onChange={setHow}
           options={[
-            { value: 'warm', label: 'Kept warm' },
-            { value: 'fridge', label: 'The fridge' },
+            { value: 'warm', label: 'Coat it in the sauce', hint: 'It was kept warm.' },
+            { value: 'fridge', label: 'Warm it through in the sauce', hint: 'It comes from the fridge.' },
+            { value: 'glaze', label: 'Glaze it in a hot oven', hint: 'A ladle on each piece, basted twice.' },
           ]}
         />
+        {how !== 'glaze' && <Choice label="How is it cut?" value={cut} onChange={setCut} options={meats.map(({ key, label }) => ({ value: key, label }))} />}
+        {how === 'glaze' ? (
+          <TextField label="How many pieces" inputMode="numeric" value={pieces} onChange={setPieces} error={problem?.at('pieces')} autoComplete="off" />
+        ) : (
         <TextField label="Its weight" placeholder={eg('800 g', '1 3/4 lb')} value={mass} onChange={setMass} error={problem?.at('mass_g')} autoComplete="off" />
-        {from === 'fridge' && <p className="text-quiet">Warm it in the sauce before butter, yolk or cream goes in.</p>}
+        )}
+        {how === 'fridge' && <p className="text-quiet">Warm it in the sauce before butter, yolk or cream goes in.</p>}
         {settled && foreseen.data && !foreseen.isError && (
           <div role="status">
             <Changes changes={foreseen.data.changes} />
           </div>
         )}
         <Button type="submit" look="main" disabled={!ready || busy}>
-          It is in
+          {how === 'glaze' ? 'They are in the oven' : 'It is in'}
         </Button>
       </form>
     </Sheet>

@@ -45,7 +45,7 @@ export default function ServePanel() {
       </div>
       {!batch.finished && (
         <div className="flex flex-wrap gap-3">
-          <Button onClick={() => setMeat(true)}>Warm the meat in it</Button>
+          <Button onClick={() => setMeat(true)}>Meat and sauce</Button>
           {served.plate && batch.act.kind !== 'plate' && (
             <Button disabled={busy} onClick={() => onRecord(served.plate as unknown as Payload)}>
               {served.plates > 0 ? 'Another plate is out' : 'Plate by plate: the first is out'}

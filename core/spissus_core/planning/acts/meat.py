@@ -8,6 +8,8 @@ from typing import ClassVar, Self
 from ... import events as ev
 from ...amounts.quantities import show_temperature, show_volume
 from ...events import Stage, State
+from ...events.meat import GLAZE_C
+from ...events.state import MeatHow
 from ...messages import Message, Until, say, sentences
 from ...phenomena.warming import SAFE_C
 from ..bench import Bench
@@ -20,7 +22,7 @@ SAFE = show_temperature(SAFE_C)
 
 @dataclass(frozen=True, kw_only=True)
 class WarmMeat(Act):
-    """Meat is in the sauce: from the fridge until its middle is hot, kept warm until it is coated."""
+    """Meat and sauce together: from the fridge until its middle is hot, kept warm until it is coated, or glazed."""
 
     kind: ClassVar[str] = "warm_meat"
     stage: ClassVar[Stage] = "serve"
@@ -28,7 +30,7 @@ class WarmMeat(Act):
     next_words: ClassVar[Message | None] = say("bar.next_meat")
     sound: ClassVar[Sound] = "ready"
 
-    cold: bool
+    how: MeatHow
     parts: bool
 
     @classmethod
@@ -37,7 +39,9 @@ class WarmMeat(Act):
         meat = bench.timeline.meat
         if meat is None or meat.done:
             return None
-        return cls(look_at=meat.look_at, cold=meat.cold, parts=bool(bench.timeline.went_in.delicate) and meat.cold)
+        parts = meat.how == "cold" and bool(bench.timeline.went_in.delicate)
+        # In the oven it is basted twice on the way.
+        return cls(look_at=meat.baste_at if meat.how == "glazed" else meat.look_at, how=meat.how, parts=parts)
 
     def countdown(self) -> Message | None:
         """When it is looked at."""
@@ -45,17 +49,26 @@ class WarmMeat(Act):
 
     def said(self, timeline: State) -> Message:
         """How it is kept meanwhile."""
-        if not self.cold:
-            return say("bar.coat_meat")
+        if self.how != "cold":
+            return (
+                say("bar.glaze_meat", oven=show_temperature(GLAZE_C)) if self.how == "glazed" else say("bar.coat_meat")
+            )
         return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
 
     def overdue(self, timeline: State) -> Message:
         """What is asked then."""
-        return say("bar.probe_meat", safe=SAFE) if self.cold else say("bar.meat_coated")
+        if self.how == "cold":
+            return say("bar.probe_meat", safe=SAFE)
+        return say("bar.baste_meat" if self.how == "glazed" else "bar.meat_coated")
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is hot through, or not yet."""
-        hot = say("answers.it_is_so_hot", safe=SAFE) if self.cold else say("answers.it_is_coated")
+        if self.how == "glazed":
+            return [
+                Answer(say("answers.basted"), ev.MeatProbed(hot=False)),
+                Answer(say("answers.it_shines"), ev.MeatProbed(hot=True)),
+            ]
+        hot = say("answers.it_is_so_hot", safe=SAFE) if self.how == "cold" else say("answers.it_is_coated")
         return [
             Answer(hot, ev.MeatProbed(hot=True)),
             Answer(say("answers.not_yet"), ev.MeatProbed(hot=False)),
