@@ -53,9 +53,10 @@ function TasteWords({ thread }: { thread: Thread }) {
           <span className="block text-[0.95rem] text-quiet" data-of={thread.of === 'salt' ? 'salt now' : thread.of}>
             <Words of={thread.figure} />
             {thread.end_word && (
-              <>
+              // There is room for it beside the thread alone; it is in what opens, too.
+              <span className="max-sm:hidden">
                 , then <Words of={thread.end_word} />
-              </>
+              </span>
             )}
           </span>
         </>

@@ -49,10 +49,10 @@ class WarmMeat(Act):
 
     def said(self, timeline: State) -> Message:
         """How it is kept meanwhile."""
-        if self.how != "cold":
-            return (
-                say("bar.glaze_meat", oven=show_temperature(GLAZE_C)) if self.how == "glazed" else say("bar.coat_meat")
-            )
+        if self.how == "glazed":
+            return say("bar.glaze_meat", oven=show_temperature(GLAZE_C))
+        if self.how == "warm":
+            return say("bar.coat_meat")
         return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
 
     def overdue(self, timeline: State) -> Message:
