@@ -214,3 +214,12 @@ def test_what_is_tasted_too_sharp_early_is_boiled_down_less() -> None:
         marks.append(solve_route(pot, ev.Wanted(volume_ml=400, body=3), "all-taste-white_roux").boil_to_ml)
     as_it_is, sharp_now, fine = marks
     assert sharp_now > as_it_is >= fine
+
+
+def test_a_lemon_of_two_kilograms_is_asked_about() -> None:
+    log = [event(seq, step) for seq, step in enumerate((*right(), ev.Added(ingredient="lemon_juice", mass_g=2000)), 1)]
+    board = Board(log)
+    assert in_words(board.act.said(board.timeline)) == "That makes it very sharp. Was it 2 000 g, or 200 g?"
+    assert [in_words(one.label) for one in board.act.answers(board.timeline)] == ["2 000 g", "200 g"]
+    # Half a lemon in a pot is no slip.
+    assert Board([*log[:-1], event(6, ev.Added(ingredient="lemon_juice", mass_g=20))]).act.kind != "slip"

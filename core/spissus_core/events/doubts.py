@@ -6,9 +6,12 @@ from collections.abc import Callable
 from datetime import timedelta
 from typing import get_args
 
+from ..ledger.contents import Contents
+from ..messages import Term
 from ..pantry.guests import ALCOHOL
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.cooling import judge
+from ..phenomena.palate import COVERED_TIMES, LEVELS, LIKED, Figured, taste_word
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .additions import DELICATE, GoesIn, Salted
 from .base import Happened
@@ -139,10 +142,30 @@ def _slipped(before: State, after: State, event: Happened) -> State:
     over = more and past <= ceiling < percent
     doubled = more and percent > SLIP_FACTOR * past and percent > liking + SLIP_POINTS
     twice = last is not None and _the_same(last, new, happened)
-    if not (over or doubled or twice):
+    tastes = _far_too(pot.contents, was.contents)
+    if not (over or doubled or tastes or twice):
         return after
-    slip = Slip(event.id, grams, percent, twice="" if over or doubled else happened.named)
+    salty = over or doubled
+    named = "" if salty or tastes else happened.named
+    slip = Slip(event.id, grams, percent, twice=named, tastes="" if salty or not tastes else Term(tastes))
     return after.but(went_in=after.went_in.but(slips=(*after.went_in.slips, slip)))
+
+
+#: An entry that makes it so many times as sour, or as sweet, as anybody likes it covered is a slip. Modelling choice.
+FAR_TIMES = 2.0
+
+
+#: Which tastes a slip may make too much of.
+_SLIPS: tuple[Figured, ...] = ("sour", "sweet")
+
+
+def _far_too(now: Contents, was: Contents) -> str | None:
+    """What it tastes of far too much by one entry, in a word; None where it does not."""
+    for of in _SLIPS:
+        level, before = LEVELS[of](now), LEVELS[of](was)
+        if level > FAR_TIMES * COVERED_TIMES * LIKED[of][1] and level > SLIP_FACTOR * before:
+            return taste_word(of, level)
+    return None
 
 
 def _the_same(last: WentIn, new: WentIn, happened: GoesIn) -> bool:

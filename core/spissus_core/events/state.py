@@ -111,13 +111,15 @@ class Concern:
 class Slip:
     """An entry that looks like a slip of the finger: which, how much of it, and the salt it made, %.
 
-    ``twice`` is what went in two times within a short while, where that is what is asked.
+    ``twice`` is what went in two times within a short while, where that is what is asked; ``tastes`` what it tastes of
+    then, where it is not the salt.
     """
 
     event: UUID
     grams: float
     percent: float
     twice: Argument = ""
+    tastes: Argument = ""
 
 
 @dataclass(frozen=True, slots=True)

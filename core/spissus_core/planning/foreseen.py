@@ -12,6 +12,7 @@ from ..estimation.spoon import height
 from ..ledger.contents import SUGAR_TASTES, Contents
 from ..messages import Message, Term, say
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
+from ..phenomena.palate import TASTE_WORDS, taste_word
 from ..phenomena.strength import strength_of
 from ..phenomena.warming import cooled_by_k
 from ..pot import Pot
@@ -122,7 +123,8 @@ def _tasted(of: Literal["sour", "sweet"], was: float, will: float, *, hurts: boo
         return None
     new, more, less, too_much = _WORDS[of]
     if was < least:
-        return Change(of, say(new), hurts)
+        # Of what was not tasted before the first word is the least that is said.
+        return Change(of, say(new, word=Term(taste_word(of, max(will, TASTE_WORDS[of][1].from_percent)))), hurts)
     key = too_much if hurts else more if will > was else less
     return Change(of, say(key, times=show_number(will / was, 1)), hurts)
 

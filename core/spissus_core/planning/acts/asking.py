@@ -162,6 +162,8 @@ class AskSlip(Act):
         if slip.twice:
             return say("bar.twice", what=slip.twice, salt=show_percent(slip.percent))
         grams, tenth = show_plain(slip.grams, "g", 3), show_plain(slip.grams / 10.0, "g", 2)
+        if slip.tastes:
+            return say("bar.slip_tastes", tastes=slip.tastes, grams=grams, tenth=tenth)
         return say("bar.slip", salt=show_percent(slip.percent, 1), grams=grams, tenth=tenth)
 
     def answers(self, timeline: State) -> list[Answer]:
