@@ -50,8 +50,10 @@ function TasteWords({ thread }: { thread: Thread }) {
           <span className={`block text-[1.15rem] font-bold sm:text-[1.4rem] ${looks}`}>
             <Words of={thread.word} />
           </span>
-          <span className="block text-[0.95rem] text-quiet" data-of={thread.of === 'salt' ? 'salt now' : thread.of}>
-            <Words of={thread.figure} />
+          <span className="block text-[0.95rem] text-quiet">
+            <span data-of={thread.of === 'salt' ? 'salt now' : thread.of}>
+              <Words of={thread.figure} />
+            </span>
             {thread.end_word && (
               // There is room for it beside the thread alone; it is in what opens, too.
               <span className="max-sm:hidden">
