@@ -39,6 +39,7 @@ class LikingOut(Shape):
 
     percent: RangeOut
     proposed_percent: float
+    proposes: bool
     batches: int
 
 
@@ -77,6 +78,7 @@ def _liking(place: Kitchen) -> LikingOut | None:
     return LikingOut(
         percent=RangeOut(low=max(found.percent - wide, 0.0), best=found.percent, high=found.percent + wide),
         proposed_percent=found.proposed_percent,
+        proposes=found.proposes,
         batches=found.batches,
     )
 

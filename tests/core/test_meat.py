@@ -88,7 +88,7 @@ def test_ten_plates_go_out_by_the_ladle() -> None:
         (ev.MeatIn(mass_g=0), "How much meat"),
         (ev.MeatIn(mass_g=200, thick_mm=0), "How thick"),
         (ev.MeatIn(mass_g=90_000), "does not hold|fit"),
-        (ev.MeatProbed(hot=True), "no meat in it"),
+        (ev.MeatProbed(ready=True), "no meat in it"),
         (ev.MeatProbed(), "no meat in it"),
     ],
 )
@@ -115,16 +115,16 @@ def test_pieces_are_glazed_with_a_ladle_each_and_basted_until_they_shine() -> No
     before, after = potted(*BOUND), potted(*BOUND, glazed)
     assert before.contents.liquid_ml - after.contents.liquid_ml == pytest.approx(6 * 18, abs=0.1)
     board, said = bar(*BOUND, glazed)
-    assert said == "In a hot oven, about 220 °C. Baste it twice, until it shines."
+    assert said == "In a hot oven, about 220 °C. Baste it twice; cold meat wants 74 °C inside."
     assert board.timeline.made_ml == pytest.approx(before.contents.liquid_ml, abs=1.0)
     first = board.act.look_at
     board, said = bar(*BOUND, glazed, later=9.0)
     assert said == "Baste it with a little more. Does it shine?"
-    board, _ = bar(*BOUND, glazed, ev.MeatProbed(hot=False))
+    board, _ = bar(*BOUND, glazed, ev.MeatProbed(ready=False))
     assert first is not None
     assert board.act.look_at is not None
     assert board.act.look_at > first
-    board, said = bar(*BOUND, glazed, ev.MeatProbed(hot=True))
+    board, said = bar(*BOUND, glazed, ev.MeatProbed(ready=True))
     assert board.act.kind != "warm_meat"
     with refused(MeasurementError, "fewer pieces"):
         ev.Glazed(pieces=400).on_pot(before)

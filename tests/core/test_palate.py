@@ -223,3 +223,10 @@ def test_a_lemon_of_two_kilograms_is_asked_about() -> None:
     assert [in_words(one.label) for one in board.act.answers(board.timeline)] == ["2 000 g", "200 g"]
     # Half a lemon in a pot is no slip.
     assert Board([*log[:-1], event(6, ev.Added(ingredient="lemon_juice", mass_g=20))]).act.kind != "slip"
+
+
+def test_however_often_tongues_contradict_each_other_the_batch_stays_readable() -> None:
+    said = [ev.Tested(of="sour", verdict=("high", "low", "high", "high")[i % 4]) for i in range(120)]
+    board = Board([event(seq, step) for seq, step in enumerate((*right(), *said), 1)])
+    assert board.threads
+    assert not board.missing

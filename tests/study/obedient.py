@@ -446,7 +446,7 @@ class Evening:
     def do_warm_meat(self, act: Act, board: Board) -> None:
         assert act.look_at is not None
         self.wait(max((act.look_at - self.now).total_seconds() / 60.0, 0.0))
-        self.record({"kind": "meat_probed", "hot": True})
+        self.record({"kind": "meat_probed", "celsius": 74.0})
 
     def state(self) -> str:
         p = self.pot

@@ -23,6 +23,7 @@ from ..amounts.quantities import (
 from ..amounts.rows import rows
 from ..amounts.tables import table
 from ..errors import QuantityError, SpissusError
+from ..estimation.spoon import height
 from ..intake.how_much import counted
 from ..ledger.contents import Contents
 from ..messages import Argument, Message, Term, say
@@ -179,8 +180,9 @@ BRINGS: Mapping[str, frozenset[str]] = {
     for key in {row["ingredient"] for row in rows("finishes")}
 }
 
-#: Less of the pot than this, as a share, and less salt, points, nobody notices of what goes in. Common practice.
-UNNOTICED_SHARE, UNNOTICED_SALT = 0.02, 0.03
+#: Less of the pot than this, as a share, less salt, points, and less body, steps, nobody notices of what goes in.
+#: Common practice.
+UNNOTICED_SHARE, UNNOTICED_SALT, UNNOTICED_STEP = 0.02, 0.03, 0.1
 
 
 class Salted(GoesIn):
@@ -321,12 +323,13 @@ class Added(GoesIn):
         )
 
     def _hardly_changes(self, before: Pot, after: Pot | None) -> bool:
-        """Whether so little went in, and so little salt with it, that nobody tastes or looks anew for it."""
+        """Whether so little went in, and so little salt or body with it, that nobody tastes or looks anew for it."""
         if after is None or self.what.whole:
             return False
         more = (after.contents.liquid_g - before.contents.liquid_g) / before.contents.liquid_g
-        was, now = before.contents.salt_percent, after.contents.salt_percent
-        return abs(more) < UNNOTICED_SHARE and abs(now - was) < UNNOTICED_SALT
+        saltier = after.contents.salt_percent - before.contents.salt_percent
+        thicker = height(after.body.viscosity) - height(before.body.viscosity)
+        return abs(more) < UNNOTICED_SHARE and abs(saltier) < UNNOTICED_SALT and abs(thicker) < UNNOTICED_STEP
 
     def said(self) -> Message:
         """How much of what."""

@@ -11,7 +11,7 @@ from ..messages import Term
 from ..pantry.guests import ALCOHOL
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from ..phenomena.cooling import judge
-from ..phenomena.palate import COVERED_TIMES, LEVELS, LIKED, Figured, taste_word
+from ..phenomena.palate import LEVELS, LIKED, Figured, taste_word
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT
 from .additions import DELICATE, GoesIn, Salted
 from .base import Happened
@@ -163,7 +163,7 @@ def _far_too(now: Contents, was: Contents) -> str | None:
     """What it tastes of far too much by one entry, in a word; None where it does not."""
     for of in _SLIPS:
         level, before = LEVELS[of](now), LEVELS[of](was)
-        if level > FAR_TIMES * COVERED_TIMES * LIKED[of][1] and level > SLIP_FACTOR * before:
+        if level > FAR_TIMES * LIKED[of].covered and level > SLIP_FACTOR * before:
             return taste_word(of, level)
     return None
 

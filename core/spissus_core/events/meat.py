@@ -15,13 +15,11 @@ from ..errors import MeasurementError, SpissusError
 from ..measuring.measurement import error_ml
 from ..messages import Message, Term, say
 from ..pantry.ingredients import ingredient
+from ..phenomena.cooling import FRIDGE_C
 from ..phenomena.warming import COATED_MIN, MEATS, SAFE_C, warming_min
 from ..pot import Pot, in_pan
 from .base import ActsOnPot, Kind
 from .state import Meat, State
-
-#: Meat out of the fridge, °C.
-FRIDGE_C = 4.0
 
 
 class MeatIn(ActsOnPot):
@@ -113,7 +111,7 @@ class Glazed(ActsOnPot):
 
 
 class MeatProbed(Kind):
-    """The thickest piece was probed: its temperature, or only whether it is hot through."""
+    """Meat was looked at: the temperature of its thickest piece, or only whether it is ready."""
 
     stage = "serve"
     looks = True
@@ -122,29 +120,29 @@ class MeatProbed(Kind):
 
     kind: Literal["meat_probed"] = "meat_probed"
     celsius: Celsius | None = None
-    hot: bool | None = None
+    ready: bool | None = None
 
     def check(self, after: State) -> None:
         """Only of meat that is in it, and with an answer."""
         super().check(after)
         if after.meat is None:
             raise SpissusError("kind", say("events.no_meat_in_it"))
-        if self.celsius is None and self.hot is None:
+        if self.celsius is None and self.ready is None:
             raise SpissusError("celsius", say("events.how_hot_is_it"))
 
     @property
-    def safe(self) -> bool:
-        """Whether it is hot through."""
-        return self.celsius >= SAFE_C if self.celsius is not None else bool(self.hot)
+    def done(self) -> bool:
+        """Whether it is hot through, or said to be ready."""
+        return self.celsius >= SAFE_C if self.celsius is not None else bool(self.ready)
 
     def apply(self, state: State, at: datetime) -> State:
-        """Hot through it is done; else it is looked at again after a third of the time."""
+        """It is done, or looked at again after a third of the time."""
         if state.meat is None:
             return state
-        return state.but(meat=state.meat.ready() if self.safe else state.meat.again_from(at))
+        return state.but(meat=state.meat.ready() if self.done else state.meat.again_from(at))
 
     def said(self) -> Message:
         """What the probe read."""
         if self.celsius is not None:
             return say("events.meat_probed", at=show_temperature(self.celsius))
-        return say("events.meat_is_hot" if self.safe else "events.meat_is_not_hot")
+        return say("events.meat_is_ready" if self.done else "events.meat_is_not_ready")

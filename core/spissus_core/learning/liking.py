@@ -13,6 +13,11 @@ from ..phenomena.seasoning import SAUCE, USUAL_SALT_PERCENT, LearnedLiking
 KITCHENS_DIFFER, BATCHES_DIFFER = 0.12, 0.06
 
 
+#: A batch outside of these, %, or known worse, was not eaten as it stands in the log: it teaches nothing. Common
+#: practice: sauces hold 0.7 to 1.1 %, and nobody likes more than 1.6.
+LEAST_LIKED, MOST_LIKED, MOST_ERROR = 0.3, 2.0, 1.0
+
+
 def taught_liking(state: State) -> tuple[float, float] | None:
     """What a finished batch taught of the salt that is liked, %, and its standard error; None where nobody tasted it.
 
@@ -23,8 +28,9 @@ def taught_liking(state: State) -> tuple[float, float] | None:
     said = SAUCE.stands.get(state.judged.salt[-1])
     if said is None:
         return None
-    error = math.hypot(state.pot.salt_error, SAUCE.error)
-    return state.pot.contents.salt_percent - said, error
+    liked_percent, error = state.pot.contents.salt_percent - said, math.hypot(state.pot.salt_error, SAUCE.error)
+    plausible = LEAST_LIKED <= liked_percent <= MOST_LIKED and error <= MOST_ERROR
+    return (liked_percent, error) if plausible else None
 
 
 def liked(taught: Sequence[tuple[float, float]]) -> LearnedLiking:

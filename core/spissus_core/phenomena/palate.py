@@ -111,16 +111,26 @@ def covers(of: Figured, c: Contents) -> bool:
     return covered_g(c) >= (c.acid + c.acetic if of == "sour" else BITTER_AS_ACID * c.bitter)
 
 
-#: How much of each is liked bare, g in 100 g: the least and the most; sour and bitter may be twice that where they are
-#: covered. Handbook of the trade, section 10 and modelling choices.
-LIKED: Mapping[Figured, tuple[float, float]] = {"sour": (0.15, 0.6), "sweet": (0.3, 4.0), "bitter": (0.0002, 0.002)}
-COVERED_TIMES = 2.0
+class Liked(NamedTuple):
+    """How much of a taste is liked, g in 100 g: the least, the most where it is bare, and where it is covered."""
+
+    least: float
+    bare: float
+    covered: float
+
+
+#: Handbook of the trade, section 10, and modelling choices. Nothing covers sweetness.
+LIKED: Mapping[Figured, Liked] = {
+    "sour": Liked(0.15, 0.6, 1.2),
+    "sweet": Liked(0.3, 4.0, 4.0),
+    "bitter": Liked(0.0002, 0.002, 0.0035),
+}
 
 
 def liked_range(of: Figured, c: Contents) -> tuple[float, float]:
     """From how much to how much of a taste is usually liked in a sauce of these contents, g in 100 g."""
-    low, high = LIKED[of]
-    return low, high * (COVERED_TIMES if of != "sweet" and covers(of, c) else 1.0)
+    liked = LIKED[of]
+    return liked.least, liked.covered if covers(of, c) else liked.bare
 
 
 def level_liked(of: Figured, c: Contents) -> float:

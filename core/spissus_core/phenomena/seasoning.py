@@ -147,9 +147,14 @@ class LearnedLiking(BaseModel):
     batches: int = Field(ge=0)
 
     @property
+    def proposes(self) -> bool:
+        """Whether batches enough have taught it."""
+        return self.batches >= TAUGHT_BY
+
+    @property
     def proposed_percent(self) -> float:
         """What is proposed where nobody says otherwise, %."""
-        if self.batches < TAUGHT_BY:
+        if not self.proposes:
             return USUAL_SALT_PERCENT
         return round(round(self.percent / LIKING_STEP) * LIKING_STEP, 2)
 

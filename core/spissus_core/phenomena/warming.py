@@ -21,6 +21,7 @@ from ..amounts.estimate import Estimate
 from ..amounts.rows import rows
 from ..amounts.tables import span, table
 from ..ledger.contents import Contents
+from .cooling import FRIDGE_C
 
 #: Thermal diffusivity of cooked meat, mm²/min, and its conductivity, W/(m·K). From memory: 1.2 to 1.35e-7 m²/s.
 DIFFUSIVITY_MM2_MIN, CONDUCTIVITY_W_M_K = 7.2, 0.48
@@ -65,8 +66,8 @@ MEATS: Mapping[str, Meat] = table(
 #: Heat that a gram of each takes up for a kelvin, J: water, fat, which melts on the way, and all else. From memory.
 WATER_J, FAT_J, SOLIDS_J = 4.19, 3.1, 1.5
 
-#: A sauce that is finished, and what comes out of the fridge, °C. Handbook of the trade, section 11.
-FINISHED_C, COLD_C = 75.0, 4.0
+#: A sauce that is finished, °C. Handbook of the trade, section 11.
+FINISHED_C = 75.0
 
 
 def _takes_j_k(c: Contents) -> float:
@@ -83,7 +84,7 @@ def cooled_by_k(sauce: Contents, cold: Contents) -> float:
     11
     """
     takes = _takes_j_k(cold)
-    return (FINISHED_C - COLD_C) * takes / (_takes_j_k(sauce) + takes)
+    return (FINISHED_C - FRIDGE_C) * takes / (_takes_j_k(sauce) + takes)
 
 
 def warming_min(

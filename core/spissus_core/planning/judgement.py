@@ -10,6 +10,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from ..phenomena.palate import LIKED
+
 Source = Literal["common practice", "modelling choice", "study", "from memory"]
 
 
@@ -41,11 +43,11 @@ class Judgement:
     #: So much of the salt that is liked is kept for what comes later.
     salt_kept: float = _figure(0.05, "points of salt", "common practice")
     #: So sour a sauce may get by boiling, and so sour where sugar, fat and gelatin cover it.
-    sour_percent: float = _figure(0.6, "g in 100 g", "common practice")
-    sour_covered_percent: float = _figure(1.2, "g in 100 g", "from memory")
+    sour_percent: float = _figure(LIKED["sour"].bare, "g in 100 g", "common practice")
+    sour_covered_percent: float = _figure(LIKED["sour"].covered, "g in 100 g", "from memory")
     #: And so bitter of hops: what a bitter beer has, or a stout where they are covered.
-    bitter_percent: float = _figure(0.002, "g in 100 g", "modelling choice")
-    bitter_covered_percent: float = _figure(0.0035, "g in 100 g", "modelling choice")
+    bitter_percent: float = _figure(LIKED["bitter"].bare, "g in 100 g", "modelling choice")
+    bitter_covered_percent: float = _figure(LIKED["bitter"].covered, "g in 100 g", "modelling choice")
     #: Nor is a thin liquid boiled down to more than so many times what it was.
     most_times: float = _figure(2.5, "times the strength", "from memory")
     #: So much too thin a jus may be that begins without starch; thinner it is bound a little.

@@ -251,7 +251,7 @@ class _Palate(_Lane):
     def word(self, contents: Contents) -> Argument:
         level = self.level(contents)
         called = Term(taste_word(self.figured, level))
-        bare = level > LIKED[self.figured][1] and self.figured != "sweet"
+        bare = level > LIKED[self.figured].bare and self.figured != "sweet"
         return say("threads.covered", word=called) if bare and covers(self.figured, contents) else called
 
     @property

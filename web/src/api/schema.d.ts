@@ -858,6 +858,8 @@ export interface components {
             percent: components["schemas"]["RangeOut"];
             /** Proposed Percent */
             proposed_percent: number;
+            /** Proposes */
+            proposes: boolean;
             /** Batches */
             batches: number;
         };
@@ -2996,7 +2998,7 @@ export interface components {
         };
         /**
          * MeatProbed
-         * @description The thickest piece was probed: its temperature, or only whether it is hot through.
+         * @description Meat was looked at: the temperature of its thickest piece, or only whether it is ready.
          */
         MeatProbed: {
             /**
@@ -3006,8 +3008,8 @@ export interface components {
             kind: "meat_probed";
             /** Celsius */
             celsius?: number | string | null;
-            /** Hot */
-            hot?: boolean | null;
+            /** Ready */
+            ready?: boolean | null;
         };
         /**
          * Metered

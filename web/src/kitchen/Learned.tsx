@@ -26,7 +26,7 @@ export function Learned({ learned, liking, mayChange }: { learned: readonly Sche
         <div className="mb-4 flex items-center justify-between gap-4 border-b border-line pb-3">
           <p>
             You like your sauces at about <b className="text-salt">{liking.percent.best.toFixed(2)} %</b> salt
-            <span className="text-quiet">, likely {liking.percent.low.toFixed(2)} to {liking.percent.high.toFixed(2)}; from {liking.batches === 1 ? 'one batch' : `${liking.batches} batches`}. {liking.batches < 3 ? 'After three it is what is proposed.' : `New batches begin at ${liking.proposed_percent.toFixed(2)} %.`}</span>
+            <span className="text-quiet">, likely {liking.percent.low.toFixed(2)} to {liking.percent.high.toFixed(2)}; from {liking.batches === 1 ? 'one batch' : `${liking.batches} batches`}. {liking.proposes ? `New batches begin at ${liking.proposed_percent.toFixed(2)} %.` : 'After a few more it is what is proposed.'}</span>
           </p>
           {mayChange && (
             <Button className="shrink-0" onClick={() => forgetLiking.mutate()}>

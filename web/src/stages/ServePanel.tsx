@@ -27,7 +27,7 @@ export default function ServePanel() {
   return (
     <div className="grid gap-5">
       <div className="grid gap-x-4 gap-y-3 grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(5,auto)]">
-        <Figure label={batch.finished ? 'yield' : 'yield, about'} value={say(served.volume)} note={wanted ? `wanted ${say(wanted.amount)}` : ''} />
+        <Figure label={batch.finished ? 'yield' : 'yield, about'} value={say(served.volume)} note={wanted && served.plates === 0 ? `wanted ${say(wanted.amount)}` : ''} />
         <Figure
           label="portions"
           value={served.portions ?? '–'}

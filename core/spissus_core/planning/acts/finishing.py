@@ -9,9 +9,10 @@ from ... import events as ev
 from ...events import Stage, State
 from ...events.state import Found
 from ...messages import Message, Term, say
-from ...phenomena.palate import LEVELS, PALATE, SENSED, Sensed, Side, covers, found_word, said_of
+from ...phenomena.palate import LEVELS, PALATE, SENSED, Sensed, Side, found_word, said_of
 from ..bench import Bench
 from ..finishing import Offer, remedies
+from ..solving import bitterest_percent, sourest_percent
 from .base import Act, Answer, Rank
 
 #: After so many helpings it is left: what is covered is not chased. Common practice.
@@ -85,11 +86,8 @@ _MAY_BE_TOO_MUCH: tuple[Literal["sour", "bitter"], ...] = ("sour", "bitter")
 
 
 def _too_much(bench: Bench, of: Literal["sour", "bitter"]) -> bool:
-    weighs = bench.judgement
-    most = weighs.sour_percent if of == "sour" else weighs.bitter_percent
-    level, covered = LEVELS[of](bench.pot.contents), covers(of, bench.pot.contents)
-    twice = weighs.sour_covered_percent if of == "sour" else weighs.bitter_covered_percent
-    return level > (twice if covered else most)
+    most = sourest_percent if of == "sour" else bitterest_percent
+    return LEVELS[of](bench.pot.contents) > most(bench.pot.contents, bench.judgement)
 
 
 @dataclass(frozen=True, kw_only=True)

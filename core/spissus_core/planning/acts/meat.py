@@ -50,7 +50,7 @@ class WarmMeat(Act):
     def said(self, timeline: State) -> Message:
         """How it is kept meanwhile."""
         if self.how == "glazed":
-            return say("bar.glaze_meat", oven=show_temperature(GLAZE_C))
+            return say("bar.glaze_meat", oven=show_temperature(GLAZE_C), safe=SAFE)
         if self.how == "warm":
             return say("bar.coat_meat")
         return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
@@ -65,14 +65,13 @@ class WarmMeat(Act):
         """It is hot through, or not yet."""
         if self.how == "glazed":
             return [
-                Answer(say("answers.basted"), ev.MeatProbed(hot=False)),
-                Answer(say("answers.it_shines"), ev.MeatProbed(hot=True)),
+                Answer(say("answers.basted"), ev.MeatProbed(ready=False)),
+                Answer(say("answers.it_shines"), ev.MeatProbed(ready=True)),
             ]
-        hot = say("answers.it_is_so_hot", safe=SAFE) if self.how == "cold" else say("answers.it_is_coated")
-        return [
-            Answer(hot, ev.MeatProbed(hot=True)),
-            Answer(say("answers.not_yet"), ev.MeatProbed(hot=False)),
-        ]
+        probed = Answer(say("answers.it_is_so_hot", safe=SAFE), ev.MeatProbed(celsius=SAFE_C))
+        coated = Answer(say("answers.it_is_coated"), ev.MeatProbed(ready=True))
+        not_yet = Answer(say("answers.not_yet"), ev.MeatProbed(ready=False))
+        return [probed if self.how == "cold" else coated, not_yet]
 
 
 @dataclass(frozen=True, kw_only=True)
