@@ -14,7 +14,7 @@ from .errors import SetAsideError, SpissusError
 from .estimation.forecast import Progress
 from .fold import Moment, Timeline, fold, progress, unworkable
 from .intake.liquid import Strained, strained_liquid
-from .learning.liking import taught_liking
+from .learning.liking import Taught, taught_likings
 from .learning.rates import taught_rate
 from .phenomena.heating import LearnedRate
 from .planning.acts import Act, Alone, next_act
@@ -74,9 +74,9 @@ class Board:
         return self.part("forecast", lambda: taught_rate(self.timeline), None)
 
     @cached_property
-    def taught_liking(self) -> tuple[float, float] | None:
-        """What the finished batch taught of the salt that is liked."""
-        return self.part("forecast", lambda: taught_liking(self.timeline), None)
+    def taught_likings(self) -> dict[str, Taught]:
+        """What the finished batch taught of what is liked."""
+        return self.part("forecast", lambda: taught_likings(self.timeline), {})
 
     @cached_property
     def route(self) -> Route | None:

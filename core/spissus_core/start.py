@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
+
 from pydantic import BaseModel, ConfigDict
 
 from .intake.liquid import StrainedLiquid, strained_liquid
 from .measuring.vessels import Pan
 from .phenomena.heating import Burner
-from .phenomena.seasoning import LearnedLiking
+from .phenomena.seasoning import LeantOf, LearnedLiking
 from .pot import Pot, in_pan
 
 #: To such a factor the strength of a strained liquid is known, by what went in and by its kind alone. From memory.
@@ -15,7 +17,7 @@ FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
 
 
 class Start(BaseModel):
-    """The strained liquid in its pan, on its burner, and the salt that its kitchen has come to like."""
+    """The strained liquid in its pan, on its burner, and what its kitchen has come to like."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -23,6 +25,10 @@ class Start(BaseModel):
     burner: Burner
     liquid: StrainedLiquid
     liking: LearnedLiking | None = None
+
+    def _likes(self, of: LeantOf) -> float:
+        """How many times as much of a taste it is to this kitchen's tongue as to most."""
+        return 1.0 if self.liking is None else math.exp(-self.liking.leans(of).by)
 
     def begin(self) -> Pot:
         """The pot that everything else is applied to.
@@ -49,4 +55,6 @@ class Start(BaseModel):
             brine=brine,
             strained_percent=contents.strength_percent,
             strength_factor=FROM_A_LIST if strained.estimated else FROM_ITS_KIND,
+            sour_times=self._likes("sour"),
+            bitter_times=self._likes("bitter"),
         )

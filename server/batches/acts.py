@@ -32,7 +32,7 @@ class AnswerOut(Shape):
     label: str
     payload: dict[str, Any] | None = None
     opens: ev.Stage | Literal["plan"] | None = None
-    asks: Literal["reading", "add"] | None = None
+    asks: Literal["reading", "add", "probe", "probe_meat"] | None = None
 
     @classmethod
     def of(cls, answer: Answer) -> AnswerOut:

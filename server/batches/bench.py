@@ -18,10 +18,11 @@ from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.seasoning import sodium_mg
 from spissus_core.planning.acts import Alone
-from spissus_core.planning.acts.meat import plate
+from spissus_core.planning.acts.meat import in_a_hot_pan, plate
 from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.planning.spoken import on_the_plate
 from spissus_core.pot import Pot
 
 from .acts import ActOut, act_out, concerns_out, rest_out
@@ -37,12 +38,17 @@ from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
 class ServedOut(Shape):
-    """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next."""
+    """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next.
+
+    ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is eaten.
+    """
 
     volume: ShownOut
     portions: int | None
     plates: int
     plate: dict[str, Any] | None
+    in_a_pan: dict[str, Any] | None
+    on_plate: SaidOut
     sodium: ShownOut | None
 
 
@@ -234,11 +240,16 @@ def _served(timeline: Timeline, pot: Pot) -> ServedOut:
     # What is told of the salt on a label: milligrams of sodium in a helping.
     helping_ml = wish.helping_ml if wish else None
     sodium = None if helping_ml is None else show_number(sodium_mg(pot.contents, helping_ml), 0, "mg")
-    out = plate(timeline, helping_ml) if helping_ml is not None and portions else None
+    out = [make(timeline, helping_ml) for make in (plate, in_a_hot_pan)] if helping_ml is not None and portions else []
+    next_plate, in_a_pan = [
+        {"kind": one.kind, **one.model_dump(exclude_none=True, exclude={"kind"})} for one in out
+    ] or (None, None)
     return ServedOut(
         volume=ShownOut.of(show_volume(timeline.made_ml)),
         portions=None if portions is None else portions + timeline.table.plates,
         plates=timeline.table.plates,
-        plate=None if out is None else {"kind": out.kind, **out.model_dump(exclude_none=True, exclude={"kind"})},
+        plate=next_plate,
+        in_a_pan=in_a_pan,
+        on_plate=SaidOut.of(on_the_plate(pot)),
         sodium=None if sodium is None else ShownOut.of(sodium),
     )

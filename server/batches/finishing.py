@@ -20,10 +20,11 @@ from .pot import word
 
 
 class ChangeOut(Shape):
-    """One thing that would change; ``hurts`` where it would be worse for what is wanted."""
+    """One thing that would change; ``hurts`` where it would be worse for what is wanted; ``how`` is its arithmetic."""
 
     said: SaidOut
     hurts: bool
+    how: SaidOut | None
 
 
 class ForeseenOut(Shape):
@@ -123,11 +124,12 @@ def _finish_out(offer: Offer, wanted: Wish | None) -> FinishOut:
 
 
 def _changes(found: tuple[Change, ...], allergens: tuple[str, ...], wanted: Wish | None) -> list[ChangeOut]:
-    changes = [ChangeOut(said=SaidOut.of(one.said), hurts=one.hurts) for one in found]
+    changes = [ChangeOut(said=SaidOut.of(one.said), hurts=one.hurts, how=SaidOut.of(one.how)) for one in found]
     if allergens:
         brings = say("foreseen.brings", allergens=_named(allergens))
         avoided = wanted is not None and bool(set(allergens) & set(wanted.avoid))
-        changes.insert(0 if avoided else len(changes), ChangeOut(said=SaidOut.of(brings), hurts=avoided))
+        place = 0 if avoided else len(changes)
+        changes.insert(place, ChangeOut(said=SaidOut.of(brings), hurts=avoided, how=None))
     return changes
 
 

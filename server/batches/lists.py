@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 
 from django.http import HttpRequest
-from kitchens.services import member_of
+from kitchens.services import liking_of, member_of
 from ninja import Router
 from ninja.security import SessionAuth
 from shared.shapes import Shape, ShownOut
@@ -27,12 +27,12 @@ from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
 from spissus_core.phenomena.heating import HEATS
-from spissus_core.phenomena.palate import PALATE, SENSED, Sensed
+from spissus_core.phenomena.palate import PALATE, SENSED, TASTERS, Sensed
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 from spissus_core.phenomena.warming import MEATS
 from spissus_core.planning.acts.body import SPOON
-from spissus_core.planning.acts.finishing import palate_answers
-from spissus_core.planning.acts.salt import TONGUE
+from spissus_core.planning.proposing import body_for
+from spissus_core.planning.verdicts import TONGUE, palate
 from words import plain
 
 from .pot import word
@@ -154,6 +154,13 @@ class SenseOut(Shape):
     words: list[TongueOut]
 
 
+class TasterOut(Shape):
+    """Whose tongue it may be; the first is whoever cooks."""
+
+    key: Annotated[str, key_of("tasters")]
+    label: str
+
+
 class TongueOut(Shape):
     """What may be said of a taste."""
 
@@ -234,6 +241,7 @@ class ListsOut(Shape):
     spoon: list[SpoonOut]
     tongue: list[TongueOut]
     palate: list[SenseOut]
+    tasters: list[TasterOut]
     meats: list[MeatOut]
     tastes: list[TasteOut]
     stocks: list[StockOut]
@@ -254,13 +262,18 @@ class ListsOut(Shape):
 
 @router.get("/lists", response=ListsOut)
 def lists(request: HttpRequest) -> ListsOut:
-    """The lists of the trade."""
-    member_of(request)
+    """The lists of the trade; what a dish wants is as thick as the kitchen has come to like it."""
+    liking = liking_of(member_of(request).kitchen.pk)
     return ListsOut(
         schools=[SchoolOut(key=s.key, label=word(s.label), dry=word(s.dry)) for s in SCHOOLS.values()],
         salts=[SaltOut(key=r["key"], label=word(r["label"])) for r in rows("salts")],
         dishes=[
-            DishOut(key=key, label=word(dish.label), helping=ShownOut.of(show_volume(dish.helping_ml)), body=dish.body)
+            DishOut(
+                key=key,
+                label=word(dish.label),
+                helping=ShownOut.of(show_volume(dish.helping_ml)),
+                body=body_for(key, liking),
+            )
             for key, dish in DISHES.items()
         ],
         avoided=[AvoidedOut(key=r["key"], label=word(r["label"])) for r in rows("avoided")],
@@ -280,10 +293,11 @@ def lists(request: HttpRequest) -> ListsOut:
                 key=of,
                 label=word(PALATE[of].label),
                 at_first=PALATE[of].at_first,
-                words=[TongueOut(key=verdict, label=plain(answer)) for verdict, answer in palate_answers(of)],
+                words=[TongueOut(key=verdict, label=plain(answer)) for answer, verdict in palate(of)],
             )
             for of in SENSED
         ],
+        tasters=[TasterOut(key=key, label=word(one.label)) for key, one in TASTERS.items()],
         meats=[MeatOut(key=key, label=word(meat.label)) for key, meat in MEATS.items()],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],
         stocks=[StockOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("stocks")],

@@ -287,7 +287,7 @@ def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None
     if not isinstance(payload, ev.Finished | ev.Struck):
         return
     pot = board.timeline.pot
-    learn_liking(member.kitchen, batch.id, board.taught_liking)
+    learn_liking(member.kitchen, batch.id, board.taught_likings)
     if board.taught is None or pot is None:
         unlearn(batch.id)
         return

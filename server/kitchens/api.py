@@ -6,10 +6,11 @@ from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict
-from shared.shapes import RangeOut, Shape, ShownOut
+from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.estimate import Z80, Estimate
 from spissus_core.amounts.fields import AltitudeM, Name
 from spissus_core.amounts.quantities import show_temperature
+from spissus_core.learning.liking import leanings
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 
@@ -35,12 +36,16 @@ class LearnedOut(Shape):
 
 
 class LikingOut(Shape):
-    """The salt that this kitchen has come to like: %, with its 80 % interval, and what is proposed by it."""
+    """The salt that this kitchen has come to like: %, with its 80 % interval, and what is proposed by it.
+
+    ``more`` says what else it leans to: body, sourness, bitterness.
+    """
 
     percent: RangeOut
     proposed_percent: float
     proposes: bool
     batches: int
+    more: list[SaidOut]
 
 
 class KitchenOut(Shape):
@@ -80,6 +85,7 @@ def _liking(place: Kitchen) -> LikingOut | None:
         proposed_percent=found.proposed_percent,
         proposes=found.proposes,
         batches=found.batches,
+        more=[SaidOut.of(said) for said in leanings(found)],
     )
 
 
@@ -132,7 +138,7 @@ def forget_learned(request: HttpRequest, pan: Name, burner: Name) -> Status[None
 
 @router.delete("/liking", response={204: None})
 def forget_liking(request: HttpRequest) -> Status[None]:
-    """Forget the salt that this kitchen has come to like."""
+    """Forget what this kitchen has come to like."""
     member = member_of(request)
     member.require_cook()
     member.kitchen.likings.all().delete()

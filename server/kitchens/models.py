@@ -81,20 +81,25 @@ class LearnedRate(models.Model):
 
 
 class TaughtLiking(models.Model):
-    """What one finished batch taught of the salt that its kitchen likes: %, and its standard error."""
+    """What one finished batch taught of what its kitchen likes ``of`` something, and its standard error.
+
+    The value is % of salt, steps of body or a natural logarithm (``spissus_core.learning.liking``).
+    """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="likings")
-    batch = models.UUIDField(unique=True)
-    percent = models.FloatField()
+    batch = models.UUIDField()
+    of = models.CharField(max_length=6, default="salt")
+    value = models.FloatField()
     error = models.FloatField()
     at = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["-at"]
-        indexes = [models.Index(fields=["kitchen", "-at"], name="liked_by_a_kitchen")]
+        indexes = [models.Index(fields=["kitchen", "of", "-at"], name="liked_by_a_kitchen")]
+        constraints = [models.UniqueConstraint(fields=["batch", "of"], name="one_liking_of_each")]
 
     def __str__(self) -> str:
-        return f"{self.percent:.2f} %"
+        return f"{self.of}: {self.value:.2f}"
 
 
 class Burner(models.Model):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TypeVar, cast
 from uuid import UUID
@@ -11,7 +12,7 @@ from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from people.services import User, newcomer, signed_in
 from shared.refusals import RefusedError
-from spissus_core.learning.liking import liked
+from spissus_core.learning.liking import LIKINGS, liked
 from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.messages import say
@@ -166,20 +167,22 @@ def unlearn(batch: UUID) -> None:
 
 
 def liking_of(kitchen_id: UUID) -> LearnedLiking | None:
-    """The salt that a kitchen has come to like; None where no batch taught it."""
-    told = TaughtLiking.objects.filter(kitchen_id=kitchen_id).values_list("percent", "error")[:MOST_REMEMBERED]
-    taught = list(told)
+    """What a kitchen has come to like; None where no batch taught it anything."""
+    taught: dict[str, list[tuple[float, float]]] = {}
+    rows = TaughtLiking.objects.filter(kitchen_id=kitchen_id).values_list("of", "value", "error")
+    for of, value, error in rows[: MOST_REMEMBERED * len(LIKINGS)]:
+        if len(taught.setdefault(of, [])) < MOST_REMEMBERED:
+            taught[of].append((value, error))
     return liked(taught) if taught else None
 
 
-def learn_liking(kitchen: Kitchen, batch: UUID, taught: tuple[float, float] | None) -> None:
+def learn_liking(kitchen: Kitchen, batch: UUID, taught: Mapping[str, tuple[float, float]]) -> None:
     """Keep what a finished batch taught of it, in the place of what it taught before; nothing, where it goes on."""
-    if taught is None:
-        TaughtLiking.objects.filter(batch=batch).delete()
-        return
-    percent, error = taught
-    told = {"kitchen": kitchen, "percent": percent, "error": error}
-    TaughtLiking.objects.update_or_create(batch=batch, defaults=told)
+    TaughtLiking.objects.filter(batch=batch).delete()
+    TaughtLiking.objects.bulk_create(
+        TaughtLiking(kitchen=kitchen, batch=batch, of=of, value=value, error=error)
+        for of, (value, error) in taught.items()
+    )
 
 
 def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:

@@ -15,7 +15,7 @@ from .site import enter_demo
 from .test_judgement import answer_and_wait
 from .test_outbox import told
 from .test_screens import send
-from .test_walk import now_line, said
+from .test_walk import now_line, said, start, word
 
 BOTTLE = (
     {"text": "a bottle of red wine", "ingredient": "red_wine", "volume_ml": 750},
@@ -24,7 +24,10 @@ BOTTLE = (
 )
 
 
-def bound(page: Page, name: str, *more: dict[str, Any], **liquid: Any) -> str:
+FOUR = {"portions": 4, "portion_ml": 120}
+
+
+def bound(page: Page, name: str, *more: dict[str, Any], wish: dict[str, Any] = FOUR, **liquid: Any) -> str:
     """The path of a sauce that is right in amount, body and salt, begun and bound on another device."""
     kitchen = told(page, "GET", "/kitchen")
     pan = next(one["id"] for one in kitchen["pans"] if "24 cm" in one["name"])
@@ -35,7 +38,7 @@ def bound(page: Page, name: str, *more: dict[str, Any], **liquid: Any) -> str:
     ids = {"id": str(uuid4()), "event_id": str(uuid4()), "name": name, "start": start}
     batch = send(page, "POST", "/batches", ids | now)["id"]
     for payload in (
-        {"kind": "wanted", "portions": 4, "portion_ml": 120, "body": 2, "salt_percent": 0.9},
+        {"kind": "wanted", "body": 2, "salt_percent": 0.9, **wish},
         {"kind": "chosen", "route": "all-here-corn_starch_own"},
         *more,
     ):
@@ -51,7 +54,8 @@ TONGUE = {"kind": "tested", "of": "salt", "verdict": "right", "twice": True}
 
 def test_flat_is_made_good_without_salt_then_warmed_with_its_meat_and_plated(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    page.goto(site.url + bound(page, "Shin that is dull", FLOUR, SPOON, TONGUE, SPOON) + "/season")
+    ten = {"portions": 10, "portion_ml": 55}
+    page.goto(site.url + bound(page, "Shin that is dull", FLOUR, SPOON, TONGUE, SPOON, wish=ten) + "/season")
     # Two taps at any moment: the word, and what it is.
     page.get_by_role("button", name=re.compile("^sour: ")).click()
     page.get_by_role("dialog", name="sour").get_by_role("button", name="Too dull").click()
@@ -84,12 +88,10 @@ def test_flat_is_made_good_without_salt_then_warmed_with_its_meat_and_plated(pag
     page.get_by_role("navigation", name="Stages").get_by_role("button", name="Serve").click()
     expect(page.get_by_text("of sodium a helping")).to_be_visible()
     page.get_by_role("button", name="Plate by plate: the first is out").click()
-    expect(said(page)).to_contain_text("on the next plate: 3 left.")
-    answer_and_wait(page, "On the plate")
-    expect(said(page)).to_contain_text("on the next plate: 2 left.")
-    answer_and_wait(page, "On the plate")
-    answer_and_wait(page, "On the plate")
-    expect(said(page)).to_contain_text("4 plates are out")
+    for left in range(9, 0, -1):
+        expect(said(page)).to_contain_text(f"on the next plate: {left} left.")
+        answer_and_wait(page, "On the plate")
+    expect(said(page)).to_contain_text("10 plates are out")
 
 
 def test_a_sharp_sauce_is_covered_and_what_its_wine_covers_is_not_chased(page: Page, site: Site) -> None:
@@ -109,3 +111,53 @@ def test_a_sharp_sauce_is_covered_and_what_its_wine_covers_is_not_chased(page: P
     expect(said(page)).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^sour: sharp, covered"))).to_be_visible()
     expect(said(page)).not_to_contain_text("sharp")
+
+
+def test_tongues_that_contradict_are_asked_once_more_and_a_yolk_is_watched_by_its_probe(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.goto(site.url + bound(page, "Neck that is doubtful", FLOUR, SPOON, TONGUE, SPOON) + "/season")
+    expect(said(page)).to_be_visible()
+    for words in ("Too dull", "Too sharp"):
+        page.keyboard.press("t")
+        sheet = page.get_by_role("dialog", name="Taste")
+        sheet.get_by_role("group", name="sour").get_by_role("button", name=words).click()
+        expect(sheet).to_be_hidden()
+    expect(said(page)).to_contain_text("Too dull, then too sharp, and nothing went in.")
+    answer_and_wait(page, "Right")
+    expect(said(page)).not_to_contain_text("nothing went in")
+    # Somebody else tastes it, and the log says who.
+    page.keyboard.press("t")
+    sheet = page.get_by_role("dialog", name="Taste")
+    sheet.get_by_role("radio", name="the chef").click()
+    sheet.get_by_role("group", name="salt").get_by_role("button", name="Right").click()
+    page.keyboard.press("l")
+    expect(page.get_by_role("dialog", name="Log")).to_contain_text("the chef tasted: right")
+    page.keyboard.press("Escape")
+
+    path = page.url.removeprefix(site.url).removesuffix("/season")
+    now = {"at": datetime.now(UTC).isoformat(), "version": ev.VERSION}
+    yolk = {"kind": "added", "ingredient": "egg_yolk", "mass_g": 17}
+    send(page, "POST", f"{path}/events", {"id": str(uuid4()), "payload": yolk} | now)
+    expect(said(page)).to_contain_text("Warm it gently, stirring, to 72")
+    for celsius, told_then in (("84", "yolk flakes over 80"), ("75 °C", "")):
+        now_line(page).get_by_role("button", name="Temperature").click()
+        probe = page.get_by_role("dialog", name="Temperature")
+        probe.get_by_label("In the middle of the sauce").fill(celsius)
+        probe.get_by_role("button", name="Keep the temperature").click()
+        expect(probe).to_be_hidden()
+        if told_then:
+            expect(said(page)).to_contain_text(told_then)
+    expect(said(page)).not_to_contain_text("yolk")
+
+
+def test_a_liking_of_five_batches_is_what_the_sixth_begins_with(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    salted = ({"kind": "salted", "salt_g": 1.1, "salt": "table"}, TONGUE, {"kind": "finished"})
+    for count in range(5):
+        bound(page, f"Cheek, salted well, {count}", *salted)
+    page.goto(site.url + "/kitchen")
+    liked = page.get_by_text("You like your sauces at about")
+    expect(liked).to_contain_text("from 5 batches")
+    expect(liked).to_contain_text("New batches begin at 1.10")
+    start(page, site, "Cheek, the sixth")
+    expect(word(page, "how salty")).to_contain_text("bold")

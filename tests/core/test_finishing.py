@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from makers import in_words, potted, started, told
 from spissus_core import events as ev
+from spissus_core.amounts.quantities import show_mass
 from spissus_core.planning.finishing import FINISHES, LACKS, finishes
 from spissus_core.planning.foreseen import foreseen
 from spissus_core.planning.judgement import JUDGEMENT
@@ -112,3 +113,18 @@ def test_a_step_is_of_the_pot() -> None:
     assert len(amounts) == len(FINISHES)
     assert any(one.finish.lacks == "salt" for one in small)
     assert all(much >= 6 * little for little, much in amounts)
+
+
+@pytest.mark.parametrize("what", ["red_wine", "cream_heavy", "sugar", "wine_vinegar", "unsalted_stock", "glaze"])
+def test_every_change_unfolds_the_sum_it_comes_of(what: str) -> None:
+    before = potted(started("0.5 l", fat_ml="0 ml", character="thin", salt={"by": "meter", "percent": 0.9}))
+    added = ev.Added(ingredient=what, mass_g=120)
+    changes = foreseen(before, added.on_pot(before), WISH, added.cold)
+    assert changes
+    for change in changes:
+        assert any(letter.isdigit() for letter in in_words(change.how)), change
+    salt = next((change for change in changes if change.of == "salt"), None)
+    if salt is not None:
+        said = in_words(salt.how)
+        assert "g in " in said
+        assert in_words(show_mass(before.contents.liquid_g)) in said

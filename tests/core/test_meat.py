@@ -9,6 +9,7 @@ from makers import EVENING, event, in_words, potted, refused, started, told
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import MeasurementError, SpissusError
+from spissus_core.planning.acts.meat import in_a_hot_pan
 from spissus_core.planning.foreseen import foreseen
 
 TEN = ev.Wanted(portions=10, portion_ml=80, body=2, salt_percent=0.9)
@@ -128,3 +129,52 @@ def test_pieces_are_glazed_with_a_ladle_each_and_basted_until_they_shine() -> No
     assert board.act.kind != "warm_meat"
     with refused(MeasurementError, "fewer pieces"):
         ev.Glazed(pieces=400).on_pot(before)
+
+
+def test_what_is_cooked_in_it_drinks_of_it() -> None:
+    before, after = potted(*SAUCE), potted(*SAUCE, ev.MeatIn(mass_g=400, cut="vegetables"))
+    drunk = before.contents.liquid_g - after.contents.liquid_g
+    assert drunk == pytest.approx(0.03 * 400, rel=0.01)
+    # It drinks the sauce as it is: no salt is left behind.
+    assert after.contents.salt_percent == pytest.approx(before.contents.salt_percent, rel=1e-9)
+    # It lies in the pan, and hides the mark.
+    assert after.depth_mm > before.depth_mm
+    with refused(MeasurementError, "drinks"):
+        ev.MeatIn(mass_g=60_000, cut="vegetables").on_pot(before)
+
+
+def test_uncovered_in_the_oven_under_the_sauce_it_steams_and_is_measured_after() -> None:
+    in_oven = (*BOUND, ev.Ovened(how="oven", oven_c=200))
+    _, said = bar(*in_oven)
+    assert said == "Uncovered in the oven, about 200 °C, the sauce over it, until it shines."
+    board, said = bar(*in_oven, later=25.0)
+    assert said == "Does it shine? Then take it out."
+    gone = potted(*in_oven).contents.liquid_ml - board.timeline.pot.contents.liquid_ml  # type: ignore[union-attr]
+    assert 30.0 < gone < 400.0
+    log = [event(seq, step, minute=seq) for seq, step in enumerate(in_oven, 1)]
+    log.append(event(len(log) + 1, ev.MeatProbed(ready=True), minute=len(log) + 25))
+    after = Board(log, log[-1].at)
+    assert after.timeline.stove.window is None or not after.timeline.stove.window.heating
+    # Level, salt and fat have shifted once more: it goes back through the ledger.
+    assert "Some has steamed away" in in_words(after.act.said(after.timeline))
+
+
+def test_crisped_apart_nothing_of_the_sauce_changes() -> None:
+    crisped = (*BOUND, ev.Ovened(how="crisped", oven_c=220))
+    _, said = bar(*crisped)
+    assert said == "Dry it well, crisp it uncovered at about 220 °C. The sauce goes under it, not over."
+    assert potted(*crisped).contents == potted(*BOUND).contents
+    board, _ = bar(*crisped, ev.MeatProbed(ready=True))
+    assert board.act.kind == bar(*BOUND)[0].act.kind
+
+
+def test_each_piece_in_a_hot_pan_takes_a_larger_ladle() -> None:
+    board, _ = bar(*BOUND)
+    one = in_a_hot_pan(board.timeline, 80.0)
+    # A minute at a full boil takes off what a hot pan gives: the plate gets its helping all the same.
+    assert 90.0 < one.volume_ml / board.timeline.pot.expansion < 115.0  # type: ignore[union-attr]
+    board, said = bar(*BOUND, one)
+    # Told as it is hot in the ladle, like every other plate.
+    assert said == "Ladle 100 mL into a hot pan with the piece, a minute: 85 mL for the plate. 7 left."
+    # With larger ladles there are fewer plates in it than were wanted, and that is said at once.
+    assert board.act.left < 9  # type: ignore[attr-defined]

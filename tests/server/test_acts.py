@@ -62,8 +62,14 @@ def _sample(act: type[Act]) -> Act:
         "amiss": Found("sour", "high", False, 0, Leaning(0.0, 0.3)),
         "offer": remedies(potted(*STORY), wanted(900), "sour", "high")[0],
         "how": "cold",
-        "parts": True,
+        "parts": "butter" if act.kind == "too_hot" else True,
         "left": 3,
+        "in_a_pan": True,
+        "oven_c": 200.0,
+        "celsius": 86.0,
+        "bears_c": 80.0,
+        "earlier": "flat",
+        "then": "too salty",
     }
     return act(**{field.name: given[field.name] for field in fields(act) if field.default is MISSING})
 

@@ -27,7 +27,7 @@ from .ending import Finished
 from .fat import FatSeen, Skimmed, fat_left_ml, fat_to_skim, usual_ice_g
 from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wine
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
-from .meat import Glazed, MeatIn, MeatProbed
+from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
@@ -67,6 +67,7 @@ __all__ = [
     "Metered",
     "Moved",
     "Noted",
+    "Ovened",
     "Parted",
     "Probed",
     "Read",
@@ -109,7 +110,8 @@ for _module in iter_modules(__path__):
 
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
 #: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
-#: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted.
+#: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted, the
+#: seventh whose tongue it was.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

@@ -162,17 +162,28 @@ def bound(state: State, by: School | None) -> State:
 
 
 class Delicate(NamedTuple):
-    """What parts, or curdles, where it boils: always, or only with raw wine."""
+    """What parts, or curdles, where it boils: always, or only with raw wine; from where to where it may be warm, °C."""
 
     doubt: Splits
     always: bool
+    from_c: float | None
+    to_c: float | None
 
 
 #: By ingredient: rows of ``data/splits.csv``.
 DELICATE: Mapping[str, Delicate] = table(
-    "splits", lambda row: Delicate(cast(Splits, row["doubt"]), row["when"] == "always")
+    "splits",
+    lambda row: Delicate(
+        cast(Splits, row["doubt"]),
+        row["when"] == "always",
+        float(row["from_c"]) if row["from_c"] else None,
+        float(row["to_c"]) if row["to_c"] else None,
+    ),
 )
 
+
+#: What binds only once it is warm enough.
+YOLK = "egg_yolk"
 
 #: What each ingredient brings that a sauce may lack: rows of ``data/finishes.csv``.
 BRINGS: Mapping[str, frozenset[str]] = {
@@ -313,7 +324,10 @@ class Added(GoesIn):
             return after
         after = bound(after, None) if self.what.whole else after.but(binding=state.binding.but(at=None))
         if self.what.key in DELICATE:
-            after = after.but(went_in=state.went_in.but(delicate=state.went_in.delicate | {self.what.key}))
+            raw = state.went_in.raw_yolk or self.what.key == YOLK
+            after = after.but(
+                went_in=state.went_in.but(delicate=state.went_in.delicate | {self.what.key}, raw_yolk=raw)
+            )
         # Let down at its mark it is not boiled away again, but for wine that has to boil off.
         if state.at_its_mark and after.pot is not None and after.pot.contents.ethanol <= state.pot.contents.ethanol:
             after = after.but(judged=after.judged.but(boiled_enough=True))

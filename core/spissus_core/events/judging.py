@@ -20,11 +20,14 @@ from ..messages import Message, Term, say
 from ..phenomena.alcohol import ETHANOL_G_ML
 from ..phenomena.body import LADDER
 from ..phenomena.palate import (
+    COOK,
     FIGURED,
     GUESSED_LN,
+    LEAST_LEVEL,
     LEVELS,
     LISTED_LN,
     PALATE,
+    TASTERS,
     Leaning,
     Sensed,
     Side,
@@ -32,7 +35,7 @@ from ..phenomena.palate import (
     level_liked,
     said_of,
 )
-from ..phenomena.seasoning import RAW, SAUCE, USUAL_SALT_PERCENT, tasted
+from ..phenomena.seasoning import RAW, SAUCE, USUAL_SALT_PERCENT, LeantOf, tasted
 from ..phenomena.strength import gelatin_seen_percent
 from ..pot import Pot
 from .base import ActsOnPot, Kind
@@ -44,7 +47,8 @@ _SPOON: Mapping[str, Message] = {
     "right": say("events.spoon_right"),
     "high": say("events.spoon_high"),
 }
-_TONGUE: Mapping[str, Message] = {
+#: What the log says of each word for salt.
+TONGUE_WORDS: Mapping[str, Message] = {
     "flat": say("events.tongue_flat"),
     "nearly": say("events.tongue_nearly"),
     "low": say("events.tongue_low"),
@@ -60,12 +64,12 @@ class Tested(ActsOnPot):
 
     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
     what a second one said that was looked at beside it. A tongue is low, right or high, or of salt one of the five
-    words a cook would use; ``twice`` is what two tastes of salt say together. What is ``left`` as it is found is so on
-    purpose.
+    words a cook would use; ``twice`` is what two tastes of salt say together. ``taster`` is whose tongue it was, where
+    it is not that of whoever cooks. What is ``left`` as it is found is so on purpose.
     """
 
     called = say("entries.tested")
-    versions = (1, 5, 6)
+    versions = (1, 5, 6, 7)
 
     kind: Literal["tested"] = "tested"
     of: Literal["body", "salt"] | Sensed
@@ -74,6 +78,7 @@ class Tested(ActsOnPot):
     again: Literal["low", "right", "high"] | None = None
     twice: bool = False
     left: Literal[True] | None = None
+    taster: Annotated[str, *one_of("tasters")] | None = None
 
     @model_validator(mode="after")
     def _a_spoons_words(self, info: ValidationInfo) -> Tested:
@@ -87,6 +92,8 @@ class Tested(ActsOnPot):
             raise SpissusError("again", say("events.a_second_spoon"))
         if self.twice and self.of != "salt":
             raise SpissusError("twice", say("events.twice_by_one_word"))
+        if self.taster is not None and self.of == "body":
+            raise SpissusError("taster", say("events.whose_spoon"))
         if self.of in PALATE:
             self._of_the_palate()
         return self
@@ -108,7 +115,7 @@ class Tested(ActsOnPot):
         if pot is None:
             return state
         if self.of in PALATE:
-            return _sensed(state, pot, cast(Sensed, self.of), cast(Side, self.verdict or "right"), left=bool(self.left))
+            return _sensed(state, pot, self)
         said = self._against(state)
         # Flat before it is bound: it may be boiled on.
         thin = said == "low" and self.again in (None, "low")
@@ -116,7 +123,7 @@ class Tested(ActsOnPot):
         if state.at_its_mark and not boils_on:
             state = state.but(judged=state.judged.but(boiled_enough=True))
         if self.of == "salt":
-            return state if self.verdict is None else _tasted(state, pot, self.verdict, self.twice)
+            return state if self.verdict is None else _tasted(state, pot, self.verdict, self)
         found = None if self.step is None else like(pot.contents, self.step)
         state = _looked_at(state, said, found)
         return state if self.again is None else _looked_at(state, self.again, None)
@@ -131,7 +138,21 @@ class Tested(ActsOnPot):
         return "low" if self.step < wanted else "high" if self.step > wanted else "right"
 
     def said(self) -> Message:
-        """The verdict."""
+        """The verdict, and whose it is where another person tasted."""
+        if self.taster in (None, COOK):
+            return self._said
+        who = Term(TASTERS[self.taster].log)
+        if self.of in PALATE:
+            found = Term(found_word(self.of, self.verdict or ""))
+            return say(
+                "events.tasted_by",
+                who=who,
+                found=say("events.of_right", of=Term(PALATE[self.of].label)) if self.verdict == "right" else found,
+            )
+        return say("events.tasted_by", who=who, found=TONGUE_WORDS.get(self.verdict or "", ""))
+
+    @property
+    def _said(self) -> Message:
         if self.step is not None and self.step < len(LADDER):
             return say("events.tested_like", like=Term(LADDER[self.step].on_the_spoon))
         said = self.verdict or ""
@@ -143,7 +164,7 @@ class Tested(ActsOnPot):
             return say("events.tested_two", one=_SPOON.get(said, said), other=_SPOON[self.again])
         if self.of == "body":
             return say("events.tested_body", verdict=_SPOON.get(said, said))
-        return say("events.tasted_twice" if self.twice else "events.tested_salt", verdict=_TONGUE.get(said, said))
+        return say("events.tasted_twice" if self.twice else "events.tested_salt", verdict=TONGUE_WORDS.get(said, said))
 
 
 def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> State:
@@ -167,8 +188,34 @@ def _looked_at(state: State, said: Verdict | None, found: Spoonful | None) -> St
 BLAND = ("flat", "nearly", "low")
 
 
-def _tasted(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:
-    """Liquid, salt and the kitchen's liking after a taste, each moved as far as it is unsure."""
+def _tasted(state: State, pot: Pot, verdict: Taste, test: Tested) -> State:
+    """Liquid, salt and the taster's liking after a taste, each moved as far as it is unsure."""
+    by, aim = test.taster or COOK, state.judged.taster
+    after = _moved(state.but(judged=state.judged.tasting(by)), pot, verdict, test.twice)
+    before = state.judged
+    said = before.salt[-1] if before.salt and before.salt_by == by and before.salt_against is None else None
+    against = said if said and _contradict(said, verdict) else None
+    if against and after.pot is not None:
+        # One of the two is wrong, and nobody knows which: it is known no better for it.
+        after = after.but(pot=after.pot.salt_known_to(max(after.pot.salt_error_g, pot.salt_error_g), pot.salt_g_g))
+    judged = after.judged.tasting(by if TASTERS[by].counts else aim)
+    return after.but(judged=judged.but(salt_by=by, salt_against=against))
+
+
+#: Words on both sides of right that are further apart than so many standard deviations of their difference contradict
+#: each other. Modelling choice.
+CONTRADICT_SD = 2.0
+
+
+def _contradict(first: Taste, then: Taste) -> bool:
+    """Whether nobody says one and then the other of the same salt."""
+    one, other = SAUCE.stands.get(first), SAUCE.stands.get(then)
+    if one is None or other is None or one * other >= 0.0:
+        return False
+    return abs(one - other) > CONTRADICT_SD * math.sqrt(2.0) * SAUCE.error
+
+
+def _moved(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:
     wish, judged = state.asked.wanted, state.judged
     told = wish.salt_percent if wish else USUAL_SALT_PERCENT
     tongue = SAUCE if state.binding.in_it or _tasted_at_leisure(state) else RAW
@@ -199,27 +246,45 @@ def _tasted(state: State, pot: Pot, verdict: Taste, twice: bool) -> State:
     return liked.but(pot=salted.salt_known_to(spread, pot.salt_g_g))
 
 
-def _sensed(state: State, pot: Pot, of: Sensed, verdict: Side, *, left: bool) -> State:
+def _sensed(state: State, pot: Pot, test: Tested) -> State:
     """The batch after a taste of something besides salt: what is thought of it, and of what is liked, follows."""
+    of, verdict, by = cast(Sensed, test.of), cast(Side, test.verdict or "right"), test.taster or COOK
+    left = bool(test.left)
     before = next((one for one in state.judged.palate if one.of == of), None)
-    leaning = before.leaning if before else Leaning(0.0, level_known(state))
+    leaning = before.leaning if before else untasted(state, of)
+    same = before is not None and before.by == by
+    if before is not None and not same:
+        # Another tongue says as much of the pot, and likes what it likes.
+        leaning = Leaning(leaning.there, leaning.there_error)
+    fresh = before is not None and same and not before.again and before.against is None
+    against = before.verdict if before and fresh and {before.verdict, verdict} == {"low", "high"} else None
     if of in FIGURED and not (left and before):
         gap = math.log(max(LEVELS[of](pot.contents), LEAST_LEVEL) / level_liked(of, pot.contents))
         leaning = leaning.after(gap + leaning.there - leaning.liked, verdict)
         if of != "sweet":
             state = state.but(pot=pot.but(**{f"{of}_times": math.exp(leaning.there - leaning.liked)}))
-    found = Found(of, verdict, left=left, helpings=before.helpings if before else 0, leaning=leaning)
+    helpings = before.helpings if before else 0
+    found = Found(of, verdict, left=left, helpings=helpings, leaning=leaning, by=by, against=against)
     return state.but(judged=state.judged.finding(found))
+
+
+#: What of the palate a kitchen may have come to like otherwise than most.
+LEANING: tuple[Literal["sour", "bitter"], ...] = ("sour", "bitter")
+
+
+def untasted(state: State, of: Sensed) -> Leaning:
+    """What is thought of a taste, and of what the kitchen likes of it, before anybody tasted it."""
+    known = level_known(state)
+    if state.liking is None or of not in LEANING:
+        return Leaning(0.0, known)
+    likes = state.liking.leans(cast(LeantOf, of))
+    return Leaning(0.0, known, likes.by, likes.error) if likes.batches else Leaning(0.0, known)
 
 
 def level_known(state: State) -> float:
     """How well any taste but salt is known that nobody tasted, natural logarithm: by a list, or by a kind of liquid."""
     listed = state.start is not None and state.start.liquid.braise is not None
     return LISTED_LN if listed else GUESSED_LN
-
-
-#: Less of a taste than this, g in 100 g, counts as so much. Numerical choice.
-LEAST_LEVEL = 1e-4
 
 
 def _tasted_at_leisure(state: State) -> bool:
@@ -248,7 +313,7 @@ class SignRow(NamedTuple):
 
     label: str
     log: str
-    says: Literal["", "alcohol_gone", "water_gone", "body", "sets", "runny", "raw_wine"]
+    says: Literal["", "alcohol_gone", "water_gone", "body", "sets", "runny", "raw_wine", "yolk"]
     step: int | None
 
 
@@ -282,6 +347,7 @@ def signs_asked(state: State) -> tuple[str, ...]:
         "sets": False,
         "runny": False,
         "raw_wine": False,
+        "yolk": state.went_in.raw_yolk,
     }
     return tuple(key for key, sign in SIGNS.items() if told[sign.says])
 
@@ -327,6 +393,8 @@ class Seen(Kind):
                 return _looked_at(state, None, Spoonful(pot.contents, sign.step, "enough"))
             case "sets" | "runny" if not any(SIGNS[key].says in ("sets", "runny") for key in heard if key in SIGNS):
                 return state.but(pot=_set_cold(pot, sets=sign.says == "sets"))
+            case "yolk":
+                return state.but(went_in=state.went_in.but(raw_yolk=False))
             case "raw_wine":
                 return state.but(pot=pot.but(contents=_of_raw_wine(pot)))
             case _:

@@ -12,20 +12,27 @@ from ..amounts.fields import Celsius, DepthMm, MassG
 from ..amounts.quantities import show_length, show_mass, show_temperature, show_volume
 from ..amounts.tables import one_of
 from ..errors import MeasurementError, SpissusError
+from ..estimation.window import Window
 from ..measuring.measurement import error_ml
 from ..messages import Message, Term, say
 from ..pantry.ingredients import ingredient
 from ..phenomena.cooling import FRIDGE_C
+from ..phenomena.heating import HeatSetting
 from ..phenomena.warming import COATED_MIN, MEATS, SAFE_C, warming_min
 from ..pot import Pot, in_pan
 from .base import ActsOnPot, Kind
 from .state import Meat, State
+from .warmth import OFF, in_heat
+
+#: What drinks as much as this share of a sauce is too much to be warmed in it. Modelling choice.
+LEAST_LEFT = 0.5
 
 
 class MeatIn(ActsOnPot):
     """Meat goes into the sauce to be warmed in it, kept warm until now or from the fridge.
 
     It takes up room, gives back its juice, and has a clock; ``thick_mm`` is its thickness where it was measured.
+    Vegetables are warmed in it alike, but they drink of it.
     """
 
     stage = "serve"
@@ -46,8 +53,15 @@ class MeatIn(ActsOnPot):
         if self.thick_mm is not None and self.thick_mm <= 0.0:
             raise MeasurementError("thick_mm", say("events.how_thick"))
         there = pot.solids.mass_g if pot.solids else 0.0
-        juice = ingredient("resting_juices").portion(MEATS[self.cut].juice.best * self.mass_g)
-        better = pot.mixed(juice, "mass_g").but(solids=in_pan(there + self.mass_g, pot.brine))
+        juice_g = MEATS[self.cut].juice.best * self.mass_g
+        if juice_g >= 0.0:
+            juicy = pot.mixed(ingredient("resting_juices").portion(juice_g), "mass_g")
+        elif -juice_g >= LEAST_LEFT * pot.contents.liquid_g:
+            raise MeasurementError("mass_g", say("events.drinks_all", volume=show_volume(pot.contents.liquid_ml)))
+        else:
+            drunk_ml = -juice_g / pot.contents.liquid_g * pot.contents.liquid_ml
+            juicy = pot.without(drunk_ml, 0.0, error_ml(pot.pan, "jug", drunk_ml))[0]
+        better = juicy.but(solids=in_pan(there + self.mass_g, pot.brine))
         if better.contents.volume_ml + better.solids_ml > pot.pan.capacity_ml:
             raise MeasurementError("mass_g", say("events.does_not_fit_beside", pan=pot.pan.name))
         return better
@@ -110,6 +124,52 @@ class Glazed(ActsOnPot):
         return say("events.glazed", count=self.pieces, volume=show_volume(self.pieces * GLAZE_ML))
 
 
+#: Crisped by itself, and uncovered under the sauce: so long it takes, min. From memory, and handbook, section 11.
+CRISP_MIN, UNDER_SAUCE_MIN = Estimate(8.0, 12.0, 20.0), Estimate(15.0, 20.0, 30.0)
+
+
+class Ovened(ActsOnPot):
+    """Meat goes into the oven: ``crisped`` apart, or in the pan and uncovered under the sauce, which steams."""
+
+    stage = "serve"
+    looks = True
+    versions = (7,)
+    called = say("entries.ovened")
+
+    kind: Literal["ovened"] = "ovened"
+    how: Literal["crisped", "oven"]
+    oven_c: Celsius = 200.0
+
+    @property
+    def setting(self) -> HeatSetting:
+        """How the pan is heated with it."""
+        return HeatSetting(heat="oven", oven_c=self.oven_c)
+
+    def on_pot(self, pot: Pot) -> Pot:
+        """Nothing of it changes at once."""
+        return pot
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Its clock begins."""
+        if state.pot is None:
+            return state
+        minutes = CRISP_MIN if self.how == "crisped" else UNDER_SAUCE_MIN
+        stove = state.stove if self.how == "crisped" else state.stove.but(heat=self.setting)
+        return state.but(meat=Meat(at, minutes, self.how, oven_c=self.oven_c), stove=stove)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """Under the sauce it steams from now on."""
+        if self.how == "crisped" or before.pot is None or after.pot is None:
+            return before.stove.window
+        return in_heat(self.setting, before, after, at)
+
+    def said(self) -> Message:
+        """How, and how hot."""
+        return say(
+            "events.crisped" if self.how == "crisped" else "events.under_sauce", oven=show_temperature(self.oven_c)
+        )
+
+
 class MeatProbed(Kind):
     """Meat was looked at: the temperature of its thickest piece, or only whether it is ready."""
 
@@ -139,7 +199,15 @@ class MeatProbed(Kind):
         """It is done, or looked at again after a third of the time."""
         if state.meat is None:
             return state
-        return state.but(meat=state.meat.ready() if self.done else state.meat.again_from(at))
+        if not self.done:
+            return state.but(meat=state.meat.again_from(at))
+        stove = state.stove.but(heat=OFF) if state.meat.how == "oven" else state.stove
+        return state.but(meat=state.meat.ready(), stove=stove)
+
+    def heating(self, before: State, after: State, at: datetime) -> Window | None:
+        """Out of the oven it steams no more."""
+        out = before.meat is not None and before.meat.how == "oven" and self.done
+        return in_heat(OFF, before, after, at) if out else before.stove.window
 
     def said(self) -> Message:
         """What the probe read."""

@@ -221,16 +221,18 @@ class Taken(DrawsOff):
 class Parted(DrawsOff):
     """A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside.
 
-    Of a finished sauce it is so many ``plates`` of those that it was made for.
+    Of a finished sauce it is so many ``plates`` of those that it was made for, ``in_a_pan`` where each is boiled up
+    with its piece.
     """
 
     stage = "strain"
-    versions = (3, 6)
+    versions = (3, 6, 7)
     called = say("entries.parted")
 
     kind: Literal["parted"] = "parted"
     purpose: Literal["plate", "aside"]
     plates: Annotated[int, Field(ge=1, le=200)] | None = None
+    in_a_pan: Literal[True] | None = None
 
     def apply(self, state: State, at: datetime) -> State:
         """Of a sauce that goes out by ``plates`` so much less is wanted in the pot."""
@@ -239,7 +241,8 @@ class Parted(DrawsOff):
         if self.plates is None or after.pot is None or state.pot is None:
             return after
         served_ml = state.pot.contents.liquid_ml - after.pot.contents.liquid_ml
-        table = after.table.but(plates=after.table.plates + self.plates, served_ml=after.table.served_ml + served_ml)
+        out, gone_ml = after.table.plates + self.plates, after.table.served_ml + served_ml
+        table = after.table.but(plates=out, served_ml=gone_ml, in_a_pan=bool(self.in_a_pan))
         if wish is None:
             return after.but(table=table)
         return after.but(table=table, asked=after.asked.but(wanted=wish.less(self.plates, served_ml), agreed=None))

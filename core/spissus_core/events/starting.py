@@ -17,7 +17,7 @@ class Started(Start, Kind):
     stage = "strain"
     looks = True
     server_writes = ("liking",)
-    versions = (1, 2, 6)
+    versions = (1, 2, 6, 7)
     called = say("entries.started")
 
     kind: Literal["started"] = "started"

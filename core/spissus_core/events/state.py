@@ -16,7 +16,7 @@ from ..messages import Argument
 from ..pantry.ways import WAYS
 from ..phenomena.cooling import Reading
 from ..phenomena.heating import HeatSetting
-from ..phenomena.palate import PALATE, Leaning, Sensed, Side, found_word
+from ..phenomena.palate import COOK, PALATE, TASTERS, Leaning, Sensed, Side, found_word
 from ..phenomena.seasoning import LIKING_ERROR, LearnedLiking
 from ..pot import Pot
 from ..start import Start
@@ -38,6 +38,13 @@ class CoolingLog:
     readings: tuple[Reading, ...]
 
 
+class Probe(NamedTuple):
+    """A temperature of the sauce, °C, and when it was taken."""
+
+    celsius: float
+    at: datetime
+
+
 @dataclass(frozen=True, slots=True)
 class Rest:
     """Liquid that was set aside: how it is kept, and since when; ``unsaid`` while nobody said so."""
@@ -47,21 +54,22 @@ class Rest:
 
 
 #: How meat stands with the sauce.
-MeatHow = Literal["warm", "cold", "glazed"]
+MeatHow = Literal["warm", "cold", "glazed", "crisped", "oven"]
 
 
 @dataclass(frozen=True, slots=True)
 class Meat:
     """Meat and sauce together: ``since`` when, how many ``minutes`` it takes, and ``how`` it stands with the sauce.
 
-    ``warm`` it is only coated, ``cold`` it is heated through, and ``glazed`` it is basted in the oven. It is ``done``
-    once somebody says so.
+    ``warm`` it is only coated, ``cold`` it is heated through, ``glazed`` it is basted in the oven, ``crisped`` apart,
+    and in the ``oven`` it stands uncovered under the sauce. It is ``done`` once somebody says so.
     """
 
     since: datetime
     minutes: Estimate
     how: MeatHow
     done: bool = False
+    oven_c: float = 0.0
 
     @property
     def look_at(self) -> datetime:
@@ -172,8 +180,8 @@ class Asked(Changeable):
 
 class Found(NamedTuple):
     """What was tasted last of something besides salt: the verdict, and whether it was ``left`` so on purpose; the
-    ``helpings`` that went in for it; what it says of the pot and of the taster; and whether it is to be tasted
-    ``again``, since something went in."""
+    ``helpings`` that went in for it; what it says of the pot and of the taster; whether it is to be tasted ``again``,
+    since something went in; ``by`` whom; and what the same tongue said before, where that is ``against`` it."""
 
     of: Sensed
     verdict: Side
@@ -181,6 +189,8 @@ class Found(NamedTuple):
     helpings: int
     leaning: Leaning
     again: bool = False
+    by: str = COOK
+    against: Side | None = None
 
     @property
     def amiss(self) -> bool:
@@ -198,14 +208,24 @@ class Found(NamedTuple):
         return PALATE[self.of].low_lacks if self.verdict == "low" else PALATE[self.of].high_lacks
 
 
+class Liking(NamedTuple):
+    """How much more salt somebody seems to like than was said, points, and how well that is known."""
+
+    of: str
+    percent: float
+    error: float
+
+
 @dataclass(frozen=True, kw_only=True)
 class Judged(Changeable):
     """What spoon, tongue, eye and ear said.
 
     ``spoons`` are all that were looked at; ``body`` and ``salt`` what was said since the pot last changed in it;
     ``metered`` is whether a salt meter ever was held into it, ``boiled_enough`` whether spoon or tongue found it boiled
-    down far enough: nothing is boiled away again after that. ``liking_percent`` is how much more salt the tongue seems
-    to like than was said, known to ``liking_error``. ``palate`` is what was found last of all else that is tasted.
+    down far enough: nothing is boiled away again after that. ``liking_percent`` is how much more salt the ``taster``
+    whose liking counts seems to like than was said, known to ``liking_error``; ``others`` are those of all else who
+    tasted it. ``salt_by`` is who tasted its salt last, and ``salt_against`` what the same tongue said before, where one
+    contradicts the other. ``palate`` is what was found last of all else that is tasted.
     """
 
     spoons: tuple[Spoonful, ...] = ()
@@ -216,11 +236,29 @@ class Judged(Changeable):
     metered: bool = False
     liking_percent: float = 0.0
     liking_error: float = LIKING_ERROR
+    taster: str = COOK
+    others: tuple[Liking, ...] = ()
+    salt_by: str = COOK
+    salt_against: Taste | None = None
     palate: tuple[Found, ...] = ()
 
     def anew(self) -> Judged:
         """The same once the pot has become another: body and salt have to be judged anew."""
         return self.but(body=(), salt=())
+
+    def tasting(self, taster: str) -> Judged:
+        """The same with the liking of somebody: what it is seasoned for, or another's to learn from."""
+        if taster == self.taster:
+            return self
+        mine = Liking(self.taster, self.liking_percent, self.liking_error)
+        theirs = next((one for one in self.others if one.of == taster), Liking(taster, 0.0, LIKING_ERROR))
+        others = (*(one for one in self.others if one.of != taster), mine)
+        return self.but(taster=taster, liking_percent=theirs.percent, liking_error=theirs.error, others=others)
+
+    @property
+    def teaches(self) -> bool:
+        """Whether who tasted its salt last tells what the kitchen likes."""
+        return TASTERS[self.salt_by].teaches
 
     def helped(self, brings: frozenset[str]) -> Judged:
         """The same once something went in that ``brings`` what was missing: that is tasted again."""
@@ -284,7 +322,8 @@ class Table(Changeable):
 
     ``allergens`` are those of what was added here, ``told`` what those at the table know that it holds. ``concerns``
     stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling began that was
-    said to be in order. So many ``plates`` have gone out, with ``served_ml`` of it.
+    said to be in order. So many ``plates`` have gone out, with ``served_ml`` of it; ``in_a_pan`` is whether the last
+    was boiled up with its piece in a hot pan.
     """
 
     allergens: frozenset[str] = frozenset()
@@ -294,6 +333,7 @@ class Table(Changeable):
     vouched_for: datetime | None = None
     plates: int = 0
     served_ml: float = 0.0
+    in_a_pan: bool = False
 
     def holding(self, allergens: Iterable[str]) -> Table:
         """The same where something with these allergens went in."""
@@ -303,10 +343,12 @@ class Table(Changeable):
 @dataclass(frozen=True, kw_only=True)
 class WentInto(Changeable):
     """What went into the pot: ``last`` the newest of each kind, ``delicate`` what parts or curdles where it boils, by
-    its key, ``salted`` whether salt was, and ``slips`` the entries that are asked about, the oldest first."""
+    its key, ``raw_yolk`` whether there is yolk in it that was not warmed yet, ``salted`` whether salt was, and
+    ``slips`` the entries that are asked about, the oldest first."""
 
     last: tuple[WentIn, ...] = ()
     delicate: frozenset[str] = frozenset()
+    raw_yolk: bool = False
     salted: bool = False
     slips: tuple[Slip, ...] = ()
 
@@ -315,8 +357,9 @@ class WentInto(Changeable):
 class State(Changeable):
     """A batch after an event, in parts, each of which an event changes by itself.
 
-    ``start`` is what it began with. ``rest`` is what was set aside, ``meat`` what is warmed in it. ``yield_ml`` is what
-    a finished sauce was measured to be. ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
+    ``start`` is what it began with. ``rest`` is what was set aside, ``meat`` what is warmed in it. ``probed`` is how
+    warm the sauce was last, where it is not set to cool. ``yield_ml`` is what a finished sauce was measured to be.
+    ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
     heard last.
     """
 
@@ -332,6 +375,7 @@ class State(Changeable):
     cooling: CoolingLog | None = None
     rest: Rest | None = None
     meat: Meat | None = None
+    probed: Probe | None = None
     finished: bool = False
     yield_ml: float | None = None
     stands_at: datetime | None = None

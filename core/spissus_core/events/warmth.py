@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Literal
 
 from ..amounts.fields import Celsius
@@ -14,10 +15,20 @@ from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.evaporation import COVERS
 from ..phenomena.heating import HeatSetting
 from ..pot import Pot
+from .additions import DELICATE, YOLK
 from .base import ActsOnPot, Kind
-from .state import CoolingLog, State
+from .state import CoolingLog, Probe, State
 
-_OFF = HeatSetting(heat="off")
+OFF = HeatSetting(heat="off")
+
+
+def in_heat(setting: HeatSetting, before: State, after: State, at: datetime) -> Window | None:
+    """The stretch of heating that begins, bends or ends by a setting."""
+    if before.pot is None or after.pot is None:
+        return before.stove.window
+    if before.stove.window is None or after.stove.window is None:
+        return Window.begun(before.pot, setting, at)
+    return before.stove.window.heated(before.pot, after.pot, setting, at, assumed=False)
 
 
 class Heated(HeatSetting, ActsOnPot):
@@ -56,11 +67,7 @@ class Heated(HeatSetting, ActsOnPot):
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """A stretch of heating begins, bends or ends."""
-        if before.pot is None or after.pot is None:
-            return before.stove.window
-        if before.stove.window is None or after.stove.window is None:
-            return Window.begun(before.pot, self.setting, at)
-        return before.stove.window.heated(before.pot, after.pot, self.setting, at, assumed=False)
+        return in_heat(self.setting, before, after, at)
 
     def said(self) -> Message:
         """How it is heated."""
@@ -98,7 +105,7 @@ class Cooling(ActsOnPot):
         if state.pot is None:
             return after
         log = CoolingLog(at, self.surroundings_c, (Reading(0.0, self.celsius),))
-        return after.but(cooling=log, stove=after.stove.but(heat=_OFF))
+        return after.but(cooling=log, stove=after.stove.but(heat=OFF))
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """None: it cools."""
@@ -109,8 +116,17 @@ class Cooling(ActsOnPot):
         return say("events.cooling", at=show_temperature(self.celsius), place=show_temperature(self.surroundings_c))
 
 
+#: A temperature that is older than this says nothing of now. Modelling choice.
+FRESH = timedelta(minutes=10)
+
+
+def fresh(probed: Probe | None, now: datetime | None) -> float | None:
+    """The temperature of the sauce, °C, where it was taken lately."""
+    return None if probed is None or now is None or now - probed.at > FRESH else probed.celsius
+
+
 class Probed(Kind):
-    """A temperature taken in the thickest part while it cools."""
+    """A temperature of the sauce, or while it cools of its thickest part."""
 
     leaves_plan = True
     called = say("entries.probed")
@@ -119,10 +135,12 @@ class Probed(Kind):
     celsius: Celsius
 
     def apply(self, state: State, at: datetime) -> State:
-        """Another temperature for the log of a pot that cools."""
+        """Another temperature for the log of a pot that cools; a sauce with yolk in it is bound once it is so warm."""
         log = state.cooling
         if log is None:
-            return state
+            bound = (DELICATE[YOLK].from_c or math.inf) <= self.celsius
+            went_in = state.went_in.but(raw_yolk=False) if bound and state.went_in.raw_yolk else state.went_in
+            return state.but(probed=Probe(self.celsius, at), went_in=went_in)
         minute = (at - log.began).total_seconds() / 60.0
         return state.but(cooling=replace(log, readings=(*log.readings, Reading(minute, self.celsius))))
 

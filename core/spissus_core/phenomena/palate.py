@@ -143,6 +143,26 @@ def level_liked(of: Figured, c: Contents) -> float:
 #: there is against what is liked, and its standard error. Modelling choice: a half more or less is noticed.
 PALATE_TONGUE = Tongue({"low": -1.2, "right": 0.0, "high": 1.2}, 0.3)
 
+
+class Taster(NamedTuple):
+    """Whose tongue it is: as it is chosen, as the log names it, whether the sauce is seasoned for it, and whether it
+    teaches the kitchen what it likes."""
+
+    label: str
+    log: str
+    counts: bool
+    teaches: bool
+
+
+#: Rows of ``data/tasters.csv``; the first is whoever cooks, and is meant where nobody is named.
+TASTERS: Mapping[str, Taster] = table(
+    "tasters", lambda row: Taster(row["label"], row["log"], bool(row["counts"]), bool(row["teaches"]))
+)
+COOK = next(iter(TASTERS))
+
+#: Less of a taste than this, g in 100 g, counts as so much. Numerical choice.
+LEAST_LEVEL = 1e-4
+
 #: How well a liking, and a taste that was only worked out, are known, natural logarithms. Modelling choices: cooks
 #: differ by about a third; a list of what went in is off by as much, and a kind of liquid alone by twice that.
 LIKING_LN, LISTED_LN, GUESSED_LN = 0.3, 0.25, 0.6

@@ -137,14 +137,35 @@ USUAL_CEILING_PERCENT = SALT_WORDS["too_salty"]
 TAUGHT_BY, LIKING_STEP = 3, 0.05
 
 
+#: What of a sauce besides its salt a kitchen may lean to: steps of body, and natural logarithms of a taste.
+LeantOf = Literal["body", "sour", "bitter"]
+
+
+class Leant(BaseModel):
+    """How much more of something than is usual a kitchen likes, its standard error, and how many batches taught it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    by: float = Field(ge=-20, le=20)
+    error: float = Field(ge=0, le=20)
+    batches: int = Field(ge=0)
+
+    @property
+    def proposes(self) -> bool:
+        """Whether batches enough have taught it."""
+        return self.batches >= TAUGHT_BY
+
+
 class LearnedLiking(BaseModel):
-    """The salt that a kitchen likes, as its batches taught it: %, its standard error, and how many batches."""
+    """The salt that a kitchen likes, as its batches taught it: %, its standard error, and how many batches; and what
+    else it leans to."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     percent: float = Field(ge=0, le=10)
     error: float = Field(ge=0, le=1)
     batches: int = Field(ge=0)
+    more: dict[LeantOf, Leant] = {}
 
     @property
     def proposes(self) -> bool:
@@ -157,6 +178,20 @@ class LearnedLiking(BaseModel):
         if not self.proposes:
             return USUAL_SALT_PERCENT
         return round(round(self.percent / LIKING_STEP) * LIKING_STEP, 2)
+
+    def leans(self, of: LeantOf) -> Leant:
+        """How much more of something is liked; nothing, where too few batches taught it."""
+        found = self.more.get(of)
+        return found if found is not None and found.proposes else NOT_LEANT
+
+    @property
+    def steps(self) -> int:
+        """How many steps thicker than suits the dish the kitchen has its sauces."""
+        return round(self.leans("body").by)
+
+
+#: Nothing is known of what a kitchen likes of it.
+NOT_LEANT = Leant(by=0.0, error=0.0, batches=0)
 
 
 class SaltByTaste(BaseModel):

@@ -96,8 +96,9 @@ class Bench:
     @property
     def boils(self) -> bool:
         """Whether it boils, as far as anybody said."""
-        window = self.timeline.stove.window
-        return window is not None and window.heating and window.setting.heat != "simmer"
+        window, meat = self.timeline.stove.window, self.timeline.meat
+        under_meat = meat is not None and meat.how == "oven" and not meat.done
+        return window is not None and window.heating and window.setting.heat != "simmer" and not under_meat
 
     # -- where boiling ends ---------------------------------------------------------------------------
 

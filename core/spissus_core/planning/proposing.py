@@ -10,6 +10,7 @@ from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
 from ..pantry.ways import WAYS
+from ..phenomena.body import LADDER
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, LearnedLiking
 from ..pot import Pot
 from ..wish import Wish
@@ -18,12 +19,21 @@ from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
 
 
 def suggested(pot: Pot, liking: LearnedLiking | None = None) -> Wish:
-    """A wish to begin with: for four people, or what there is, at the salt that the kitchen likes; as a nappe."""
+    """A wish to begin with: for four people, or what there is, as salty and as thick as the kitchen likes it."""
     salt = USUAL_SALT_PERCENT if liking is None else liking.proposed_percent
     salted = {"salt_percent": salt, "ceiling_percent": max(USUAL_CEILING_PERCENT, salt + LEAST_BELOW_CEILING)}
     there = pot.contents.liquid_ml * max(1.0, pot.contents.salt_percent / salt)
-    four = Wish(people=USUAL_PEOPLE, over=USUAL_DISH, body=DISHES[USUAL_DISH].body, **salted)
-    return four if four.amount_ml <= there else Wish(volume_ml=max(round(there / 10.0) * 10.0, 10.0), **salted)
+    body = body_for(USUAL_DISH, liking)
+    four = Wish(people=USUAL_PEOPLE, over=USUAL_DISH, body=body, **salted)
+    if four.amount_ml <= there:
+        return four
+    return Wish(volume_ml=max(round(there / 10.0) * 10.0, 10.0), body=body, **salted)
+
+
+def body_for(dish: str, liking: LearnedLiking | None = None) -> int:
+    """The step of the ladder that suits a dish, as thick as the kitchen likes its sauces."""
+    steps = 0 if liking is None else liking.steps
+    return min(max(DISHES[dish].body + steps, 0), len(LADDER) - 1)
 
 
 #: The ceiling is at least so far over what is liked, points of salt. Modelling choice.

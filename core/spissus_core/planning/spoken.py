@@ -25,7 +25,9 @@ from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
+from ..phenomena.body import step_of
 from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling
+from ..phenomena.plating import COLD_PLATE, WARM_PLATE, on_plate_c, thicker_times
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
 from ..wish import Wish
@@ -79,6 +81,15 @@ def carrier_amount(grams: float, thickener: School) -> Measure:
         liquid_ml = max(round(liquid_ml / LADLED_ML) * LADLED_ML, LADLED_ML)
     volume, spoons = show_volume(liquid_ml), show_spoons(liquid_ml)
     return Measure(volume, Shown(liquid_ml, spoons, volume.metric))
+
+
+def on_the_plate(pot: Pot) -> Message:
+    """How thick it is after ten minutes on a warm plate, and on a cold one."""
+    viscosity = pot.body.viscosity
+    warm, cold = (step_of(thicker_times(on_plate_c(plate)) * viscosity) for plate in (WARM_PLATE, COLD_PLATE))
+    if warm is cold:
+        return say("bar.on_any_plate", body=Term(warm.everyday))
+    return say("bar.on_the_plate", warm=Term(warm.everyday), cold=Term(cold.everyday))
 
 
 def rest_line(timeline: State) -> Message | None:

@@ -15,7 +15,7 @@ from typing import Literal, NamedTuple
 from ..amounts.estimate import Z80, Estimate
 from ..amounts.quantities import show_number, show_percent, show_plain
 from ..events import State
-from ..events.judging import BLAND, level_known
+from ..events.judging import BLAND, untasted
 from ..ledger.contents import Contents
 from ..messages import Argument, Message, Shown, Term, say
 from ..phenomena.palate import (
@@ -23,7 +23,6 @@ from ..phenomena.palate import (
     LEVELS,
     LIKED,
     Figured,
-    Leaning,
     Side,
     covers,
     liked_range,
@@ -231,7 +230,7 @@ class _Palate(_Lane):
         super().__init__(state, pot, judgement)
         self.of = self.figured = of
         self.found = next((one for one in state.judged.palate if one.of == of), None)
-        self.leaning = self.found.leaning if self.found else Leaning(0.0, level_known(state))
+        self.leaning = self.found.leaning if self.found else untasted(state, of)
         if self.found is not None and not self.found.again:
             self.said, self.verdict = Term(self.found.found), self.found.verdict
         self.shows = of != "bitter" or self.found is not None or LEVELS[of](pot.contents) >= LEAST_BITTER_PERCENT

@@ -139,7 +139,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Forget the salt that this kitchen has come to like */
+        /** Forget what this kitchen has come to like */
         delete: operations["kitchens_api_forget_liking"];
         options?: never;
         head?: never;
@@ -566,7 +566,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The lists of the trade */
+        /** The lists of the trade; what a dish wants is as thick as the kitchen has come to like it */
         get: operations["batches_lists_lists"];
         put?: never;
         post?: never;
@@ -791,6 +791,16 @@ export interface components {
             units: "metric" | "us";
         };
         /**
+         * Amount
+         * @description A figure, in either system of units.
+         */
+        Amount: {
+            /** Metric */
+            metric: string;
+            /** Us */
+            us: string;
+        };
+        /**
          * BurnerOut
          * @description A burner; net power into the liquid in kW, and the steam it makes in g/min.
          */
@@ -806,6 +816,14 @@ export interface components {
             net_kw: number;
             /** Steam G Min */
             steam_g_min: number;
+        };
+        /**
+         * Figure
+         * @description A figure that is the same in either system of units.
+         */
+        Figure: {
+            /** Figure */
+            figure: string;
         };
         /**
          * KitchenOut
@@ -853,6 +871,8 @@ export interface components {
         /**
          * LikingOut
          * @description The salt that this kitchen has come to like: %, with its 80 % interval, and what is proposed by it.
+         *
+         *     ``more`` says what else it leans to: body, sourness, bitterness.
          */
         LikingOut: {
             percent: components["schemas"]["RangeOut"];
@@ -862,6 +882,27 @@ export interface components {
             proposes: boolean;
             /** Batches */
             batches: number;
+            /** More */
+            more: components["schemas"]["SaidOut"][];
+        };
+        /**
+         * Moment
+         * @description A time of day; whoever shows it knows the clock on the wall.
+         */
+        Moment: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Name
+         * @description What somebody typed, or the name of a thing of theirs: as it is, and never part of the words around it.
+         */
+        Name: {
+            /** Name */
+            name: string;
         };
         /**
          * PanOut
@@ -910,6 +951,22 @@ export interface components {
             /** High */
             high: number;
         };
+        /**
+         * Remaining
+         * @description The minutes left until a time; whoever shows it counts them down.
+         */
+        Remaining: {
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * SaidOut
+         * @description A sentence in parts: words, and what stands between them. Switching units needs no server.
+         */
+        SaidOut: (string | components["schemas"]["Amount"] | components["schemas"]["Figure"] | components["schemas"]["Name"] | components["schemas"]["Moment"] | components["schemas"]["Remaining"])[];
         /**
          * ShownOut
          * @description An amount, exact and in the words of either system of units.
@@ -1144,16 +1201,6 @@ export interface components {
             caution: components["schemas"]["SaidOut"] | null;
         };
         /**
-         * Amount
-         * @description A figure, in either system of units.
-         */
-        Amount: {
-            /** Metric */
-            metric: string;
-            /** Us */
-            us: string;
-        };
-        /**
          * BodyOut
          * @description Body on the ladder; ``position`` is 0 to 6 along its six steps, for drawing, and ``low`` and ``high`` where its
          *     range ends. ``word`` is the trade's, ``everyday`` anyone's.
@@ -1217,14 +1264,6 @@ export interface components {
             cautions: components["schemas"]["SaidOut"][];
         };
         /**
-         * Figure
-         * @description A figure that is the same in either system of units.
-         */
-        Figure: {
-            /** Figure */
-            figure: string;
-        };
-        /**
          * FiguresRead
          * @description What a dip, a jug (hot, the fat with it) and a scale show, in the units that they are read in.
          */
@@ -1265,25 +1304,6 @@ export interface components {
             best: boolean;
             /** Usable */
             usable: boolean;
-        };
-        /**
-         * Moment
-         * @description A time of day; whoever shows it knows the clock on the wall.
-         */
-        Moment: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /**
-         * Name
-         * @description What somebody typed, or the name of a thing of theirs: as it is, and never part of the words around it.
-         */
-        Name: {
-            /** Name */
-            name: string;
         };
         /**
          * PotOut
@@ -1357,22 +1377,6 @@ export interface components {
             what: string;
             how: components["schemas"]["SaidOut"];
         };
-        /**
-         * Remaining
-         * @description The minutes left until a time; whoever shows it counts them down.
-         */
-        Remaining: {
-            /**
-             * Until
-             * Format: date-time
-             */
-            until: string;
-        };
-        /**
-         * SaidOut
-         * @description A sentence in parts: words, and what stands between them. Switching units needs no server.
-         */
-        SaidOut: (string | components["schemas"]["Amount"] | components["schemas"]["Figure"] | components["schemas"]["Name"] | components["schemas"]["Moment"] | components["schemas"]["Remaining"])[];
         /**
          * SpanOut
          * @description An amount with its 80 % interval.
@@ -2034,12 +2038,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "want" | "warm_meat" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "want" | "warm_meat" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */
@@ -2087,7 +2091,7 @@ export interface components {
             /** Opens */
             opens?: ("strain" | "skim" | "reduce" | "thicken" | "season" | "serve") | "plan" | null;
             /** Asks */
-            asks?: ("reading" | "add") | null;
+            asks?: ("reading" | "add" | "probe" | "probe_meat") | null;
         };
         /**
          * ArrivalOut
@@ -2163,9 +2167,9 @@ export interface components {
             /** Beside */
             beside: string | null;
             /** Signs */
-            signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying")[];
+            signs: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying" | "yolk_coats")[];
             /** Signs Asked */
-            signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying")[];
+            signs_asked: ("fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying" | "yolk_coats")[];
             /** Ribbon */
             ribbon: components["schemas"]["StretchOut"][];
             /** Threads */
@@ -2479,6 +2483,8 @@ export interface components {
         /**
          * ServedOut
          * @description What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next.
+         *
+         *     ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is eaten.
          */
         ServedOut: {
             volume: components["schemas"]["ShownOut"];
@@ -2490,6 +2496,11 @@ export interface components {
             plate: {
                 [key: string]: unknown;
             } | null;
+            /** In A Pan */
+            in_a_pan: {
+                [key: string]: unknown;
+            } | null;
+            on_plate: components["schemas"]["SaidOut"];
             sodium: components["schemas"]["ShownOut"] | null;
         };
         /**
@@ -2842,7 +2853,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -2973,6 +2984,7 @@ export interface components {
          * @description Meat goes into the sauce to be warmed in it, kept warm until now or from the fridge.
          *
          *     It takes up room, gives back its juice, and has a clock; ``thick_mm`` is its thickness where it was measured.
+         *     Vegetables are warmed in it alike, but they drink of it.
          */
         MeatIn: {
             /**
@@ -2987,7 +2999,7 @@ export interface components {
              * @default pieces
              * @enum {string}
              */
-            cut: "slices" | "shredded" | "cubes" | "pieces";
+            cut: "slices" | "shredded" | "cubes" | "pieces" | "vegetables" | "mushrooms";
             /**
              * Cold
              * @default false
@@ -3064,10 +3076,32 @@ export interface components {
             text: string;
         };
         /**
+         * Ovened
+         * @description Meat goes into the oven: ``crisped`` apart, or in the pan and uncovered under the sauce, which steams.
+         */
+        Ovened: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ovened";
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "crisped" | "oven";
+            /**
+             * Oven C
+             * @default 200
+             */
+            oven_c: number | string;
+        };
+        /**
          * Parted
          * @description A part leaves the pot, and the rest of it is the sauce: for a plate that is served now, or set aside.
          *
-         *     Of a finished sauce it is so many ``plates`` of those that it was made for.
+         *     Of a finished sauce it is so many ``plates`` of those that it was made for, ``in_a_pan`` where each is boiled up
+         *     with its piece.
          */
         Parted: {
             /**
@@ -3088,10 +3122,12 @@ export interface components {
             purpose: "plate" | "aside";
             /** Plates */
             plates?: number | null;
+            /** In A Pan */
+            in_a_pan?: true | null;
         };
         /**
          * Probed
-         * @description A temperature taken in the thickest part while it cools.
+         * @description A temperature of the sauce, or while it cools of its thickest part.
          */
         Probed: {
             /**
@@ -3197,7 +3233,7 @@ export interface components {
              * Sign
              * @enum {string}
              */
-            sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying";
+            sign: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying" | "yolk_coats";
         };
         /**
          * Sieved
@@ -3324,8 +3360,8 @@ export interface components {
          *
          *     A spoon is low, right or high, or like one of those that are drawn, told by its ``step`` of the ladder; ``again`` is
          *     what a second one said that was looked at beside it. A tongue is low, right or high, or of salt one of the five
-         *     words a cook would use; ``twice`` is what two tastes of salt say together. What is ``left`` as it is found is so on
-         *     purpose.
+         *     words a cook would use; ``twice`` is what two tastes of salt say together. ``taster`` is whose tongue it was, where
+         *     it is not that of whoever cooks. What is ``left`` as it is found is so on purpose.
          */
         Tested: {
             /**
@@ -3348,6 +3384,8 @@ export interface components {
             twice: boolean;
             /** Left */
             left?: true | null;
+            /** Taster */
+            taster?: ("cook" | "second" | "chef" | "guest") | null;
         };
         /**
          * ThickenedIn
@@ -3427,12 +3465,13 @@ export interface components {
         };
         /**
          * ChangeOut
-         * @description One thing that would change; ``hurts`` where it would be worse for what is wanted.
+         * @description One thing that would change; ``hurts`` where it would be worse for what is wanted; ``how`` is its arithmetic.
          */
         ChangeOut: {
             said: components["schemas"]["SaidOut"];
             /** Hurts */
             hurts: boolean;
+            how: components["schemas"]["SaidOut"] | null;
         };
         /**
          * ForeseenOut
@@ -3457,7 +3496,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -3842,6 +3881,8 @@ export interface components {
             tongue: components["schemas"]["TongueOut"][];
             /** Palate */
             palate: components["schemas"]["SenseOut"][];
+            /** Tasters */
+            tasters: components["schemas"]["TasterOut"][];
             /** Meats */
             meats: components["schemas"]["MeatOut"][];
             /** Tastes */
@@ -3899,7 +3940,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "slices" | "shredded" | "cubes" | "pieces";
+            key: "slices" | "shredded" | "cubes" | "pieces" | "vegetables" | "mushrooms";
             /** Label */
             label: string;
         };
@@ -4024,7 +4065,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying";
+            key: "fizzing" | "calm" | "slow_bubbles" | "raw_gone" | "dark" | "trail" | "film" | "line" | "sets_cold" | "stays_runny" | "raw_wine" | "frying" | "yolk_coats";
             /** Label */
             label: string;
         };
@@ -4064,6 +4105,19 @@ export interface components {
              * @enum {string}
              */
             key: "flat" | "nearly" | "right" | "salty" | "too_salty";
+            /** Label */
+            label: string;
+        };
+        /**
+         * TasterOut
+         * @description Whose tongue it may be; the first is whoever cooks.
+         */
+        TasterOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "cook" | "second" | "chef" | "guest";
             /** Label */
             label: string;
         };

@@ -2,7 +2,7 @@ import type { Batch } from '../api/types'
 import { HelpSheet } from './HelpSheet'
 import type { SheetName } from './letters'
 import { LogSheet, type Append } from './LogSheet'
-import { AddSheet, NoteSheet, ReadingSheet, TasteSheet } from './sheets'
+import { AddSheet, MeatProbe, NoteSheet, ReadingSheet, SauceProbe, TasteSheet } from './sheets'
 
 interface Props {
   batch: Batch
@@ -10,7 +10,7 @@ interface Props {
   onClose: () => void
 }
 
-const SHEETS = { reading: ReadingSheet, add: AddSheet, taste: TasteSheet, note: NoteSheet, log: LogSheet, help: HelpSheet } as const
+const SHEETS = { reading: ReadingSheet, add: AddSheet, taste: TasteSheet, probe: SauceProbe, probe_meat: MeatProbe, note: NoteSheet, log: LogSheet, help: HelpSheet } as const
 
 /** The sheet that lies over the bench. */
 export default function OpenSheet({ name, ...props }: Props & { name: SheetName }) {

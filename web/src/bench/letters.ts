@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef } from 'react'
 
-export type SheetName = 'reading' | 'add' | 'taste' | 'note' | 'log' | 'help'
+export type SheetName = 'reading' | 'add' | 'taste' | 'probe' | 'probe_meat' | 'note' | 'log' | 'help'
 
 /** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. Enter belongs to what
  * has the focus, where that can be pressed. */

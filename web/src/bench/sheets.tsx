@@ -259,8 +259,11 @@ export function AddSheet({ batch, append, onClose }: Props) {
 
 /** A verdict on salt, sourness or body at first, and on all else that is tasted behind more. */
 export function TasteSheet({ batch, append, onClose }: Props) {
-  const { spoon, tongue, palate } = useLists()
+  const { spoon, tongue, palate, tasters } = useLists()
   const [more, setMore] = useState(false)
+  const [taster, setTaster] = useState(tasters[0]?.key)
+  // Whoever cooks is meant where nobody else is named.
+  const by = taster === tasters[0]?.key ? {} : { taster }
   const sensed = palate.map(({ key, label, words, at_first }) => ({ of: key, title: `Its ${label}`, words, at_first }))
   const rows = [
     { of: 'salt', title: `Its salt: about ${batch.pot.salt.best.toFixed(2)} %`, words: tongue },
@@ -271,6 +274,7 @@ export function TasteSheet({ batch, append, onClose }: Props) {
   return (
     <Sheet open onClose={onClose} title="Taste" description="A spoonful on a warm plate, not from the boil.">
       <div className="grid gap-5">
+        <Choice label="Who tasted it?" value={taster} onChange={setTaster} options={tasters.map(({ key, label }) => ({ value: key, label }))} />
         {rows.map((row) => (
           <div key={row.of} role="group" aria-label={row.of}>
             <p className="mb-2 font-semibold">{row.title}</p>
@@ -291,7 +295,7 @@ export function TasteSheet({ batch, append, onClose }: Props) {
                   key={verdict}
                   className="flex-auto"
                   disabled={append.isPending}
-                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict, twice: false }, { onSuccess: onClose })}
+                  onClick={() => append.mutate({ kind: 'tested', of: row.of, verdict, twice: false, ...(row.of !== 'body' && by) }, { onSuccess: onClose })}
                 >
                   {label}
                 </Button>
@@ -306,6 +310,37 @@ export function TasteSheet({ batch, append, onClose }: Props) {
         )}
         {append.error && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
       </div>
+    </Sheet>
+  )
+}
+
+/** How warm the sauce is. */
+export function SauceProbe(props: Props) {
+  return <ProbeSheet {...props} kind="probed" title="Temperature" what="In the middle of the sauce, stirred" />
+}
+
+/** How warm the meat is in its middle. */
+export function MeatProbe(props: Props) {
+  return <ProbeSheet {...props} kind="meat_probed" title="Temperature of the meat" what="In the middle of the thickest piece" />
+}
+
+function ProbeSheet({ append, onClose, kind, title, what }: Props & { kind: 'probed' | 'meat_probed'; title: string; what: string }) {
+  const eg = useExample()
+  const [celsius, setCelsius] = useState('')
+  return (
+    <Sheet open onClose={onClose} title={title}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          append.mutate({ kind, celsius } as Payload, { onSuccess: onClose })
+        }}
+      >
+        <TextField label={what} placeholder={eg('72 °C', '162 °F')} value={celsius} onChange={setCelsius} error={append.error?.at('celsius') ?? append.error?.message} autoFocus autoComplete="off" />
+        <Button type="submit" look="main" disabled={!celsius.trim() || append.isPending}>
+          Keep the temperature
+        </Button>
+      </form>
     </Sheet>
   )
 }

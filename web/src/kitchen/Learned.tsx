@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { SpanBar } from '../figures/SpanBar'
+import { Words } from '../shared/units'
 import { Button } from '../ui/Button'
 
 const heats = { boil: 'at a full boil', simmer: 'at a simmer', oven: 'in the oven' }
@@ -27,11 +28,16 @@ export function Learned({ learned, liking, mayChange }: { learned: readonly Sche
           <p>
             You like your sauces at about <b className="text-salt">{liking.percent.best.toFixed(2)} %</b> salt
             <span className="text-quiet">, likely {liking.percent.low.toFixed(2)} to {liking.percent.high.toFixed(2)}; from {liking.batches === 1 ? 'one batch' : `${liking.batches} batches`}. {liking.proposes ? `New batches begin at ${liking.proposed_percent.toFixed(2)} %.` : 'After a few more it is what is proposed.'}</span>
+            {liking.more.length > 0 && (
+              <span className="block text-quiet">
+                And {liking.more.map((said, i) => <span key={i}>{i > 0 && ', '}<Words of={said} /></span>)}: new batches begin so.
+              </span>
+            )}
           </p>
           {mayChange && (
             <Button className="shrink-0" onClick={() => forgetLiking.mutate()}>
               <span>
-                Forget<span className="sr-only"> the salt you like</span>
+                Forget<span className="sr-only"> what you like</span>
               </span>
             </Button>
           )}

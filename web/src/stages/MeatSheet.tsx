@@ -11,7 +11,7 @@ import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
 import { useBench } from './useBench'
 
-type How = 'warm' | 'fridge' | 'glaze'
+type How = 'warm' | 'fridge' | 'glaze' | 'crisped' | 'oven'
 type Cut = ReturnType<typeof useLists>['meats'][number]['key']
 
 /** Meat and sauce together: coated, warmed through, or glazed; what it changes is told before. */
@@ -23,15 +23,18 @@ export default function MeatSheet({ onClose }: { onClose: () => void }) {
   const [cut, setCut] = useState<Cut>()
   const [pieces, setPieces] = useState('')
   const [how, setHow] = useState<How>()
+  const [oven, setOven] = useState('')
+  const weighed = how === undefined || how === 'warm' || how === 'fridge'
   const ready = payload()
   const settled = useSettled(ready, 250, JSON.stringify(ready))
   const foreseen = useForeseen(batch.id, batch.last_seq, settled)
   function payload(): Payload | null {
+    if (how === 'crisped' || how === 'oven') return { kind: 'ovened', how, ...(oven.trim() && { oven_c: oven }) } as Payload
     if (how === 'glaze') return pieces.trim() ? ({ kind: 'glazed', pieces: pieces as unknown as number } satisfies Payload) : null
     return mass.trim() && cut && how ? ({ kind: 'meat_in', mass_g: mass, cut, cold: how === 'fridge' } as Payload) : null
   }
   return (
-    <Sheet open onClose={onClose} title="Meat and sauce" description="Warmed in it, it gives its juice; glazed, it takes a ladle.">
+    <Sheet open onClose={onClose} title="Meat and sauce" description="Meat warmed in it gives its juice; vegetables drink.">
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -48,14 +51,14 @@ export default function MeatSheet({ onClose }: { onClose: () => void }) {
             { value: 'warm', label: 'Coat it in the sauce', hint: 'It was kept warm.' },
             { value: 'fridge', label: 'Warm it through in the sauce', hint: 'It comes from the fridge.' },
             { value: 'glaze', label: 'Glaze it in a hot oven', hint: 'A ladle on each piece, basted twice.' },
+            { value: 'crisped', label: 'Crisp it apart', hint: 'The sauce goes under it.' },
+            { value: 'oven', label: 'Finish it in the oven under the sauce', hint: 'Uncovered in its pan: it boils down a little more.' },
           ]}
         />
-        {how !== 'glaze' && <Choice label="How is it cut?" value={cut} onChange={setCut} options={meats.map(({ key, label }) => ({ value: key, label }))} />}
-        {how === 'glaze' ? (
-          <TextField label="How many pieces" inputMode="numeric" value={pieces} onChange={setPieces} error={problem?.at('pieces')} autoComplete="off" />
-        ) : (
-        <TextField label="Its weight" placeholder={eg('800 g', '1 3/4 lb')} value={mass} onChange={setMass} error={problem?.at('mass_g')} autoComplete="off" />
-        )}
+        {weighed && <Choice label="What is it?" value={cut} onChange={setCut} options={meats.map(({ key, label }) => ({ value: key, label }))} />}
+        {how === 'glaze' && <TextField label="How many pieces" inputMode="numeric" value={pieces} onChange={setPieces} error={problem?.at('pieces')} autoComplete="off" />}
+        {weighed && <TextField label="Its weight" placeholder={eg('800 g', '1 3/4 lb')} value={mass} onChange={setMass} error={problem?.at('mass_g')} autoComplete="off" />}
+        {(how === 'crisped' || how === 'oven') && <TextField label="The oven, if you like" placeholder={eg('200 °C', '390 °F')} value={oven} onChange={setOven} error={problem?.at('oven_c')} autoComplete="off" />}
         {how === 'fridge' && <p className="text-quiet">Warm it in the sauce before butter, yolk or cream goes in.</p>}
         {settled && foreseen.data && !foreseen.isError && (
           <div role="status">
@@ -63,7 +66,7 @@ export default function MeatSheet({ onClose }: { onClose: () => void }) {
           </div>
         )}
         <Button type="submit" look="main" disabled={!ready || busy}>
-          {how === 'glaze' ? 'They are in the oven' : 'It is in'}
+          {weighed ? 'It is in' : how === 'glaze' ? 'They are in the oven' : 'It is in the oven'}
         </Button>
       </form>
     </Sheet>

@@ -1,6 +1,6 @@
 import { Suspense, useState } from 'react'
 import type { Payload } from '../api/types'
-import { useSay } from '../shared/units'
+import { useSay, Words } from '../shared/units'
 import { Spoons } from './Spoons'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -51,6 +51,11 @@ export default function ServePanel() {
               {served.plates > 0 ? 'Another plate is out' : 'Plate by plate: the first is out'}
             </Button>
           )}
+          {served.in_a_pan && batch.act.kind !== 'plate' && (
+            <Button disabled={busy} onClick={() => onRecord(served.in_a_pan as unknown as Payload)}>
+              Each boiled up in a hot pan: the first is out
+            </Button>
+          )}
           {meat && (
             <Suspense>
               <MeatSheet onClose={() => setMeat(false)} />
@@ -59,6 +64,7 @@ export default function ServePanel() {
         </div>
       )}
       <Spoons />
+      {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
       {batch.finished ? (
         <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>
       ) : (

@@ -37,6 +37,7 @@ class Rank(IntEnum):
     COLD_PLATE = auto()
     WAY = auto()
     FAT = auto()
+    TONGUES_DIFFER = auto()
     TASTE_BEFORE_WATER = auto()
     PART = auto()
     SALT_BEFORE_BINDING = auto()
@@ -45,6 +46,7 @@ class Rank(IntEnum):
     BOIL = auto()
     TASTE_BEFORE_BINDING = auto()
     FAT_AGAIN = auto()
+    GENTLE = auto()
     MEAT = auto()
     PLATES = auto()
     AMOUNT = auto()
@@ -71,7 +73,7 @@ class Answer:
     label: Message
     event: ev.Kind | None = None
     opens: Stage | Literal["plan"] | None = None
-    asks: Literal["reading", "add"] | None = None
+    asks: Literal["reading", "add", "probe", "probe_meat"] | None = None
 
 
 @dataclass(frozen=True, slots=True)

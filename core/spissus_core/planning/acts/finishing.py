@@ -6,22 +6,21 @@ from dataclasses import dataclass
 from typing import ClassVar, Literal, Self, cast
 
 from ... import events as ev
+from ...amounts.quantities import show_temperature
 from ...events import Stage, State
+from ...events.additions import DELICATE
 from ...events.state import Found
-from ...messages import Message, Term, say
-from ...phenomena.palate import LEVELS, PALATE, SENSED, Sensed, Side, found_word, said_of
+from ...events.warmth import fresh
+from ...messages import Message, Term, say, sentences
+from ...phenomena.palate import LEVELS, PALATE, SENSED, Sensed, Side, found_word
 from ..bench import Bench
 from ..finishing import Offer, remedies
 from ..solving import bitterest_percent, sourest_percent
+from ..verdicts import palate
 from .base import Act, Answer, Rank
 
 #: After so many helpings it is left: what is covered is not chased. Common practice.
 MOST_HELPINGS = 2
-
-
-def palate_answers(of: Sensed) -> list[tuple[Side, Message]]:
-    """What may be said of a taste."""
-    return [(verdict, say("answers.found", found=Term(word))) for verdict, word in said_of(of).items()]
 
 
 def _in_order(timeline: State) -> list[Found]:
@@ -41,7 +40,7 @@ class _Tasting(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """What may be found."""
-        return [Answer(said, ev.Tested(of=self.of, verdict=verdict)) for verdict, said in palate_answers(self.of)]
+        return [Answer(said, ev.Tested(of=self.of, verdict=verdict)) for said, verdict in palate(self.of)]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -87,7 +86,8 @@ _MAY_BE_TOO_MUCH: tuple[Literal["sour", "bitter"], ...] = ("sour", "bitter")
 
 def _too_much(bench: Bench, of: Literal["sour", "bitter"]) -> bool:
     most = sourest_percent if of == "sour" else bitterest_percent
-    return LEVELS[of](bench.pot.contents) > most(bench.pot.contents, bench.judgement)
+    times = bench.pot.sour_times if of == "sour" else bench.pot.bitter_times
+    return times * LEVELS[of](bench.pot.contents) > most(bench.pot.contents, bench.judgement)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -121,7 +121,19 @@ class PutRight(Act):
     def said(self, timeline: State) -> Message:
         """What was found, and what goes in."""
         finish, found = self.offer.finish, Term(self.amiss.found)
-        return say("bar.put_right", found=found, amount=self.offer.amount, what=Term(finish.name), how=Term(finish.how))
+        how = say("bar.put_right", found=found, amount=self.offer.amount, what=Term(finish.name), how=Term(finish.how))
+        return sentences(how, self._not_yet(timeline))
+
+    def _not_yet(self, timeline: State) -> Message | None:
+        """Where a probe says that it is too hot for it, or too cool."""
+        celsius, window = fresh(timeline.probed, timeline.stands_at), DELICATE.get(self.offer.finish.ingredient)
+        if celsius is None or window is None:
+            return None
+        if window.to_c is not None and celsius > window.to_c:
+            return say("bar.let_it_cool", to=show_temperature(window.to_c))
+        if window.from_c is not None and celsius < window.from_c:
+            return say("bar.warm_it_first", to=show_temperature(window.from_c))
+        return None
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is in; something else is chosen; or it is left on purpose."""

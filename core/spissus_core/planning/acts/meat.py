@@ -11,13 +11,24 @@ from ...events import Stage, State
 from ...events.meat import GLAZE_C
 from ...events.state import MeatHow
 from ...messages import Message, Until, say, sentences
+from ...phenomena.evaporation import boiling_rate_g_min
 from ...phenomena.warming import SAFE_C
+from ...wish import PORTION_SLACK
 from ..bench import Bench
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
 
 #: What the trade asks for in the middle of reheated meat.
 SAFE = show_temperature(SAFE_C)
+
+
+#: What is asked of meat that is not probed.
+_ASKED: dict[MeatHow, str] = {
+    "warm": "bar.meat_coated",
+    "glazed": "bar.baste_meat",
+    "crisped": "bar.is_it_crisp",
+    "oven": "bar.does_it_shine",
+}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,6 +43,7 @@ class WarmMeat(Act):
 
     how: MeatHow
     parts: bool
+    oven_c: float
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -40,8 +52,9 @@ class WarmMeat(Act):
         if meat is None or meat.done:
             return None
         parts = meat.how == "cold" and bool(bench.timeline.went_in.delicate)
-        # In the oven it is basted twice on the way.
-        return cls(look_at=meat.baste_at if meat.how == "glazed" else meat.look_at, how=meat.how, parts=parts)
+        # Glazed it is basted twice on the way.
+        look_at = meat.baste_at if meat.how == "glazed" else meat.look_at
+        return cls(look_at=look_at, how=meat.how, parts=parts, oven_c=meat.oven_c)
 
     def countdown(self) -> Message | None:
         """When it is looked at."""
@@ -51,6 +64,10 @@ class WarmMeat(Act):
         """How it is kept meanwhile."""
         if self.how == "glazed":
             return say("bar.glaze_meat", oven=show_temperature(GLAZE_C), safe=SAFE)
+        if self.how == "crisped":
+            return say("bar.crisp_meat", oven=show_temperature(self.oven_c))
+        if self.how == "oven":
+            return say("bar.meat_under_sauce", oven=show_temperature(self.oven_c))
         if self.how == "warm":
             return say("bar.coat_meat")
         return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
@@ -59,7 +76,7 @@ class WarmMeat(Act):
         """What is asked then."""
         if self.how == "cold":
             return say("bar.probe_meat", safe=SAFE)
-        return say("bar.baste_meat" if self.how == "glazed" else "bar.meat_coated")
+        return say(_ASKED[self.how])
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is hot through, or not yet."""
@@ -68,10 +85,14 @@ class WarmMeat(Act):
                 Answer(say("answers.basted"), ev.MeatProbed(ready=False)),
                 Answer(say("answers.it_shines"), ev.MeatProbed(ready=True)),
             ]
+        not_yet = Answer(say("answers.not_yet"), ev.MeatProbed(ready=False))
+        if self.how in ("crisped", "oven"):
+            done = say("answers.it_is_crisp" if self.how == "crisped" else "answers.it_shines")
+            return [Answer(done, ev.MeatProbed(ready=True)), not_yet]
         probed = Answer(say("answers.it_is_so_hot", safe=SAFE), ev.MeatProbed(celsius=SAFE_C))
         coated = Answer(say("answers.it_is_coated"), ev.MeatProbed(ready=True))
-        not_yet = Answer(say("answers.not_yet"), ev.MeatProbed(ready=False))
-        return [probed if self.how == "cold" else coated, not_yet]
+        by_probe = Answer(say("answers.another_temperature"), asks="probe_meat")
+        return [probed, not_yet, by_probe] if self.how == "cold" else [coated, not_yet]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,24 +106,34 @@ class NextPlate(Act):
 
     volume_ml: float
     left: int
+    in_a_pan: bool
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
         """Where one has gone out, and there is sauce for another."""
         if not bench.timeline.table.plates:
             return None
-        helping_ml, left = bench.wanted.helping_ml, bench.wanted.portions_in(bench.pot.contents.liquid_ml)
-        return None if helping_ml is None or not left else cls(volume_ml=helping_ml, left=left)
+        helping_ml, in_a_pan = bench.wanted.helping_ml, bench.timeline.table.in_a_pan
+        if helping_ml is None:
+            return None
+        ladle_ml = helping_ml + (PAN_STEAMS_ML if in_a_pan else 0.0)
+        left = int(bench.pot.contents.liquid_ml / ladle_ml + PORTION_SLACK)
+        return cls(volume_ml=helping_ml, left=left, in_a_pan=in_a_pan) if left else None
 
     def said(self, timeline: State) -> Message:
         """How much for it, and what is kept."""
-        volume = show_volume(self.volume_ml * (1.0 if timeline.pot is None else timeline.pot.expansion))
+        hot = 1.0 if timeline.pot is None else timeline.pot.expansion
+        volume = show_volume(self.volume_ml * hot)
+        if self.in_a_pan:
+            ladle = show_volume((self.volume_ml + PAN_STEAMS_ML) * hot)
+            return say("bar.plate_in_pan", ladle=ladle, volume=volume, count=self.left)
         return say("bar.plate", volume=volume, count=self.left, hot=HOLD_HOT)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is on the plate; or that was all."""
+        out = in_a_hot_pan if self.in_a_pan else plate
         return [
-            Answer(say("answers.on_the_plate"), plate(timeline, self.volume_ml)),
+            Answer(say("answers.on_the_plate"), out(timeline, self.volume_ml)),
             Answer(say("answers.that_is_all"), ev.Finished()),
         ]
 
@@ -131,6 +162,15 @@ class PlatesOut(Act):
     def answers(self, timeline: State) -> list[Answer]:
         """Where it is served from it is finished."""
         return [Answer(say("answers.finish"), ev.Finished(), opens="serve")]
+
+
+#: A ladle that boils for a minute with its piece in a small hot pan loses so much: 0.7 kW into it. Modelling choice.
+PAN_STEAMS_ML = boiling_rate_g_min(0.7).best
+
+
+def in_a_hot_pan(timeline: State, helping_ml: float) -> ev.Parted:
+    """A ladle that leaves a helping once it has boiled up with its piece."""
+    return plate(timeline, helping_ml + PAN_STEAMS_ML).model_copy(update={"in_a_pan": True})
 
 
 def plate(timeline: State, helping_ml: float) -> ev.Parted:

@@ -12,13 +12,13 @@ from ... import events as ev
 from ...amounts.quantities import show_percent
 from ...events import Stage, State
 from ...events.judging import BLAND
-from ...events.state import Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G
 from ...messages import Message, say, sentences
 from ...phenomena.seasoning import SAUCE
 from ..bench import Bench
 from ..ceiling import bound_salt_percent
 from ..spoken import Measure, salt_amount
+from ..verdicts import TONGUE
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
@@ -101,16 +101,6 @@ class _Tasting(Act):
     def answers(self, timeline: State) -> list[Answer]:
         """What may be said of a taste."""
         return [Answer(word, ev.Tested(of="salt", verdict=verdict, twice=self.twice)) for word, verdict in TONGUE]
-
-
-#: What may be said of a taste.
-TONGUE: tuple[tuple[Message, Taste], ...] = (
-    (say("answers.flat"), "flat"),
-    (say("answers.nearly"), "nearly"),
-    (say("answers.right"), "right"),
-    (say("answers.salty"), "salty"),
-    (say("answers.too_salty"), "too_salty"),
-)
 
 
 @dataclass(frozen=True, kw_only=True)
