@@ -118,7 +118,7 @@ def test_tongues_that_contradict_are_asked_once_more_and_a_yolk_is_watched_by_it
     page.goto(site.url + bound(page, "Neck that is doubtful", FLOUR, SPOON, TONGUE, SPOON) + "/season")
     expect(said(page)).to_be_visible()
     for words in ("Too dull", "Too sharp"):
-        page.keyboard.press("t")
+        now_line(page).get_by_role("button", name="Taste", exact=True).click()
         sheet = page.get_by_role("dialog", name="Taste")
         sheet.get_by_role("group", name="sour").get_by_role("button", name=words).click()
         expect(sheet).to_be_hidden()
@@ -126,10 +126,11 @@ def test_tongues_that_contradict_are_asked_once_more_and_a_yolk_is_watched_by_it
     answer_and_wait(page, "Right")
     expect(said(page)).not_to_contain_text("nothing went in")
     # Somebody else tastes it, and the log says who.
-    page.keyboard.press("t")
+    now_line(page).get_by_role("button", name="Taste", exact=True).click()
     sheet = page.get_by_role("dialog", name="Taste")
     sheet.get_by_role("radio", name="the chef").click()
     sheet.get_by_role("group", name="salt").get_by_role("button", name="Right").click()
+    expect(sheet).to_be_hidden()
     page.keyboard.press("l")
     expect(page.get_by_role("dialog", name="Log")).to_contain_text("the chef tasted: right")
     page.keyboard.press("Escape")
@@ -140,7 +141,7 @@ def test_tongues_that_contradict_are_asked_once_more_and_a_yolk_is_watched_by_it
     send(page, "POST", f"{path}/events", {"id": str(uuid4()), "payload": yolk} | now)
     expect(said(page)).to_contain_text("Warm it gently, stirring, to 72")
     for celsius, told_then in (("84", "yolk flakes over 80"), ("75 °C", "")):
-        now_line(page).get_by_role("button", name="Temperature").click()
+        now_line(page).get_by_role("button", name="Temperature", exact=True).click()
         probe = page.get_by_role("dialog", name="Temperature")
         probe.get_by_label("In the middle of the sauce").fill(celsius)
         probe.get_by_role("button", name="Keep the temperature").click()
