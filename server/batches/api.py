@@ -25,6 +25,7 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
+from spissus_core.phenomena.keeping import KeptWhat
 from spissus_core.planning.bench import stop_of
 from spissus_core.planning.journey import journey
 from spissus_core.planning.marks import marks as skewer_marks
@@ -33,7 +34,7 @@ from spissus_core.planning.solving import solve_route
 from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
 
-from . import bench, door, finishing, heating, intake, logbook, marks, services, ways
+from . import bench, door, finishing, heating, intake, logbook, marks, services, shelf, ways
 from .models import Batch
 from .pot import pot_out
 
@@ -186,6 +187,21 @@ def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.W
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     route = board.as_drawn(wish, solve_route(pot, wish, kind))
     return ways.reasons_out(pot, wish, ways.in_time(pot, wish, route, pairs))
+
+
+@router.get("/batches/{batch_id}/chilling/{what}", response=list[shelf.ChillOut])
+def chilling(request: HttpRequest, batch_id: UUID, what: KeptWhat) -> list[shelf.ChillOut]:
+    """How each way would cool what stands aside, or the sauce, before it is set to cool."""
+    board, _ = _potted(services.batch_of(member_of(request), batch_id))
+    return shelf.chilling_out(board.timeline, what)
+
+
+@router.get("/shelf", response=list[shelf.JarOut])
+def kept(request: HttpRequest) -> list[shelf.JarOut]:
+    """Everything that the kitchen keeps, what is to be used soonest first."""
+    batches, now = services.keeping_batches(member_of(request)), datetime.now(UTC)
+    jars = [jar for batch in batches for jar in shelf.jars_out(batch, batch.summary["shelf"], now)]
+    return sorted(jars, key=lambda jar: jar.use_by)
 
 
 def _potted(batch: Batch) -> tuple[Board, Pot]:

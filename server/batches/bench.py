@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Annotated, Any
 from uuid import UUID
 
@@ -34,6 +34,7 @@ from .intake import EstimatedOut, StartOut, estimated_out, start_out
 from .marks import MarkOut, StretchOut, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
+from .shelf import JarOut, KeepableOut, jar_row, jars_out, keepable_out
 from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
@@ -92,6 +93,8 @@ class BatchOut(Shape):
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
+    shelf: list[JarOut]
+    keepable: list[KeepableOut]
     log: list[EntryOut]
     devices: list[DeviceReadOut]
     skim: SkimOut | None
@@ -141,6 +144,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
     no_signs: tuple[str, ...] = ()
     no_ribbon: list[StretchOut] = []
     no_threads: list[ThreadOut] = []
+    no_keepable: list[KeepableOut] = []
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
     whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
     return BatchOut(
@@ -171,6 +175,8 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),
+        shelf=jars_out(batch, map(jar_row, timeline.shelf), board.now or datetime.now(UTC)),
+        keepable=part("pot", lambda: keepable_out(timeline), no_keepable),
         log=log_out(timeline),
         devices=devices_out(timeline),
         skim=part("skim", lambda: _skim(board), None),

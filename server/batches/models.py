@@ -25,6 +25,8 @@ class Batch(models.Model):
             models.Index(fields=["kitchen", "-created_at", "-id"], name="batch_list"),
             # What is still open is few, however long the logbook gets.
             models.Index(fields=["kitchen", "-created_at"], name="open_batches", condition=Q(summary__finished=False)),
+            # Nor is what is kept.
+            models.Index(fields=["kitchen"], name="kept_batches", condition=Q(summary__has_key="shelf")),
         ]
 
     def __str__(self) -> str:

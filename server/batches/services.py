@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from typing import Any
-from uuid import UUID, uuid4
+from uuid import UUID, uuid4, uuid5
 
 from devices.services import events_of
 from django.db import IntegrityError, transaction
@@ -25,6 +25,7 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.events.alarm import quiet
+from spissus_core.events.shelf import Thing, jar_of, thing_of
 from spissus_core.fold import Timeline, fold, struck_ids
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
@@ -38,6 +39,7 @@ from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
 from .models import Batch, Event
+from .shelf import jar_row
 
 logger = logging.getLogger(__name__)
 
@@ -79,6 +81,10 @@ class Kitchen:
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like."""
         return liking_of(self._member.kitchen.pk)
+
+    def kept(self, batch: UUID, jar: UUID) -> Thing:
+        """Something that the kitchen keeps. Raises Http404 for another's, SpissusError where it is there no more."""
+        return thing_of(jar_of(Board(log_of(batch_of(self._member, batch)), present()).timeline, jar))
 
     def unboiled_ml(self) -> float:
         """What the pot of the log would hold had nothing been read of it since, mL."""
@@ -183,9 +189,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     RefusedError : 409 if the id belongs to an event of another batch.
     """
     member.require_cook()
-    batch = Batch.objects.select_for_update().filter(kitchen=member.kitchen, pk=batch_id).first()
-    if batch is None:
-        raise Http404
+    batch = _locked(member, batch_id, said)
     log = log_of(batch)
     if any(event.id == event_id for event in log):
         return batch_out(batch, Board(log, present()))
@@ -215,6 +219,7 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         # With it everything is rolled back: no savepoint is worth its two round trips.
         raise RefusedError(409, say("batch.of_another_batch")) from None
     _learn(member, batch, board, payload)
+    _off_the_shelf(member, event, board)
     batch.last_seq = event.seq
     batch.summary = summarised(board)
     batch.save(update_fields=["last_seq", "summary"])
@@ -223,6 +228,43 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
         _refuse_new_faults(batch, board, Board(log, present()))
     announce(batch.kitchen_id, batch.id, event.seq)
     return answer
+
+
+def _locked(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> Batch:
+    """The batch, for one entry at a time; with what is poured in from another, which is locked too, in one order.
+
+    Raises
+    ------
+    Http404 : the batch is not the member's.
+    SpissusError : it is poured into what it was kept from.
+    """
+    other = said.batch if isinstance(said, ev.PouredIn) else None
+    if other == batch_id:
+        raise SpissusError("jar", say("batch.of_itself"))
+    wanted = {batch_id, *([] if other is None else [other])}
+    rows = Batch.objects.select_for_update().filter(kitchen=member.kitchen, pk__in=wanted).order_by("pk")
+    found = {batch.pk: batch for batch in rows}
+    if found.keys() != wanted:
+        raise Http404
+    return found[batch_id]
+
+
+def _off_the_shelf(member: Member, event: ev.Event, board: Board) -> None:
+    """Take what was poured in off its shelf, in the log of the batch that it was kept from; put it back where that is
+    struck."""
+    if isinstance(event.payload, ev.PouredIn):
+        poured, payload = event, ev.JarTaken(jar=event.payload.jar, volume_ml=event.payload.volume_ml, use="poured")
+        append(member, event.payload.batch, event_id=_taken_by(poured), at=event.at, said=payload)
+    elif isinstance(event.payload, ev.Struck):
+        struck = next((m.event for m in board.timeline.moments if m.event.id == event.payload.event), None)
+        if struck is not None and isinstance(struck.payload, ev.PouredIn):
+            back = ev.Struck(event=_taken_by(struck))
+            append(member, struck.payload.batch, event_id=_taken_by(event), at=event.at, said=back)
+
+
+def _taken_by(event: ev.Event) -> UUID:
+    """The id of the entry in the other batch: told again it is the same."""
+    return uuid5(event.id, "off the shelf")
 
 
 def foreseen_by(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> tuple[ev.Kind, Pot, Pot, Wish | None]:
@@ -340,6 +382,11 @@ def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
         raise SpissusError("event", say("batch.where_it_starts"))
 
 
+def keeping_batches(member: Member) -> list[Batch]:
+    """The batches of which something is kept."""
+    return list(Batch.objects.filter(kitchen=member.kitchen, summary__has_key="shelf"))
+
+
 def summarised(board: Board) -> dict[str, Any]:
     """What a list shows of a batch; of one whose pot cannot be read, only where it stands."""
     timeline, act = board.timeline, board.act
@@ -366,6 +413,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "quiet": quiet(timeline.seen, act.look_at),
         "concern": timeline.table.concerns[0].kind if timeline.table.concerns else None,
         "rest": _rest(timeline),
+        **({"shelf": [jar_row(jar) for jar in timeline.shelf]} if timeline.shelf else {}),
         "wanted_ml": timeline.asked.wanted.amount_ml if timeline.asked.wanted else None,
     }
 

@@ -37,6 +37,8 @@ class Row:
 
 
 ROWS: dict[str, Row] = {
+    "GET /shelf": Row("member"),
+    "GET /batches/{batch_id}/chilling/{what}": Row("member", "/batches/{batch}/chilling/sauce", ids=("batch",)),
     "GET /session": Row("everyone"),
     "POST /session": Row("everyone"),
     "POST /session/demo": Row("everyone"),

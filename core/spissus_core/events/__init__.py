@@ -31,6 +31,7 @@ from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
+from .shelf import JarMoved, JarTaken, PouredIn, PutBy
 from .sieving import Sieved
 from .starting import Started
 from .state import CoolingLog, State
@@ -58,6 +59,8 @@ __all__ = [
     "Glazed",
     "Heated",
     "Hushed",
+    "JarMoved",
+    "JarTaken",
     "Kind",
     "Kitchen",
     "LossError",
@@ -69,7 +72,9 @@ __all__ = [
     "Noted",
     "Ovened",
     "Parted",
+    "PouredIn",
     "Probed",
+    "PutBy",
     "Read",
     "Rejoined",
     "RestIs",
@@ -111,7 +116,7 @@ for _module in iter_modules(__path__):
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
 #: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
 #: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted, the
-#: seventh whose tongue it was.
+#: seventh whose tongue it was, and what is kept.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

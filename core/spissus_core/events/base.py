@@ -22,6 +22,7 @@ from ..pot import Pot
 
 if TYPE_CHECKING:
     from ..estimation.window import Window
+    from .shelf import Thing
     from .state import State
 
 Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]
@@ -50,6 +51,9 @@ class Kitchen(Protocol):
 
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like; None where no batch taught it."""
+
+    def kept(self, batch: UUID, jar: UUID) -> Thing:
+        """Something that the kitchen keeps of another batch. Raises SpissusError where there is none."""
 
     def unboiled_ml(self) -> float:
         """What the pot would hold, fat and all, had nothing of it boiled away, mL at 20 °C."""

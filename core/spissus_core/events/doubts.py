@@ -17,6 +17,8 @@ from .additions import DELICATE, GoesIn, Salted
 from .base import Happened
 from .judging import Tested, smells_of_wine
 from .looking import Metered, Read
+from .rest import RestIs
+from .shelf import PouredIn
 from .state import Concern, Slip, Splits, State, WentIn
 from .warmth import Probed
 
@@ -55,6 +57,23 @@ def _cooled(before: State, after: State, event: Happened) -> Concern | None:
     left_late = ended and stood == "unknown" and event.at - log.began > DANGER
     failed = stood == "missed" or (ended and stood == "too_slow") or left_late
     return Concern("cooling", log.began) if failed else None
+
+
+def _rest_cooled(before: State, after: State, event: Happened) -> Concern | None:
+    """What was set aside, and cooled too slowly by its own probe, or was cold long after anybody knew."""
+    log = before.rest if before.rest is not None and not isinstance(event.payload, RestIs) else after.rest
+    if log is None or not log.readings:
+        return None
+    failed = judge(log.readings, log.surroundings_c).verdict == "missed"
+    return Concern("rest", log.since) if failed else None
+
+
+def _past_its_date(before: State, after: State, event: Happened) -> Concern | None:
+    """Something that was kept for too long has gone in."""
+    payload = event.payload
+    if not isinstance(payload, PouredIn) or payload.thing is None or payload.thing.use_by >= event.at:
+        return None
+    return Concern("kept", event.at)
 
 
 def _boils(splits: Splits) -> Callable[[State, State, Happened], Concern | None]:
@@ -103,7 +122,14 @@ def _alcohol_g(state: State) -> float:
     return 0.0 if state.pot is None else state.pot.contents.ethanol
 
 
-_CONCERNS = (_cooled, *(_boils(splits) for splits in get_args(Splits)), _not_eaten, _not_drunk)
+_CONCERNS = (
+    _cooled,
+    _rest_cooled,
+    _past_its_date,
+    *(_boils(splits) for splits in get_args(Splits)),
+    _not_eaten,
+    _not_drunk,
+)
 
 
 def _splitting(state: State) -> set[Splits]:

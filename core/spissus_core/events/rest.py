@@ -5,8 +5,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from ..amounts.fields import Celsius
+from ..amounts.quantities import show_temperature
 from ..errors import SpissusError
 from ..messages import Message, say
+from ..phenomena.cooling import Reading
 from .base import Kind
 from .state import Rest, State
 
@@ -19,13 +22,18 @@ _SAID: dict[str, Message] = {
 
 
 class RestIs(Kind):
-    """What is set aside is kept hot, is set to cool, is cold, or was thrown away."""
+    """What is set aside is kept hot, is set to cool, is cold, or was thrown away.
 
-    versions = (3,)
+    While it cools it is told with its temperature and what it stands in, as often as somebody takes it.
+    """
+
+    versions = (3, 7)
     called = say("entries.rest")
 
     kind: Literal["rest"] = "rest"
     rest: Literal["hot", "cooling", "cold", "gone"]
+    celsius: Celsius | None = None
+    surroundings_c: Celsius | None = None
 
     def apply(self, state: State, at: datetime) -> State:
         """Kept hot it has no clock; it cools from when it was hot last. Raises SpissusError where nothing is aside."""
@@ -36,12 +44,18 @@ class RestIs(Kind):
             raise SpissusError("rest", say("events.nothing_aside"))
         if self.rest == "gone":
             return state.but(pot=pot.but(kept=None), rest=None)
-        since = at if before.stands == "hot" or self.rest != "cooling" else before.since
-        return state.but(rest=Rest(since, self.rest))
+        since = at if before.stands == "hot" or self.rest == "hot" else before.since
+        readings = () if self.rest == "hot" or since is not before.since else before.readings
+        if self.celsius is not None and self.rest == "cooling":
+            readings = (*readings, Reading((at - since).total_seconds() / 60.0, self.celsius))
+        around = before.surroundings_c if self.surroundings_c is None else self.surroundings_c
+        return state.but(rest=Rest(since, self.rest, readings, around))
 
     def said(self) -> Message:
         """What became of it."""
-        return _SAID[self.rest]
+        if self.celsius is None:
+            return _SAID[self.rest]
+        return say("events.rest_probed", at=show_temperature(self.celsius))
 
 
 def set_aside(before: State, after: State, at: datetime) -> State:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime
 from typing import Literal
 
@@ -18,6 +19,10 @@ from .state import ConcernKind, State
 _ANSWERS: dict[tuple[str, str], Message] = {
     ("cooling", "thrown_away"): say("events.cooling_thrown_away"),
     ("cooling", "in_order"): say("events.cooling_in_order"),
+    ("rest", "thrown_away"): say("events.rest_gone"),
+    ("rest", "in_order"): say("events.cooling_in_order"),
+    ("kept", "thrown_away"): say("events.kept_thrown_away"),
+    ("kept", "in_order"): say("events.kept_in_order"),
     ("butter", "thrown_away"): say("events.butter_thrown_away"),
     ("butter", "in_order"): say("events.butter_in_order"),
     ("butter", "mended"): say("events.butter_mended"),
@@ -38,6 +43,8 @@ _ANSWERS: dict[tuple[str, str], Message] = {
 #: What may be answered to a doubt.
 _DOUBTS: dict[str, Message] = {
     "cooling": say("events.no_answer_to_cooling"),
+    "rest": say("events.no_answer_to_rest"),
+    "kept": say("events.no_answer_to_kept"),
     "butter": say("events.no_answer_to_butter"),
     "yolk": say("events.no_answer_to_yolk"),
     "cream": say("events.no_answer_to_cream"),
@@ -76,6 +83,12 @@ class Answered(Kind):
             told=state.table.told.union(told if self.answer == "told" else ()),
             thrown_away=state.table.thrown_away or self.answer == "thrown_away",
         )
+        if self.concern == "rest" and self.answer == "thrown_away":
+            # The sauce itself is another matter.
+            pot = None if state.pot is None else state.pot.but(kept=None)
+            return state.but(table=table.but(thrown_away=state.table.thrown_away), pot=pot, rest=None)
+        if self.concern == "rest" and state.rest is not None:
+            state = state.but(rest=replace(state.rest, readings=()))
         return state.but(table=table)
 
     def said(self) -> Message:

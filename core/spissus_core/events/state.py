@@ -12,10 +12,12 @@ from ..amounts.changing import Changeable
 from ..amounts.estimate import Estimate
 from ..estimation.spoon import Spoonful, Verdict
 from ..estimation.window import Window, boiled_by, known_by
+from ..ledger.contents import Contents
 from ..messages import Argument
 from ..pantry.ways import WAYS
-from ..phenomena.cooling import Reading
+from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.heating import HeatSetting
+from ..phenomena.keeping import Cold, KeptWhat
 from ..phenomena.palate import COOK, PALATE, TASTERS, Leaning, Sensed, Side, found_word
 from ..phenomena.seasoning import LIKING_ERROR, LearnedLiking
 from ..pot import Pot
@@ -47,10 +49,37 @@ class Probe(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Rest:
-    """Liquid that was set aside: how it is kept, and since when; ``unsaid`` while nobody said so."""
+    """Liquid that was set aside: how it is kept, and since when; ``unsaid`` while nobody said so. What cools has its
+    temperatures, minutes from then, and its surroundings, °C."""
 
     since: datetime
     stands: Literal["unsaid", "hot", "cooling", "cold"]
+    readings: tuple[Reading, ...] = ()
+    surroundings_c: float = FRIDGE_C
+
+
+class Jar(NamedTuple):
+    """Something that is kept: what it is and what is in it, since when and where, and by when it is to be used.
+
+    ``keeps`` is its row in ``data/keeping.csv``. It was ``reheated`` where something of it was kept before, and
+    ``thawed`` once it was. ``cold_by`` is when it must be cold, where it was put by before that.
+    """
+
+    id: UUID
+    what: KeptWhat
+    name: str
+    contents: Contents
+    allergens: tuple[str, ...]
+    delicate: frozenset[str]
+    keeps: str
+    place: Cold
+    since: datetime
+    made: datetime
+    use_by: datetime
+    containers: int
+    reheated: bool
+    cold_by: datetime | None
+    thawed: bool = False
 
 
 #: How meat stands with the sauce.
@@ -100,7 +129,7 @@ LEAST_AGAIN_MIN = 3.0
 Splits = Literal["butter", "yolk", "cream"]
 
 #: What may be doubtful about a pot, and stays so until the cook answers it.
-ConcernKind = Literal["cooling", "butter", "yolk", "cream", "alcohol", "allergen"]
+ConcernKind = Literal["cooling", "rest", "kept", "butter", "yolk", "cream", "alcohol", "allergen"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -322,7 +351,8 @@ class Table(Changeable):
 
     ``allergens`` are those of what was added here, ``told`` what those at the table know that it holds. ``concerns``
     stay until they are answered, and ``thrown_away`` is one answer; ``vouched_for`` is when the cooling began that was
-    said to be in order. So many ``plates`` have gone out, with ``served_ml`` of it; ``in_a_pan`` is whether the last
+    said to be in order. What of it was kept before makes it ``reheated``, and is the reason for its date, ``use_by``.
+    So many ``plates`` have gone out, with ``served_ml`` of it; ``in_a_pan`` is whether the last
     was boiled up with its piece in a hot pan.
     """
 
@@ -334,6 +364,8 @@ class Table(Changeable):
     plates: int = 0
     served_ml: float = 0.0
     in_a_pan: bool = False
+    reheated: bool = False
+    use_by: datetime | None = None
 
     def holding(self, allergens: Iterable[str]) -> Table:
         """The same where something with these allergens went in."""
@@ -359,8 +391,8 @@ class State(Changeable):
 
     ``start`` is what it began with. ``rest`` is what was set aside, ``meat`` what is warmed in it. ``probed`` is how
     warm the sauce was last, where it is not set to cool. ``yield_ml`` is what a finished sauce was measured to be.
-    ``stands_at`` is the time of all this, ``hushed_for`` the look whose alarm was
-    heard last.
+    ``shelf`` is what of it is kept, ``shelved_ml`` of it of the finished sauce. ``stands_at`` is the time of all this,
+    ``hushed_for`` the look whose alarm was heard last.
     """
 
     start: Start | None = None
@@ -376,6 +408,8 @@ class State(Changeable):
     rest: Rest | None = None
     meat: Meat | None = None
     probed: Probe | None = None
+    shelf: tuple[Jar, ...] = ()
+    shelved_ml: float = 0.0
     finished: bool = False
     yield_ml: float | None = None
     stands_at: datetime | None = None

@@ -1,26 +1,16 @@
-"""What warms and cools a finished sauce: meat that is warmed in it, and what comes cold out of the fridge.
-
-Conduction into a plate, or a cube of the same thickness, in liquid of a steady temperature that wets it: the first term
-of the series (any textbook of heat transfer), which is near enough once the middle has begun to warm,
-
-    (T_sauce - T_middle) / (T_sauce - T_0) = (C exp(-z² Fo))^n,   z tan z = Bi,   C = 4 sin z / (2 z + sin 2z)
-
-with Fo = a·t/L², Bi = h·L/k, L half the thickness and n = 1 for a plate and 3 for a cube. Pinned to SciPy's integration
-of the heat equation (tests/reference/test_warming.py).
-"""
+"""What warms and cools a finished sauce: meat that is warmed in it, by conduction (:mod:`.conduction`), and what comes
+cold out of the fridge, by a heat balance."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from typing import Literal, NamedTuple, cast
-
-from scipy.optimize import brentq
 
 from ..amounts.estimate import Estimate
 from ..amounts.rows import rows
 from ..amounts.tables import span, table
 from ..ledger.contents import Contents
+from .conduction import conducted_min
 from .cooling import FRIDGE_C
 
 #: Thermal diffusivity of cooked meat, mm²/min, and its conductivity, W/(m·K). From memory: 1.2 to 1.35e-7 m²/s.
@@ -103,11 +93,14 @@ def warming_min(
         raise ValueError("the sauce is no warmer than the middle is to be")
     if start_c >= middle_c:
         return Estimate(0.0, 0.0, 0.0)
-    half_mm, times = thick_mm / 2.0, 1 if shape == "slab" else 3
-    biot = TRANSFER_W_M2_K * half_mm / 1000.0 / CONDUCTIVITY_W_M_K
-    z = float(brentq(lambda z: z * math.tan(z) - biot, 1e-9, math.pi / 2.0 - 1e-9))
-    c = 4.0 * math.sin(z) / (2.0 * z + math.sin(2.0 * z))
-    left = (sauce_c - middle_c) / (sauce_c - start_c)
-    fourier = max(math.log(c / left ** (1.0 / times)), 0.0) / z**2
-    best = fourier * half_mm**2 / DIFFUSIVITY_MM2_MIN
+    best = conducted_min(
+        thick_mm / 2.0,
+        1 if shape == "slab" else 3,
+        start_c,
+        sauce_c,
+        middle_c,
+        w_m2k=TRANSFER_W_M2_K,
+        mm2_min=DIFFUSIVITY_MM2_MIN,
+        w_m_k=CONDUCTIVITY_W_M_K,
+    )
     return Estimate(QUICKEST * best, best, SLOWEST * best)

@@ -36,6 +36,16 @@ DOUBTS: Mapping[ConcernKind, Doubt] = {
         say("doubts.cooling_short"),
         ((say("answers.thrown_away"), "thrown_away"), (say("answers.reading_was_wrong"), "in_order")),
     ),
+    "rest": Doubt(
+        "doubts.rest",
+        say("doubts.rest_short"),
+        ((say("answers.thrown_away"), "thrown_away"), (say("answers.reading_was_wrong"), "in_order")),
+    ),
+    "kept": Doubt(
+        "doubts.kept",
+        say("doubts.kept_short"),
+        ((say("answers.thrown_away"), "thrown_away"), (say("answers.date_was_wrong"), "in_order")),
+    ),
     "butter": Doubt("doubts.butter", say("doubts.butter_short"), _BOILED),
     "yolk": Doubt("doubts.yolk", say("doubts.yolk_short"), _BOILED),
     "cream": Doubt("doubts.cream", say("doubts.cream_short"), _BOILED),

@@ -26,7 +26,7 @@ from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
 from ..phenomena.body import step_of
-from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling
+from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling, judge
 from ..phenomena.plating import COLD_PLATE, WARM_PLATE, on_plate_c, thicker_times
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
@@ -100,6 +100,11 @@ def rest_line(timeline: State) -> Message | None:
     volume = show_volume(kept.liquid_ml)
     if rest.stands == "hot":
         return say("bar.rest_hot", volume=volume, hot=HOLD_HOT)
+    stands = judge(rest.readings, rest.surroundings_c) if rest.readings else None
+    if stands is not None and stands.verdict in _REST_COOLS and stands.limit_minute is not None:
+        by = rest.since + timedelta(minutes=stands.limit_minute)
+        limit = show_temperature(stands.limit_c or 0.0)
+        return say(_REST_COOLS[stands.verdict], volume=volume, limit=limit, by=by)
     (warm_c, warm_min), (cold_c, _) = LIMITS
     return say(
         "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools",
@@ -110,6 +115,10 @@ def rest_line(timeline: State) -> Message | None:
         cold=show_temperature(cold_c),
         cold_by=rest_cold_by(rest),
     )
+
+
+#: How what was set aside cools, by its own probe.
+_REST_COOLS = {"in_time": "bar.rest_in_time", "too_slow": "bar.rest_too_slow", "missed": "bar.rest_missed"}
 
 
 def rest_cold_by(rest: Rest) -> datetime:

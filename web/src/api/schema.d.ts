@@ -525,6 +525,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{batch_id}/chilling/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How each way would cool what stands aside, or the sauce, before it is set to cool */
+        get: operations["batches_api_chilling"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that the kitchen keeps, what is to be used soonest first */
+        get: operations["batches_api_kept"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches/{batch_id}/pans": {
         parameters: {
             query?: never;
@@ -2183,6 +2217,10 @@ export interface components {
             /** Concerns */
             concerns: components["schemas"]["SaidOut"][];
             rest: components["schemas"]["SaidOut"] | null;
+            /** Shelf */
+            shelf: components["schemas"]["JarOut"][];
+            /** Keepable */
+            keepable: components["schemas"]["KeepableOut"][];
             /** Log */
             log: components["schemas"]["EntryOut"][];
             /** Devices */
@@ -2373,6 +2411,78 @@ export interface components {
             /** Told */
             told: boolean;
             guard: components["schemas"]["SaidOut"] | null;
+        };
+        /**
+         * JarOut
+         * @description Something that is kept; ``past`` its date, ``cold_by`` when it must be cold, ``again`` how it is warmed again.
+         */
+        JarOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Batch
+             * Format: uuid
+             */
+            batch: string;
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "rest" | "sauce" | "fat";
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer";
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /**
+             * Use By
+             * Format: date-time
+             */
+            use_by: string;
+            /** Past */
+            past: boolean;
+            /** Cold By */
+            cold_by: string | null;
+            volume: components["schemas"]["ShownOut"];
+            /** Containers */
+            containers: number;
+            /** Salt Percent */
+            salt_percent: number;
+            /** Taste */
+            taste: string;
+            /** Allergens */
+            allergens: string[];
+            alcohol: components["schemas"]["ShownOut"] | null;
+            /** Reheated */
+            reheated: boolean;
+            /** Freezes */
+            freezes: boolean;
+            /** Again */
+            again: string;
+        };
+        /**
+         * KeepableOut
+         * @description What of a batch may still be put by, and how much there is of it.
+         */
+        KeepableOut: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "rest" | "sauce" | "fat";
+            volume: components["schemas"]["ShownOut"];
         };
         /**
          * LimitOut
@@ -2753,7 +2863,7 @@ export interface components {
              * Concern
              * @enum {string}
              */
-            concern: "cooling" | "butter" | "yolk" | "cream" | "alcohol" | "allergen";
+            concern: "cooling" | "rest" | "kept" | "butter" | "yolk" | "cream" | "alcohol" | "allergen";
             /**
              * Answer
              * @enum {string}
@@ -2853,7 +2963,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -2960,6 +3070,50 @@ export interface components {
              * Format: date-time
              */
             due: string;
+        };
+        /**
+         * JarMoved
+         * @description It is thawed in the fridge, or frozen after all; or it is cold by now, where it stands.
+         */
+        JarMoved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "jar_moved";
+            /**
+             * Jar
+             * Format: uuid
+             */
+            jar: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer";
+        };
+        /**
+         * JarTaken
+         * @description Some of it is eaten, poured into another batch, or thrown away; all of it where no volume is told.
+         */
+        JarTaken: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "jar_taken";
+            /**
+             * Jar
+             * Format: uuid
+             */
+            jar: string;
+            /** Volume Ml */
+            volume_ml?: number | string | null;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "eaten" | "poured" | "thrown_away";
         };
         /**
          * Meant
@@ -3126,6 +3280,29 @@ export interface components {
             in_a_pan?: true | null;
         };
         /**
+         * PouredInIn
+         * @description Something that was kept from another batch goes into this one, with its own figures; kept whole in ``thing``.
+         */
+        PouredInIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "poured_in";
+            /**
+             * Jar
+             * Format: uuid
+             */
+            jar: string;
+            /**
+             * Batch
+             * Format: uuid
+             */
+            batch: string;
+            /** Volume Ml */
+            volume_ml: number | string;
+        };
+        /**
          * Probed
          * @description A temperature of the sauce, or while it cools of its thickest part.
          */
@@ -3137,6 +3314,43 @@ export interface components {
             kind: "probed";
             /** Celsius */
             celsius: number | string;
+        };
+        /**
+         * PutBy
+         * @description What was set aside, what is left of a finished sauce, or the fat that came off, is put by; the page makes its id.
+         *
+         *     All of it goes where no volume is told, in so many ``containers``.
+         */
+        PutBy: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_by";
+            /**
+             * Jar
+             * Format: uuid
+             */
+            jar: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "rest" | "sauce" | "fat";
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer";
+            /** Name */
+            name?: string | null;
+            /** Volume Ml */
+            volume_ml?: number | string | null;
+            /**
+             * Containers
+             * @default 1
+             */
+            containers: number;
         };
         /**
          * Read
@@ -3172,6 +3386,8 @@ export interface components {
         /**
          * RestIs
          * @description What is set aside is kept hot, is set to cool, is cold, or was thrown away.
+         *
+         *     While it cools it is told with its temperature and what it stands in, as often as somebody takes it.
          */
         RestIs: {
             /**
@@ -3184,6 +3400,10 @@ export interface components {
              * @enum {string}
              */
             rest: "hot" | "cooling" | "cold" | "gone";
+            /** Celsius */
+            celsius?: number | string | null;
+            /** Surroundings C */
+            surroundings_c?: number | string | null;
         };
         /**
          * Returned
@@ -3496,7 +3716,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -3645,6 +3865,20 @@ export interface components {
             dry: {
                 [key: string]: components["schemas"]["ShownOut"];
             };
+        };
+        /**
+         * ChillOut
+         * @description A way to cool it, and how it would go, before it is set to cool.
+         */
+        ChillOut: {
+            /** Key */
+            key: string;
+            /**
+             * Makes
+             * @enum {string}
+             */
+            makes: "in_time" | "perhaps" | "too_slow";
+            said: components["schemas"]["SaidOut"];
         };
         /**
          * PanChoiceOut
@@ -7653,6 +7887,139 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_chilling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+                what: "rest" | "sauce" | "fat";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChillOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JarOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

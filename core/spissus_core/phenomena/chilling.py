@@ -1,0 +1,133 @@
+"""How fast a pot of it would cool, before it is set to cool: which way makes it in time.
+
+Liquid that moves cools as one body (Newton), with the time constant τ = m·c / (h·A); in a tray, where nothing stirs it,
+by conduction out of a slab that is cooled from both sides (:mod:`.conduction`). Film
+coefficients are rows of ``data/chilling.csv``, each with its range. Checked against SciPy's integration of both
+(tests/reference/test_chilling.py).
+
+Aids, not a safety certificate: local food rules and the kitchen's own food-safety plan come first.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from functools import partial
+from typing import Literal, NamedTuple
+
+from ..amounts.estimate import Estimate
+from ..amounts.tables import span, table
+from ..measuring.vessels import Pan
+from .conduction import conducted_min
+from .cooling import LIMITS, STARTS_C
+
+#: Heat that a millilitre of stock or sauce gives up for a kelvin, J. From memory: 3.7 to 4.1.
+SAUCE_J_ML_K = 4.0
+
+#: Thermal diffusivity of a sauce, mm²/min, and its conductivity, W/(m·K): nearly those of water. From memory.
+SAUCE_MM2_MIN, SAUCE_W_M_K = 8.4, 0.55
+
+#: A tray, or a wide dish, as a kitchen has it, mm². Common practice: 30 by 20 cm.
+TRAY_MM2 = 300.0 * 200.0
+
+#: More trays than this are a refrigerator full of them. Common practice.
+MOST_TRAYS = 8
+
+
+class Chilling(NamedTuple):
+    """A way to cool: what it stands in, °C, the heat it takes, W/(m² K), and how deep it lies in trays, mm."""
+
+    key: str
+    label: str
+    celsius: float
+    w_m2k: Estimate
+    deep_mm: float | None
+
+
+CHILLING: Mapping[str, Chilling] = table(
+    "chilling",
+    lambda row: Chilling(
+        row["key"],
+        row["label"],
+        float(row["celsius"]),
+        span(row, "w_m2k"),
+        float(row["deep_mm"]) if row["deep_mm"] else None,
+    ),
+)
+
+#: In time as far as its range tells, perhaps, or not.
+Makes = Literal["in_time", "perhaps", "too_slow"]
+
+
+class Chilled(NamedTuple):
+    """How a way would go: minutes from 57 °C to each limit, ``infinite`` where it never arrives; and how many trays."""
+
+    way: Chilling
+    minutes: tuple[Estimate, ...]
+    makes: Makes
+    trays: int
+
+
+def time_constant_min(volume_ml: float, area_mm2: float, w_m2k: float) -> float:
+    """Time constant of liquid that moves, min.
+
+    >>> round(time_constant_min(2000.0, 78_000.0, 140.0), 1)  # 2 L in a pot of 24 cm, in stirred ice water
+    12.2
+    """
+    return volume_ml * SAUCE_J_ML_K / (w_m2k * area_mm2 * 1e-6) / 60.0
+
+
+def chilled(way: Chilling, volume_ml: float, pan: Pan) -> Chilled:
+    """How so much, in its pan or out of it, would cool by a way."""
+    if way.deep_mm is None:
+        area = _wetted_mm2(volume_ml, pan)
+        minutes = tuple(_each(way, partial(_newton, way, volume_ml, area, to_c)) for to_c, _ in LIMITS)
+        return Chilled(way, minutes, _makes(minutes), 0)
+    trays = math.ceil(volume_ml / (TRAY_MM2 * way.deep_mm / 1000.0))
+    # What fills its last tray badly lies less deep in each.
+    deep = volume_ml * 1000.0 / (trays * TRAY_MM2)
+    minutes = tuple(_each(way, partial(_conducted, way, deep, to_c)) for to_c, _ in LIMITS)
+    return Chilled(way, minutes, _makes(minutes), trays)
+
+
+def proposals(volume_ml: float, pan: Pan) -> tuple[Chilled, ...]:
+    """Every way, the least work that makes it for sure first, then what may, then what does not."""
+    found = [chilled(way, volume_ml, pan) for way in CHILLING.values()]
+    order: tuple[Makes, ...] = ("in_time", "perhaps", "too_slow")
+    usable = [one for one in found if one.trays <= MOST_TRAYS]
+    return tuple(sorted(usable, key=lambda one: order.index(one.makes)))
+
+
+def _makes(minutes: tuple[Estimate, ...]) -> Makes:
+    within = [limit for _, limit in LIMITS]
+    if all(one.high <= limit for one, limit in zip(minutes, within, strict=True)):
+        return "in_time"
+    return "perhaps" if all(one.best <= limit for one, limit in zip(minutes, within, strict=True)) else "too_slow"
+
+
+def _each(way: Chilling, minutes: Callable[[float], float]) -> Estimate:
+    """What ``minutes`` says of the most, the best and the least heat that the way takes."""
+    return Estimate(minutes(way.w_m2k.high), minutes(way.w_m2k.best), minutes(way.w_m2k.low))
+
+
+def _newton(way: Chilling, volume_ml: float, area_mm2: float, to_c: float, w_m2k: float) -> float:
+    if way.celsius >= to_c:
+        return math.inf
+    constant = time_constant_min(volume_ml, area_mm2, w_m2k)
+    return constant * math.log((STARTS_C - way.celsius) / (to_c - way.celsius))
+
+
+def _conducted(way: Chilling, deep_mm: float, to_c: float, w_m2k: float) -> float:
+    if way.celsius >= to_c:
+        return math.inf
+    return conducted_min(
+        deep_mm / 2.0, 1, STARTS_C, way.celsius, to_c, w_m2k=w_m2k, mm2_min=SAUCE_MM2_MIN, w_m_k=SAUCE_W_M_K
+    )
+
+
+def _wetted_mm2(volume_ml: float, pan: Pan) -> float:
+    """All of a pot that gives off heat: its base, its wall as far as it is wet, and the surface."""
+    depth = pan.depth_mm(volume_ml)
+    base, surface = pan.area_mm2(0.0), pan.area_mm2(depth)
+    wall = 2.0 * math.sqrt(math.pi * (base + surface) / 2.0) * depth
+    return base + surface + wall

@@ -1,0 +1,112 @@
+"""What the kitchen keeps, over HTTP: put by, shown on the shelf, and poured into another batch in one entry."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from makers import text_of
+
+from .conftest import Caller
+from .test_batches import field_errors
+
+
+def aside(cook: Caller) -> Any:
+    """A batch of which a litre stands aside."""
+    batch = cook.start()
+    taken = {"kind": "parted", "volume_ml": 600, "purpose": "aside", "how": "under"}
+    assert cook.record(batch["id"], taken).status_code == 200
+    return batch["id"]
+
+
+def put_by(cook: Caller, batch: str, **more: Any) -> Any:
+    said = {
+        "kind": "put_by",
+        "jar": str(uuid4()),
+        "what": "rest",
+        "place": "freezer",
+        "name": "stock of Tuesday",
+        **more,
+    }
+    return cook.record(batch, said)
+
+
+def shelf(cook: Caller) -> list[dict[str, Any]]:
+    return cook.get("/shelf").json()  # type: ignore[no-any-return]
+
+
+def test_the_rest_goes_into_the_freezer_and_into_another_batch_and_is_gone_from_the_shelf(cook: Caller) -> None:
+    batch = aside(cook)
+    answer = put_by(cook, batch, containers=2).json()
+    assert answer["pot"]["kept"] is None
+    (jar,) = shelf(cook)
+    assert jar == answer["shelf"][0]
+    assert jar["name"] == "stock of Tuesday"
+    assert not jar["past"]
+
+    other = cook.start()
+    before = other["pot"]["liquid"]["value"]
+    half = jar["volume"]["value"] / 2.0
+    poured = {"kind": "poured_in", "jar": jar["id"], "batch": batch, "volume_ml": half}
+    after = cook.record(other["id"], poured).json()
+    assert after["pot"]["liquid"]["value"] == pytest.approx(before + half, rel=0.01)
+    # In one entry of one batch it is gone from the other's shelf, and both logs say so.
+    assert shelf(cook)[0]["volume"]["value"] == pytest.approx(half, rel=0.02)
+    assert "poured into another batch" in str(
+        [text_of(entry["text"]) for entry in cook.get(f"/batches/{batch}").json()["log"]]
+    )
+    # Taken back, it stands there again.
+    entry = after["log"][-1]["id"] if after["log"][-1]["kind"] == "poured_in" else after["log"][0]["id"]
+    assert cook.record(other["id"], {"kind": "struck", "event": entry}).status_code == 200
+    assert shelf(cook)[0]["volume"]["value"] == pytest.approx(2.0 * half, rel=0.02)
+
+
+def test_what_is_not_there_is_not_poured_and_nothing_is_recorded(cook: Caller, neighbour: Caller) -> None:
+    batch = aside(cook)
+    jar = put_by(cook, batch).json()["shelf"][0]
+    other = cook.start()["id"]
+    much = {"kind": "poured_in", "jar": jar["id"], "batch": batch, "volume_ml": 30_000}
+    assert "There are only" in str(field_errors(cook.record(other, much)))
+    assert shelf(cook)[0]["volume"] == jar["volume"]
+    own = {"kind": "poured_in", "jar": jar["id"], "batch": batch, "volume_ml": 100}
+    assert "this very batch" in str(field_errors(cook.record(batch, own)))
+    gone = {"kind": "poured_in", "jar": str(uuid4()), "batch": batch, "volume_ml": 100}
+    assert "not on the shelf" in str(field_errors(cook.record(other, gone)))
+    # Another kitchen has its own shelf, and pours nothing from this one.
+    assert shelf(neighbour) == []
+    theirs = neighbour.start()["id"]
+    assert neighbour.record(theirs, own).status_code == 404
+
+
+def test_a_thing_of_ones_own_making_is_not_taken(cook: Caller) -> None:
+    """Figures of what is kept are written by the server alone."""
+    batch = aside(cook)
+    jar = put_by(cook, batch).json()["shelf"][0]
+    forged = {"name": "x", "keeps": "stock", "masses": {"salt": 500.0}, "made": jar["made"], "use_by": jar["use_by"]}
+    said = {"kind": "poured_in", "jar": jar["id"], "batch": batch, "volume_ml": 100, "thing": forged}
+    assert cook.record(cook.start()["id"], said).status_code == 422
+
+
+def test_how_each_way_would_cool_is_told_before_it_is_set_to_cool(cook: Caller) -> None:
+    batch = aside(cook)
+    ways = cook.get(f"/batches/{batch}/chilling/rest").json()
+    assert ways[0]["makes"] == "in_time"
+    assert {"room", "fridge", "trays", "bath"} == {one["key"] for one in ways}
+    assert "never gets cold enough" in text_of(next(one for one in ways if one["key"] == "room")["said"])
+    assert cook.get(f"/batches/{cook.start()['id']}/chilling/rest").json() == []
+    assert cook.get(f"/batches/{batch}/chilling/soup").status_code == 422
+
+
+def test_a_summary_tells_the_shelf_as_its_batch_does(cook: Caller) -> None:
+    batch = aside(cook)
+    jar = put_by(cook, batch, place="fridge", volume_ml=200).json()["shelf"][0]
+    for said in (
+        {"kind": "jar_taken", "jar": jar["id"], "volume_ml": 50, "use": "eaten"},
+        {"kind": "jar_moved", "jar": jar["id"], "place": "freezer"},
+    ):
+        told = cook.record(batch, said).json()["shelf"]
+        assert told == shelf(cook)
+    assert told[0]["place"] == "freezer"
+    assert cook.record(batch, {"kind": "jar_taken", "jar": jar["id"], "use": "thrown_away"}).json()["shelf"] == []
+    assert shelf(cook) == []
