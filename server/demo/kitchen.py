@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
@@ -76,6 +76,9 @@ def _read(method: str, value: str) -> ev.Read:
     return ev.Read.model_validate({"measured": {"method": method, "value": value}})
 
 
+#: What is kept of one of them.
+KEPT = UUID("4b0f9f5e-7a55-4c3e-9d0c-2f6f3b1c7d10")
+
 STORIES = (
     Story(
         "Goat shoulder with orange",
@@ -119,6 +122,8 @@ STORIES = (
             (40, ev.Tested(of="body", verdict="right")),
             (42, ev.Tested(of="salt", verdict="right")),
             (44, ev.Finished(yield_ml=700)),
+            (90, ev.PutBy(jar=KEPT, what="sauce", place="freezer", name="venison sauce", volume_ml=280, containers=2)),
+            (300, ev.JarMoved(jar=KEPT, place="freezer")),
         ),
     ),
     Story(

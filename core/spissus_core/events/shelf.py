@@ -105,6 +105,8 @@ class PutBy(Kind):
         if self.place == "freezer" and not KEEPING[keeps].days["freezer"]:
             raise SpissusError("place", say("events.does_not_freeze"))
         share = min(volume_ml / have_ml, 1.0)
+        # The rest is as old as the moment it was set aside; the freezer stops its clock.
+        made = state.rest.since if self.what == "rest" and state.rest is not None else at
         jar = Jar(
             id=self.jar,
             what=self.what,
@@ -115,8 +117,8 @@ class PutBy(Kind):
             keeps=keeps,
             place=self.place,
             since=at,
-            made=at,
-            use_by=use_by(keeps, self.place, at, state.table.use_by),
+            made=made,
+            use_by=use_by(keeps, self.place, at if self.place == "freezer" else made, state.table.use_by),
             containers=self.containers,
             reheated=state.table.reheated,
             cold_by=_cold_by(state, self.what),

@@ -101,6 +101,8 @@ def rest_line(timeline: State) -> Message | None:
     if rest.stands == "hot":
         return say("bar.rest_hot", volume=volume, hot=HOLD_HOT)
     stands = judge(rest.readings, rest.surroundings_c) if rest.readings else None
+    if stands is not None and stands.verdict == "done":
+        return say("bar.rest_done", volume=volume)
     if stands is not None and stands.verdict in _REST_COOLS and stands.limit_minute is not None:
         by = rest.since + timedelta(minutes=stands.limit_minute)
         limit = show_temperature(stands.limit_c or 0.0)

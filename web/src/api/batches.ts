@@ -129,6 +129,7 @@ export function useAppend(batchId: string) {
     onSuccess: (batch) => {
       queries.setQueryData(keys.batch(batchId), batch)
       void queries.invalidateQueries({ queryKey: keys.batches })
+      void queries.invalidateQueries({ queryKey: keys.shelf })
     },
   })
 }

@@ -4,5 +4,6 @@ export const keys = {
   larder: ['larder'] as const,
   devices: ['devices'] as const,
   batches: ['batches'] as const,
+  shelf: ['shelf'] as const,
   batch: (id: string) => ['batch', id] as const,
 }

@@ -1,6 +1,8 @@
 import { use, useState } from 'react'
 import type { Batch, Payload } from '../api/types'
 import { useLists } from '../api/lists'
+import { useShelf } from '../api/shelf'
+import { day } from '../shared/clock'
 import { useKept } from '../shared/useKept'
 import { Units, useExample, useSay } from '../shared/units'
 import { cannotBe } from '../shared/useStands'
@@ -162,7 +164,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
   )
 }
 
-type What = 'salt' | 'thickener' | 'other'
+type What = 'salt' | 'thickener' | 'other' | 'kept'
 
 interface AddDraft {
   what: What
@@ -187,9 +189,13 @@ export function AddSheet({ batch, append, onClose }: Props) {
   const { schools, salts } = useLists()
   const thickener = schools.find((s) => s.key === school) ?? schools[0]
   const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
+  const shelf = useShelf()
+  const kept = (shelf.data ?? []).filter((one) => one.batch !== batch.id)
+  const jar = kept.find(({ id }) => id === key)
   const payload = (): Payload | null => {
     if (what === 'salt') return salt ? { kind: 'salted', salt_g: amount, salt: salt.key } : null
     if (what === 'thickener') return thickener ? { kind: 'thickened', thickener: thickener.key, dry_g: amount } : null
+    if (what === 'kept') return jar && amount.trim() ? ({ kind: 'poured_in', jar: jar.id, batch: jar.batch, volume_ml: amount } as Payload) : null
     return key ? { kind: 'added', ingredient: key, amount } : null
   }
   const ready = payload()
@@ -214,8 +220,18 @@ export function AddSheet({ batch, append, onClose }: Props) {
             { value: 'salt', label: 'Salt' },
             { value: 'thickener', label: 'Thickener' },
             { value: 'other', label: 'Something else' },
+            ...(kept.length ? [{ value: 'kept' as const, label: 'What is kept' }] : []),
           ]}
         />
+        {what === 'kept' && (
+          <Choice
+            label="Which"
+            layout="stack"
+            value={jar?.id}
+            onChange={(next) => change({ key: next })}
+            options={kept.map((one) => ({ value: one.id, label: `${say(one.volume)} ${one.name}`, hint: `${one.salt_percent.toFixed(2)} % salt, ${one.past ? 'past its date, ' : 'use by '}${day(one.use_by)}` }))}
+          />
+        )}
         {what === 'salt' && (
           <Choice
             label="Which salt"
@@ -234,8 +250,8 @@ export function AddSheet({ batch, append, onClose }: Props) {
         )}
         {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={(next) => change({ key: next })} />}
         <TextField
-          label={what === 'other' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
-          placeholder={what === 'other' ? eg('100 ml', '1/2 cup') : what === 'salt' ? eg('1.5 g', '1/4 tsp') : eg('12 g', '1 1/2 tbsp')}
+          label={what === 'other' || what === 'kept' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
+          placeholder={what === 'other' || what === 'kept' ? eg('100 ml', '1/2 cup') : what === 'salt' ? eg('1.5 g', '1/4 tsp') : eg('12 g', '1 1/2 tbsp')}
           value={amount}
           onChange={(next) => change({ amount: next })}
           error={append.error?.message}

@@ -10,6 +10,7 @@ import { Units, useSay } from '../shared/units'
 import { SmallPot } from '../figures/SmallPot'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
+import { Shelf } from './Shelf'
 
 /** The stove as it stands, what is set aside, and what is finished. */
 export function BatchList() {
@@ -74,6 +75,7 @@ export function BatchList() {
             </ul>
           </section>
         )}
+        <Shelf />
         {finished.length > 0 && (
           <section className="mt-6">
             <h2 className="mb-2 text-base font-semibold text-quiet">Finished</h2>

@@ -8,3 +8,8 @@ export function turnOfDay(at: number): number {
   const date = new Date(at)
   return ((date.getHours() % 12) + date.getMinutes() / 60) / 12
 }
+
+/** A day as it stands on a label. */
+export function day(at: string | number): string {
+  return new Date(at).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
+}

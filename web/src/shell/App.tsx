@@ -17,6 +17,7 @@ import { part } from '../ui/part'
 const StartPage = part(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
 const PasswordSheet = part(() => import('../people/PasswordSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
+const JarPage = part(async () => ({ default: (await import('../logbook/JarPage')).JarPage }))
 const KitchenPage = part(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
 export function App() {
@@ -60,6 +61,13 @@ function Pages() {
             <Suspense>
               <KitchenPage />
             </Suspense>
+          </Route>
+          <Route path="/shelf/:jar">
+            {({ jar }) => (
+              <Suspense>
+                <JarPage key={jar} id={jar} />
+              </Suspense>
+            )}
           </Route>
           <Route path="/batches/:id/:view?">{({ id, view }) => <Bench key={id} id={id} view={view} />}</Route>
           <Route>

@@ -7,6 +7,7 @@ import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Cautions } from '../shared/Cautions'
 import { Salt } from './Salt'
+import { KeepCard } from './KeepCard'
 import { part } from '../ui/part'
 import { useBench } from './useBench'
 
@@ -63,6 +64,7 @@ export default function ServePanel() {
           )}
         </div>
       )}
+      {batch.finished && <KeepCard />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
       {batch.finished ? (
@@ -92,6 +94,7 @@ export default function ServePanel() {
           )}
         </form>
       )}
+      {!batch.finished && <KeepCard />}
       <Cautions cautions={batch.serve_cautions} />
     </div>
   )

@@ -1,0 +1,96 @@
+"""The rest of a batch: cooled, kept, labelled, and poured into another one days later."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from uuid import uuid4
+
+from playwright.sync_api import Page, expect
+from running import Site
+from spissus_core import events as ev
+
+from .site import enter_demo
+from .test_outbox import told
+from .test_screens import send
+from .test_walk import now_line, said, start
+
+BEGUN = timedelta(days=3)
+
+
+def tuesday(page: Page) -> str:
+    """The path of a batch of three days ago: a part was taken, the rest cooled in trays, and the sauce was eaten."""
+    kitchen = told(page, "GET", "/kitchen")
+    pan = next(one["id"] for one in kitchen["pans"] if "24 cm" in one["name"])
+    begun = datetime.now(UTC) - BEGUN
+
+    def at(minutes: float) -> dict[str, object]:
+        return {"at": (begun + timedelta(minutes=minutes)).isoformat(), "version": ev.VERSION}
+
+    measured = {"method": "jug", "value": "2.4 l", "hot": True}
+    liquid = {
+        "measured": measured,
+        "fat_ml": "0 ml",
+        "character": "gelatin_rich",
+        "salt": {"by": "meter", "percent": 0.6},
+    }
+    begin = {"kind": "started", "pan_id": pan, "burner_id": kitchen["burners"][0]["id"], "liquid": liquid}
+    ids = {"id": str(uuid4()), "event_id": str(uuid4()), "name": "Shin of Tuesday", "start": begin}
+    batch = send(page, "POST", "/batches", ids | at(0))["id"]
+    for minutes, payload in (
+        (2, {"kind": "wanted", "volume_ml": 600, "body": 2, "salt_percent": 0.9}),
+        (4, {"kind": "parted", "volume_ml": 1200, "purpose": "aside", "how": "under"}),
+        (30, {"kind": "finished"}),
+        (31, {"kind": "rest", "rest": "cooling", "celsius": 55, "surroundings_c": 4}),
+        (80, {"kind": "rest", "rest": "cooling", "celsius": 20, "surroundings_c": 4}),
+        (250, {"kind": "rest", "rest": "cooling", "celsius": 4.8, "surroundings_c": 4}),
+    ):
+        send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": payload} | at(minutes))
+    return f"/batches/{batch}"
+
+
+def test_the_rest_of_tuesday_is_labelled_frozen_and_poured_into_fridays_batch(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    path = tuesday(page)
+    page.goto(site.url + path + "/serve")
+    left = page.get_by_role("region", name="What is left")
+    # Before it is set to cool every way says how it would go: two trays make it, a full pot does not.
+    expect(left.get_by_text("tray 3 cm deep in the fridge")).to_contain_text("✓")
+    expect(left.get_by_text("left standing with its lid on")).to_contain_text("never gets cold enough")
+    left.get_by_role("button", name="It is cold").click()
+    left.get_by_role("button", name="Keep it in the fridge or the freezer").click()
+    sheet = page.get_by_role("dialog", name="Keep it")
+    sheet.get_by_role("radio", name="What stands aside").click()
+    sheet.get_by_role("radio", name="In the freezer").click()
+    sheet.get_by_label("Its name").fill("stock of Tuesday")
+    sheet.get_by_label("How much of it, or all").fill("40 l")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet.get_by_text("There are only")).to_be_visible()
+    sheet.get_by_label("How much of it, or all").fill("")
+    sheet.get_by_label("In how many containers").fill("2")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet).to_be_hidden()
+
+    # Its label says what is in it, by when, and how it is warmed.
+    left.get_by_role("link", name="stock of Tuesday").click()
+    label = page.get_by_role("article", name="Label")
+    for words in ("stock of Tuesday", "0.60 % salt", "in the freezer", "Boil it up, once."):
+        expect(label).to_contain_text(words)
+
+    # It stands on the shelf of the stove, and goes into another batch with its salt.
+    start(page, site, "Cheek of Friday", "0.8 l, no fat, 0.2 % salt", salt="0.2 %")
+    expect(said(page)).to_be_visible()
+    now_line(page).get_by_role("button", name="Add", exact=True).click()
+    add = page.get_by_role("dialog", name="Add")
+    add.get_by_role("radio", name="What is kept").click()
+    add.get_by_role("radio", name="stock of Tuesday").click()
+    add.get_by_label("How much").fill("400 ml")
+    expect(add.get_by_role("status")).to_contain_text("salt 0.34")
+    add.get_by_role("button", name="It is in").click()
+    expect(add).to_be_hidden()
+    page.keyboard.press("l")
+    expect(page.get_by_role("dialog", name="Log")).to_contain_text("Poured in 400\u00a0mL of stock of Tuesday")
+    page.goto(site.url)
+    kept = page.get_by_role("link", name="stock of Tuesday")
+    expect(kept).to_contain_text("use by")
+    page.get_by_role("link", name="Cheek of Friday").first.click()
+    expect(said(page)).to_be_visible()

@@ -1,0 +1,133 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'wouter'
+import { useAppend } from '../api/batches'
+import { keys } from '../api/keys'
+import { useShelf, type Jar } from '../api/shelf'
+import type { Payload } from '../api/types'
+import { day } from '../shared/clock'
+import { Header } from '../shared/Header'
+import { PLACES } from '../shared/JarLine'
+import { Notice } from '../shared/Notice'
+import { Skeleton } from '../shared/Skeleton'
+import { useExample, useSay } from '../shared/units'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/TextField'
+
+/** Something that is kept: its label, and what becomes of it. */
+export function JarPage({ id }: { id: string }) {
+  const shelf = useShelf()
+  const jar = shelf.data?.find((one) => one.id === id)
+  if (shelf.isPending) return <Skeleton />
+  if (shelf.isError) return <Notice title="No answer" text={shelf.error.message} onRetry={() => void shelf.refetch()} />
+  if (!jar) {
+    return (
+      <>
+        <Header title="Kept cold" />
+        <p className="px-4 py-6 text-lg md:px-7">
+          That is not on the shelf any more.{' '}
+          <Link href="/" className="font-semibold underline">
+            Back to the batches
+          </Link>
+        </p>
+      </>
+    )
+  }
+  return <OfJar jar={jar} />
+}
+
+function OfJar({ jar }: { jar: Jar }) {
+  const eg = useExample()
+  const queries = useQueryClient()
+  const append = useAppend(jar.batch)
+  const [used, setUsed] = useState('')
+  const record = (payload: object) =>
+    append.mutate({ jar: jar.id, ...payload } as Payload, {
+      onSuccess: () => {
+        setUsed('')
+        void queries.invalidateQueries({ queryKey: keys.shelf })
+      },
+    })
+  return (
+    <>
+      <div className="print:hidden">
+        <Header title={jar.name} detail={`kept from ${jar.of}`} />
+      </div>
+      <main className="mx-auto grid max-w-3xl gap-6 px-4 py-5 md:px-7 print:p-0">
+        {jar.past && <p role="alert" className="text-lg font-semibold text-heat print:hidden">Past its date: throw it away. Local food rules come first.</p>}
+        <Label jar={jar} />
+        <div className="flex flex-wrap items-end gap-3 print:hidden">
+          <Button look="main" onClick={() => window.print()}>
+            Print the label
+          </Button>
+          <form
+            className="flex flex-wrap items-end gap-3"
+            onSubmit={(event) => {
+              event.preventDefault()
+              record({ kind: 'jar_taken', volume_ml: used, use: 'eaten' })
+            }}
+          >
+            <TextField label="Some of it was eaten" placeholder={eg('200 ml', '3/4 cup')} value={used} onChange={setUsed} error={append.error?.at('volume_ml')} autoComplete="off" className="w-44" />
+            <Button type="submit" disabled={!used.trim() || append.isPending}>
+              Eaten
+            </Button>
+          </form>
+          {jar.cold_by && (
+            <Button disabled={append.isPending} onClick={() => record({ kind: 'jar_moved', place: jar.place })}>
+              It is cold
+            </Button>
+          )}
+          {jar.place === 'freezer' ? (
+            <Button disabled={append.isPending} onClick={() => record({ kind: 'jar_moved', place: 'fridge' })}>
+              Thaw it in the fridge
+            </Button>
+          ) : (
+            jar.freezes && (
+              <Button disabled={append.isPending} onClick={() => record({ kind: 'jar_moved', place: 'freezer' })}>
+                Freeze it
+              </Button>
+            )
+          )}
+          <Button disabled={append.isPending} onClick={() => record({ kind: 'jar_taken', use: 'thrown_away' })}>
+            Thrown away
+          </Button>
+        </div>
+        {append.error && !append.error.at('volume_ml') && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
+        <p className="text-quiet print:hidden">To pour it into a batch, open that one, tap Add, and choose what is kept. Local food rules and your own food-safety plan come first.</p>
+      </main>
+    </>
+  )
+}
+
+/** What goes on the container, at the size of a label, with room to write. */
+function Label({ jar }: { jar: Jar }) {
+  const say = useSay()
+  return (
+    <article aria-label="Label" className="w-[100mm] max-w-full border-2 border-ink bg-panel p-3 leading-snug print:h-[70mm] print:border print:bg-white print:text-black">
+      <h2 className="text-2xl leading-tight font-bold break-words">{jar.name}</h2>
+      <p>
+        {say(jar.volume)}
+        {jar.taste && <>, {jar.salt_percent.toFixed(2)} % salt, {jar.taste}</>}
+        {jar.containers > 1 && <>, in {jar.containers}</>}
+      </p>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3">
+        <dt>made</dt>
+        <dd>{day(jar.made)}</dd>
+        <dt>use by</dt>
+        <dd className="text-lg leading-tight font-bold">
+          {day(jar.use_by)}, {PLACES[jar.place]}
+        </dd>
+        <dt>holds</dt>
+        <dd>{jar.allergens.length ? jar.allergens.join(', ') : 'no allergen that was told'}</dd>
+        {jar.alcohol && (
+          <>
+            <dt>alcohol</dt>
+            <dd>about {say(jar.alcohol)} in all</dd>
+          </>
+        )}
+      </dl>
+      <p className="mt-1 font-semibold">{jar.reheated ? 'Warmed once already: use it now, all of it.' : jar.again}</p>
+      <p aria-hidden="true" className="mt-3 border-b border-current pb-4 text-sm">note</p>
+    </article>
+  )
+}
