@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import datetime, timedelta
-from typing import Annotated, Literal
+from typing import Annotated
 
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
@@ -18,7 +18,7 @@ from spissus_core.fold import Timeline
 from spissus_core.ledger.water import HOT_EXPANSION
 from spissus_core.measuring.measurement import Reads
 from spissus_core.phenomena.evaporation import Cover
-from spissus_core.phenomena.heating import FULL_BOIL, HeatSetting, heat_key
+from spissus_core.phenomena.heating import FULL_BOIL, Heat, HeatSetting, heat_key
 from spissus_core.planning.acts import Act
 from spissus_core.planning.ceiling import salt_ceiling_ml
 from spissus_core.planning.doubts import guard
@@ -67,10 +67,11 @@ class HeatOut(Shape):
     the list that comes nearest, and ``guard`` what is said before it is set to boil."""
 
     key: Annotated[str, key_of("heats")]
-    heat: Literal["off", "simmer", "boil", "oven"]
+    heat: Heat
     share: float
     cover: Cover
     oven: ShownOut
+    hold: ShownOut
     told: bool
     guard: SaidOut | None
 
@@ -270,6 +271,7 @@ def heat_out(timeline: Timeline, ahead: Progress | None) -> HeatOut:
         share=share,
         cover=setting.cover if setting else "open",
         oven=ShownOut.of(show_temperature(setting.oven_c if setting else FULL_BOIL.oven_c)),
+        hold=ShownOut.of(show_temperature(setting.hold_c if setting else FULL_BOIL.hold_c)),
         told=last is not None,
         guard=SaidOut.maybe(guard(timeline)),
     )
@@ -281,6 +283,7 @@ HEAT_UNKNOWN = HeatOut(
     share=1.0,
     cover="open",
     oven=ShownOut.of(show_temperature(FULL_BOIL.oven_c)),
+    hold=ShownOut.of(show_temperature(FULL_BOIL.hold_c)),
     told=False,
     guard=None,
 )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from typing import Annotated, Literal
+from typing import Annotated
 
 from django.http import HttpRequest
 from kitchens.services import liking_of, member_of
@@ -26,7 +26,7 @@ from spissus_core.pantry.guests import DISHES, Avoided, DishKey
 from spissus_core.pantry.schools import SCHOOLS, SchoolKey
 from spissus_core.phenomena.evaporation import Cover, boiling_rate_g_min
 from spissus_core.phenomena.fat import POURED_OFF, RESTS_G_PER_100_ML, Draw
-from spissus_core.phenomena.heating import HEATS
+from spissus_core.phenomena.heating import HEATS, Heat
 from spissus_core.phenomena.palate import PALATE, SENSED, TASTERS, Sensed
 from spissus_core.phenomena.seasoning import SALT_WORDS, SaltKind, StockKind, Verdict
 from spissus_core.phenomena.warming import MEATS
@@ -173,7 +173,7 @@ class HeatWordOut(Shape):
 
     key: str
     label: str
-    heat: Literal["off", "simmer", "boil", "oven"]
+    heat: Heat
     share: float
 
 

@@ -68,6 +68,11 @@ def _sample(act: type[Act]) -> Act:
         "oven_c": 200.0,
         "celsius": 86.0,
         "bears_c": 80.0,
+        "hour_ml": 120.0,
+        "gone_ml": 30.0,
+        "salt_percent": 0.95,
+        "wants_a_lid": True,
+        "parts_c": 80.0,
         "earlier": "flat",
         "then": "too salty",
     }

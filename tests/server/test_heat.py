@@ -90,12 +90,13 @@ def test_the_heat_is_turned_off_and_on(cook: Caller) -> None:
     batch = planned(cook)
     off = record(cook, batch, 3, {"kind": "heated", "heat": "off"})
     assert off["act"]["kind"] == "heat"
-    assert off["heat"] | {"oven": None} == {
+    assert off["heat"] | {"oven": None, "hold": None} == {
         "key": "off",
         "heat": "off",
         "share": 1.0,
         "cover": "open",
         "oven": None,
+        "hold": None,
         "told": True,
         "guard": None,
     }

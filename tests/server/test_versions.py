@@ -14,12 +14,17 @@ from .conftest import Caller, _now
 
 #: What has to have happened before a kind makes sense.
 SPLIT = {"kind": "split", "volume_ml": "300 ml"}
+ASIDE = {"kind": "taken", "volume_ml": "600 ml", "how": "under"}
+SHELVED = {"kind": "put_by", "jar": "00000000-0000-4000-8000-000000000007", "what": "rest", "place": "freezer"}
 BEFORE: dict[str, list[dict[str, Any]]] = {
+    "put_by": [{"kind": "taken", "volume_ml": "500 ml", "how": "under"}],
+    "jar_taken": [ASIDE, SHELVED],
+    "jar_moved": [ASIDE, SHELVED],
     "chosen": [{"kind": "wanted", "volume_ml": 900}],
     "finished": [{"kind": "wanted", "volume_ml": 900}],
     "meat_probed": [{"kind": "meat_in", "mass_g": 300.0, "cut": "slices", "cold": True}],
     "rejoined": [SPLIT],
-    "rest": [{"kind": "taken", "volume_ml": "600 ml", "how": "under"}],
+    "rest": [ASIDE],
     "returned": [{"kind": "drawn", "volume_ml": "600 ml"}],
 }
 
@@ -49,6 +54,11 @@ def test_every_kind_of_every_version_is_taken(cook: Caller, version: int, kind: 
         sent = _as_sent(cook, earlier["kind"], {k: v for k, v in earlier.items() if k != "kind"}, remark)
         assert cook.record(batch, sent).status_code == 200
     payload = _as_sent(cook, kind, ALL_VERSIONS[str(version)][kind], remark)
+    if kind == "poured_in":
+        # What is kept stands on the shelf of another batch.
+        payload["batch"] = cook.start()["id"]
+        for earlier in (ASIDE, SHELVED):
+            assert cook.record(payload["batch"], earlier).status_code == 200
     body = {"id": str(uuid4()), "at": _now(), "version": version, "payload": payload}
     answer = cook.send(f"/batches/{batch}/events", body)
     assert answer.status_code == 200, answer.content

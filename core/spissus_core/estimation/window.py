@@ -73,7 +73,8 @@ class Window(Changeable):
         strength = power_of(pot, setting)
         if strength is None:
             return None
-        pending_kj = warming_kj(pot) if warm else 0.0
+        # What is kept warm comes to no boil.
+        pending_kj = warming_kj(pot) if warm and setting.heat != "hold" else 0.0
         error_kj = math.hypot(kj_of(pot.error_ml), WARMING_ERROR * pending_kj)
         return cls(
             began=at,
@@ -125,7 +126,7 @@ class Window(Changeable):
 
     def joined(self, before: Pot, after: Pot) -> Self:
         """Something was added, or cooled the pot: it takes up heat before it boils too."""
-        warming = _warming_kj(before, after)
+        warming = 0.0 if self.setting.heat == "hold" else _warming_kj(before, after)
         # What went in is known to no more than its own error.
         more = after.salt_error_g**2 - before.salt_error_g**2
         track = self.track.but(css=max(self.track.css + more, 0.0)) if more else self.track

@@ -241,6 +241,8 @@ class Parted(DrawsOff):
         if self.plates is None or after.pot is None or state.pot is None:
             return after
         served_ml = state.pot.contents.liquid_ml - after.pot.contents.liquid_ml
+        if after.held is not None:
+            after = after.but(held=after.held.scaled(max(1.0 - served_ml / state.pot.contents.liquid_ml, 0.0)))
         out, gone_ml = after.table.plates + self.plates, after.table.served_ml + served_ml
         table = after.table.but(plates=out, served_ml=gone_ml, in_a_pan=bool(self.in_a_pan))
         if wish is None:

@@ -391,7 +391,8 @@ class State(Changeable):
 
     ``start`` is what it began with. ``rest`` is what was set aside, ``meat`` what is warmed in it. ``probed`` is how
     warm the sauce was last, where it is not set to cool. ``yield_ml`` is what a finished sauce was measured to be.
-    ``shelf`` is what of it is kept, ``shelved_ml`` of it of the finished sauce. ``stands_at`` is the time of all this,
+    ``shelf`` is what of it is kept, ``shelved_ml`` of it of the finished sauce; ``held`` is what it was when it was
+    set to be kept warm. ``stands_at`` is the time of all this,
     ``hushed_for`` the look whose alarm was heard last.
     """
 
@@ -410,6 +411,7 @@ class State(Changeable):
     probed: Probe | None = None
     shelf: tuple[Jar, ...] = ()
     shelved_ml: float = 0.0
+    held: Contents | None = None
     finished: bool = False
     yield_ml: float | None = None
     stands_at: datetime | None = None

@@ -35,7 +35,7 @@ class Heated(HeatSetting, ActsOnPot):
     """The heat is set, or turned off; ``never_on`` says that it was not on when it was taken to be."""
 
     looks = True
-    versions = (1, 2)
+    versions = (1, 2, 7)
     leaves_plan = True
     called = say("entries.heated")
 
@@ -45,7 +45,9 @@ class Heated(HeatSetting, ActsOnPot):
     @property
     def setting(self) -> HeatSetting:
         """The setting alone."""
-        return HeatSetting.model_construct(heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c)
+        return HeatSetting.model_construct(
+            heat=self.heat, share=self.share, cover=self.cover, oven_c=self.oven_c, hold_c=self.hold_c
+        )
 
     def on_pot(self, pot: Pot) -> Pot:
         """On the heat it is hot, or soon will be."""
@@ -63,7 +65,9 @@ class Heated(HeatSetting, ActsOnPot):
         if state.pot is None:
             return after
         cooling = state.cooling if self.heat == "off" else None
-        return after.but(stove=after.stove.but(heat=self.setting), cooling=cooling)
+        # Set warmer or cooler it is still to be what it was.
+        held = (after.held or state.pot.contents) if self.heat == "hold" else None
+        return after.but(stove=after.stove.but(heat=self.setting), cooling=cooling, held=held)
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """A stretch of heating begins, bends or ends."""
@@ -81,6 +85,8 @@ class Heated(HeatSetting, ActsOnPot):
                 heated = say("events.oven", oven=show_temperature(self.oven_c))
             case "simmer":
                 heated = say("events.simmer")
+            case "hold":
+                heated = say("events.hold", at=show_temperature(self.hold_c))
             case "boil":
                 heated = say("events.boil", share=show_percent(100 * self.share, 0))
         return heated if cover is None else say("events.covered", heated=heated, cover=cover)

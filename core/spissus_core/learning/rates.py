@@ -53,6 +53,10 @@ def taught_rate(state: State) -> LearnedRate | None:
 def _taught_by(state: State) -> Window | None:
     """The stretch with readings enough, the one under way before the one before."""
     for window in (state.stove.window, state.stove.timed):
-        if window is not None and window.track.readings >= LEAST_TO_TEACH and window.setting.heat != "off":
+        if (
+            window is not None
+            and window.track.readings >= LEAST_TO_TEACH
+            and window.setting.heat not in ("off", "hold")
+        ):
             return window
     return None

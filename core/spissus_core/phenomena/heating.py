@@ -25,6 +25,9 @@ from .evaporation import (
 
 HeatKind = Literal["simmer", "boil", "oven"]
 
+#: Whatever a pot may stand on; kept warm it steams, and teaches nothing of a stove.
+Heat = Literal["off", "simmer", "boil", "oven", "hold"]
+
 #: ICAO standard atmosphere: kPa at sea level, share lost with each metre, and exponent.
 SEA_LEVEL_KPA, PER_METRE, ICAO_EXPONENT = 101.325, 2.25577e-5, 5.25588
 
@@ -67,15 +70,20 @@ class Burner(BaseModel):
     learned: Annotated[tuple[LearnedRate, ...], Field(max_length=3)] = ()
 
 
+#: A sauce is kept warm at about this, °C. Handbook of the trade, section 11: 60 to 65 with butter in it.
+USUAL_HOLD_C = 65.0
+
+
 class HeatSetting(BaseModel):
-    """How a pot is heated: a boil at a share of the burner's power, a simmer, or uncovered in an oven."""
+    """How a pot is heated: a boil at a share of the burner's power, a simmer, in an oven, or kept at ``hold_c``."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    heat: Literal["off", "simmer", "boil", "oven"] = "boil"
+    heat: Heat = "boil"
     share: float = Field(default=1.0, ge=0.05, le=3)
     cover: Cover = "open"
     oven_c: Celsius = 150.0
+    hold_c: Celsius = USUAL_HOLD_C
 
 
 #: What is taken for granted until the cook says otherwise.
@@ -86,7 +94,7 @@ class HeatRow(NamedTuple):
     """A heat as a cook says it: its label, what it is, and the share of the burner's power."""
 
     label: str
-    heat: Literal["off", "simmer", "boil", "oven"]
+    heat: Heat
     share: float
 
 
@@ -143,6 +151,8 @@ def _driven(pan: Pan, burner: Burner, setting: HeatSetting, depth_mm: float) -> 
         return _power(known.net_kw * 60.0 * cover, known, known.spread)
     if setting.heat == "simmer":
         rate = min(simmering_rate_g_min(pan.area_mm2(depth_mm)).best, boiling_rate_g_min(burner.net_kw).best)
+    elif setting.heat == "hold":
+        rate = simmering_rate_g_min(pan.area_mm2(depth_mm), setting.hold_c).best
     else:
         surface = pan.area_mm2(depth_mm)
         wall = math.pi * math.sqrt(4.0 * surface / math.pi) * pan.height_mm

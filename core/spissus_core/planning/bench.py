@@ -98,7 +98,7 @@ class Bench:
         """Whether it boils, as far as anybody said."""
         window, meat = self.timeline.stove.window, self.timeline.meat
         under_meat = meat is not None and meat.how == "oven" and not meat.done
-        return window is not None and window.heating and window.setting.heat != "simmer" and not under_meat
+        return window is not None and window.heating and window.setting.heat in ("boil", "oven") and not under_meat
 
     # -- where boiling ends ---------------------------------------------------------------------------
 

@@ -2072,12 +2072,12 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
+            kind: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "hold" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
             /**
              * Doing
              * @enum {string}
              */
-            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
+            doing: "alone" | "bigger_pan" | "boil" | "choose" | "cold_plate" | "cool" | "done" | "finish" | "heat" | "hold" | "let_down" | "look_fat" | "measure" | "plate" | "pour_back" | "put_right" | "rest" | "salt" | "skim" | "slip" | "smell" | "start" | "take" | "take_off" | "taste" | "test_body" | "test_salt" | "thicken" | "too_hot" | "want" | "warm_meat" | "warm_yolk" | "warn";
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Measure */
@@ -2394,12 +2394,12 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "off" | "simmer" | "half" | "boil" | "oven";
+            key: "off" | "simmer" | "half" | "boil" | "oven" | "hold";
             /**
              * Heat
              * @enum {string}
              */
-            heat: "off" | "simmer" | "boil" | "oven";
+            heat: "off" | "simmer" | "boil" | "oven" | "hold";
             /** Share */
             share: number;
             /**
@@ -2408,6 +2408,7 @@ export interface components {
              */
             cover: "open" | "ajar" | "paper" | "tight";
             oven: components["schemas"]["ShownOut"];
+            hold: components["schemas"]["ShownOut"];
             /** Told */
             told: boolean;
             guard: components["schemas"]["SaidOut"] | null;
@@ -3032,7 +3033,7 @@ export interface components {
              * @default boil
              * @enum {string}
              */
-            heat: "off" | "simmer" | "boil" | "oven";
+            heat: "off" | "simmer" | "boil" | "oven" | "hold";
             /**
              * Share
              * @default 1
@@ -3049,6 +3050,11 @@ export interface components {
              * @default 150
              */
             oven_c: number | string;
+            /**
+             * Hold C
+             * @default 65
+             */
+            hold_c: number | string;
             /**
              * Never On
              * @default false
@@ -3940,7 +3946,7 @@ export interface components {
         };
         /**
          * HeatSetting
-         * @description How a pot is heated: a boil at a share of the burner's power, a simmer, or uncovered in an oven.
+         * @description How a pot is heated: a boil at a share of the burner's power, a simmer, in an oven, or kept at ``hold_c``.
          */
         HeatSetting: {
             /**
@@ -3948,7 +3954,7 @@ export interface components {
              * @default boil
              * @enum {string}
              */
-            heat: "off" | "simmer" | "boil" | "oven";
+            heat: "off" | "simmer" | "boil" | "oven" | "hold";
             /**
              * Share
              * @default 1
@@ -3965,6 +3971,11 @@ export interface components {
              * @default 150
              */
             oven_c: number | string;
+            /**
+             * Hold C
+             * @default 65
+             */
+            hold_c: number | string;
         };
         /**
          * PansIn
@@ -3978,7 +3989,8 @@ export interface components {
              *       "heat": "boil",
              *       "share": 1,
              *       "cover": "open",
-             *       "oven_c": 150
+             *       "oven_c": 150,
+             *       "hold_c": 65
              *     }
              */
             heat: components["schemas"]["HeatSetting"];
@@ -4053,7 +4065,7 @@ export interface components {
              * Heat
              * @enum {string}
              */
-            heat: "off" | "simmer" | "boil" | "oven";
+            heat: "off" | "simmer" | "boil" | "oven" | "hold";
             /** Share */
             share: number;
         };

@@ -17,13 +17,14 @@ export function HeatControl() {
   const { heat } = batch
   const now = heat.key
   const [oven, setOven] = useState<string | null>(null)
+  const [hold, setHold] = useState<string | null>(null)
   // What is in it must not boil: that is asked, and taken all the same.
   const [asked, setAsked] = useState<string | null>(null)
   const set = (next: string, cover: Batch['heat']['cover']) => {
     const row = heats.find((h) => h.key === next)
     if (row?.heat === 'boil' && heat.guard && asked !== next) return setAsked(next)
     setAsked(null)
-    if (row) onRecord({ kind: 'heated', heat: row.heat, share: row.share, cover, oven_c: oven ?? heat.oven.value, never_on: false })
+    if (row) onRecord({ kind: 'heated', heat: row.heat, share: row.share, cover, oven_c: oven ?? heat.oven.value, hold_c: hold ?? heat.hold.value, never_on: false })
     setOpen(false)
   }
   const words = `${heats.find((h) => h.key === now)?.label ?? ''}${heat.cover === 'open' ? '' : `, ${covers.find((c) => c.key === heat.cover)?.label ?? ''}`}`
@@ -43,15 +44,19 @@ export function HeatControl() {
       <div className="grid gap-4">
         <Choice label="It is on" layout="pairs" value={now} onChange={(next) => set(next, heat.cover)} options={heats.map((h) => ({ value: h.key, label: h.label }))} />
         {now !== 'off' && <Choice label="The pan is" layout="pairs" value={heat.cover} onChange={(cover) => set(now, cover)} options={covers.map((c) => ({ value: c.key, label: c.label }))} />}
-        {now === 'oven' && (
+        {(now === 'oven' || now === 'hold') && (
           <form
             className="flex items-end gap-2"
             onSubmit={(event) => {
               event.preventDefault()
-              set('oven', heat.cover)
+              set(now, heat.cover)
             }}
           >
-            <TextField label="The oven is at" value={oven ?? say(heat.oven)} onChange={setOven} />
+            {now === 'oven' ? (
+              <TextField label="The oven is at" value={oven ?? say(heat.oven)} onChange={setOven} />
+            ) : (
+              <TextField label="It is kept at" value={hold ?? say(heat.hold)} onChange={setHold} />
+            )}
             <Button type="submit">Set</Button>
           </form>
         )}

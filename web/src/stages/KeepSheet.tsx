@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { newId } from '../api/id'
 import type { Jar } from '../api/shelf'
 import type { Payload } from '../api/types'
-import { useExample, useSay } from '../shared/units'
+import { useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
@@ -13,7 +13,6 @@ const WHAT: Record<Jar['what'], string> = { rest: 'What stands aside', sauce: 'T
 
 /** Something of the batch goes into the fridge or the freezer, under a name of its own. */
 export default function KeepSheet({ onClose }: { onClose: () => void }) {
-  const eg = useExample()
   const say = useSay()
   const { batch, busy, onRecord, problem } = useBench()
   const [what, setWhat] = useState(batch.keepable[0]?.what)
@@ -46,7 +45,7 @@ export default function KeepSheet({ onClose }: { onClose: () => void }) {
             { value: 'freezer', label: 'In the freezer' },
           ]}
         />
-        <TextField label="Its name" placeholder={eg('shin stock', 'shin stock')} value={name} onChange={setName} error={problem?.at('name')} maxLength={60} autoComplete="off" />
+        <TextField label="Its name" placeholder="shin stock" value={name} onChange={setName} error={problem?.at('name')} maxLength={60} autoComplete="off" />
         <TextField label="How much of it, or all" placeholder={there ? say(there.volume) : ''} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoComplete="off" />
         <TextField label="In how many containers" inputMode="numeric" placeholder="1" value={containers} onChange={setContainers} error={problem?.at('containers')} autoComplete="off" />
         {problem?.at('place', 'what') && (

@@ -23,7 +23,7 @@ export default function PansSheet({ onClose }: { onClose: () => void }) {
   const [heat, setHeat] = useState<'boil' | 'simmer'>('boil')
   const [over, setOver] = useState('')
   const [half, setHalf] = useState<string>()
-  const pans = usePans(batch.id, batch.last_seq, burner ? { burner_id: burner, heat: { heat, share: 1, cover: 'open', oven_c: 150 } } : null)
+  const pans = usePans(batch.id, batch.last_seq, burner ? { burner_id: burner, heat: { heat, share: 1, cover: 'open', oven_c: batch.heat.oven.value, hold_c: batch.heat.hold.value } } : null)
   const split = pans.data?.split
   const here = pans.data?.choices.find((choice) => choice.here)?.minutes
   const quicker = pans.data?.choices.some(({ minutes }) => here && minutes && minutes.best < here.best - 1)

@@ -49,6 +49,7 @@ class Rank(IntEnum):
     GENTLE = auto()
     MEAT = auto()
     PLATES = auto()
+    HOLD = auto()
     AMOUNT = auto()
     BODY = auto()
     WHAT_STEAMED = auto()

@@ -99,7 +99,11 @@ class Finish(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """Where it is served from it is finished; from anywhere else that is where it is looked at once more."""
-        return [Answer(say("answers.finish"), ev.Finished(), opens="serve")]
+        warm = ev.Heated(heat="hold", cover="tight")
+        return [
+            Answer(say("answers.finish"), ev.Finished(), opens="serve"),
+            Answer(say("answers.keep_it_warm"), warm),
+        ]
 
 
 #: A sauce this many steps off is thicker or thinner than was wanted, and by so many much so; short by more than this
