@@ -18,6 +18,7 @@ from spissus_core.phenomena.chilling import Chilled, Makes, proposals
 from spissus_core.phenomena.cooling import LIMITS
 from spissus_core.phenomena.keeping import KEEPING, Cold, KeptWhat
 from spissus_core.phenomena.strength import strength_of
+from spissus_core.planning.warming_again import again, warming_again
 
 from .models import Batch
 from .pot import word
@@ -44,7 +45,8 @@ class JarOut(Shape):
     alcohol: ShownOut | None
     reheated: bool
     freezes: bool
-    again: str
+    again: SaidOut
+    warming: list[SaidOut]
 
 
 class KeepableOut(Shape):
@@ -81,6 +83,7 @@ def jar_row(jar: Jar) -> dict[str, Any]:
         "allergens": list(jar.allergens),
         "ethanol_g": held.ethanol,
         "reheated": jar.reheated,
+        "warming": [SaidOut.of(said).model_dump(mode="json") for said in warming_again(jar)],
         "freezes": bool(KEEPING[jar.keeps].days["freezer"]) and not jar.thawed,
     }
 
@@ -117,7 +120,8 @@ def _jar_out(batch: Batch, row: dict[str, Any], now: datetime) -> JarOut:
         alcohol=ShownOut.of(show_number(ethanol, 0, "g")) if ethanol >= ALCOHOL_WORTH_A_WORD_G else None,
         reheated=row["reheated"],
         freezes=row["freezes"],
-        again=word(KEEPING[row["keeps"]].again),
+        again=SaidOut.of(again(row["keeps"])),
+        warming=[SaidOut.model_validate(said) for said in row["warming"]],
     )
 
 

@@ -10,6 +10,7 @@ from running import Site
 from spissus_core import events as ev
 
 from .site import enter_demo
+from .test_finish import FLOUR, SPOON, TONGUE, bound
 from .test_outbox import told
 from .test_screens import send
 from .test_walk import now_line, said, start
@@ -94,3 +95,35 @@ def test_the_rest_of_tuesday_is_labelled_frozen_and_poured_into_fridays_batch(pa
     expect(kept).to_contain_text("use by")
     page.get_by_role("link", name="Cheek of Friday").first.click()
     expect(said(page)).to_be_visible()
+
+
+def test_a_sauce_is_kept_warm_by_its_probe_then_kept_and_warmed_again(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    path = bound(page, "Shin on the pass", FLOUR, SPOON, TONGUE, SPOON)
+    page.goto(site.url + path + "/serve")
+    now_line(page).get_by_role("button", name="Keep it warm").click()
+    expect(said(page)).to_contain_text("Kept at 65\u00a0°C: about ")
+    for celsius, heard in (("51 °C", "over 57\u00a0°C within the hour"), ("66 °C", "Kept at 66\u00a0°C")):
+        now_line(page).get_by_role("button", name="Temperature", exact=True).click()
+        page.get_by_label("In the middle of the sauce").fill(celsius)
+        page.get_by_role("button", name="Keep the temperature").click()
+        expect(said(page)).to_contain_text(heard)
+    now_line(page).get_by_role("button", name="Finish", exact=True).click()
+    expect(said(page)).to_contain_text("Finished with")
+
+    left = page.get_by_role("region", name="What is left")
+    left.get_by_role("button", name="Keep it in the fridge or the freezer").click()
+    sheet = page.get_by_role("dialog", name="Keep it")
+    sheet.get_by_role("radio", name="In the fridge").click()
+    sheet.get_by_label("Its name").fill("sauce of the pass")
+    sheet.get_by_label("How much of it, or all").fill("250 ml")
+    sheet.get_by_role("button", name="Keep it").click()
+    left.get_by_role("link", name="sauce of the pass").click()
+    again = page.get_by_role("region", name="Warm it again")
+    expect(again).to_contain_text("Bring it to a full boil, stirring, once.")
+    again.get_by_label("Its temperature in the middle").fill("60 °C")
+    again.get_by_role("button", name="Keep the temperature").click()
+    expect(again.get_by_role("status")).to_contain_text("not 74\u00a0°C yet")
+    again.get_by_label("Its temperature in the middle").fill("76 °C")
+    again.get_by_role("button", name="Keep the temperature").click()
+    expect(page.get_by_text("not on the shelf any more")).to_be_visible()

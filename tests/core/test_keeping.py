@@ -14,6 +14,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.events.shelf import Thing, thing_of
 from spissus_core.phenomena.keeping import keeps_as, use_by
 from spissus_core.planning.spoken import rest_line
+from spissus_core.planning.warming_again import warming_again
 
 #: A first proposal that takes a part: the rest stays on the meat.
 TAKEN = (
@@ -152,3 +153,27 @@ def test_the_rest_cools_by_its_own_probe_and_a_cooling_that_fails_stays_failed()
     assert not gone.table.thrown_away
     assert gone.pot is not None
     assert gone.pot.kept is None
+
+
+def test_a_sauce_with_butter_is_warmed_to_its_limit_and_gets_a_fresh_knob() -> None:
+    butter = (*TAKEN[:2], ev.Added(ingredient="butter", mass_g=30), ev.Finished(), put_by("sauce", volume_ml=250))
+    jar = told(*butter).shelf[0]
+    said = [in_words(one) for one in warming_again(jar)]
+    assert said[0].startswith("Warm it to 74 °C, stirring, once, and no hotter than 78 °C.")
+    assert any("10 g of cold butter" in line for line in said), said
+    # Not hot through it is still there; hot it is eaten, once.
+    assert told(*butter, ev.JarWarmed(jar=JAR, celsius=66)).shelf == (jar,)
+    assert not told(*butter, ev.JarWarmed(jar=JAR, celsius=75)).shelf
+    left = told(*butter, ev.JarWarmed(jar=JAR, celsius=75, volume_ml=100)).shelf[0]
+    assert left.contents.volume_ml == pytest.approx(150.0, rel=0.01)
+
+
+def test_stock_that_has_set_is_told_to_melt_and_fat_only_to_be_melted() -> None:
+    jar = told(*TAKEN, put_by()).shelf[0]
+    assert any("It has set" in in_words(one) for one in warming_again(jar))
+    skimmed = (
+        started("2.4 l", fat_ml="200 ml", salt={"by": "meter", "percent": 0.6}),
+        ev.Skimmed(way="spoon"),
+        put_by("fat"),
+    )
+    assert [in_words(one) for one in warming_again(told(*skimmed).shelf[0])] == ["Melt it as you need it."]

@@ -20,6 +20,7 @@ BEFORE: dict[str, list[dict[str, Any]]] = {
     "put_by": [{"kind": "taken", "volume_ml": "500 ml", "how": "under"}],
     "jar_taken": [ASIDE, SHELVED],
     "jar_moved": [ASIDE, SHELVED],
+    "jar_warmed": [ASIDE, SHELVED],
     "chosen": [{"kind": "wanted", "volume_ml": 900}],
     "finished": [{"kind": "wanted", "volume_ml": 900}],
     "meat_probed": [{"kind": "meat_in", "mass_g": 300.0, "cut": "slices", "cold": True}],

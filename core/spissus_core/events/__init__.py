@@ -31,7 +31,7 @@ from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
 from .rest import RestIs
 from .safety import Answered
-from .shelf import JarMoved, JarTaken, PouredIn, PutBy
+from .shelf import JarMoved, JarTaken, JarWarmed, PouredIn, PutBy
 from .sieving import Sieved
 from .starting import Started
 from .state import CoolingLog, State
@@ -61,6 +61,7 @@ __all__ = [
     "Hushed",
     "JarMoved",
     "JarTaken",
+    "JarWarmed",
     "Kind",
     "Kitchen",
     "LossError",

@@ -8,13 +8,14 @@ from uuid import UUID
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from ..amounts.fields import Name, VolumeMl
-from ..amounts.quantities import show_volume
+from ..amounts.fields import Celsius, Name, VolumeMl
+from ..amounts.quantities import show_temperature, show_volume
 from ..errors import MeasurementError, SpissusError
 from ..ledger.contents import MASSES, Contents
 from ..messages import Message, Term, say
 from ..phenomena.cooling import LIMITS
 from ..phenomena.keeping import KEEPING, THAWED_DAYS, Cold, KeptWhat, keeps_as, use_by
+from ..phenomena.warming import SAFE_C
 from ..pot import Pot
 from .additions import DELICATE
 from .base import ActsOnPot, Kind, Kitchen
@@ -238,6 +239,36 @@ _USED = {
     "poured": "events.jar_poured",
     "thrown_away": "events.jar_thrown_away",
 }
+
+
+class JarWarmed(OnShelf):
+    """Some of it, or all, is warmed again: its temperature in the middle, and gone once it is hot through."""
+
+    versions = (7,)
+    called = say("entries.jar_warmed")
+
+    kind: Literal["jar_warmed"] = "jar_warmed"
+    volume_ml: VolumeMl | None = None
+    celsius: Celsius
+
+    @property
+    def hot(self) -> bool:
+        """Whether it is hot enough to be served."""
+        return self.celsius >= SAFE_C
+
+    def apply(self, state: State, at: datetime) -> State:
+        """Hot it is eaten, once; not yet hot it stands as it stood."""
+        if state.pot is None:
+            return state
+        jar_of(state, self.jar)
+        if not self.hot:
+            return state
+        return JarTaken(jar=self.jar, volume_ml=self.volume_ml, use="eaten").apply(state, at)
+
+    def said(self) -> Message:
+        """How hot it came."""
+        at = show_temperature(self.celsius)
+        return say("events.jar_warmed" if self.hot else "events.jar_not_hot", at=at, safe=show_temperature(SAFE_C))
 
 
 class JarMoved(OnShelf):

@@ -20,17 +20,22 @@ COLD: tuple[Cold, ...] = get_args(Cold)
 
 
 class Keeping(NamedTuple):
-    """How long something keeps, days, and how it is warmed again; none in the freezer for what does not bear it."""
+    """How long something keeps, days, none in the freezer for what does not bear it; and how it is warmed again: from
+    where to where, °C, for what must not boil, and what else is to be said of it."""
 
     label: str
     days: Mapping[Cold, int]
+    warm_c: tuple[float, float] | None
     again: str
 
 
 KEEPING: Mapping[str, Keeping] = table(
     "keeping",
     lambda row: Keeping(
-        row["label"], {"fridge": int(row["fridge_days"]), "freezer": int(row["freezer_days"])}, row["again"]
+        row["label"],
+        {"fridge": int(row["fridge_days"]), "freezer": int(row["freezer_days"])},
+        (float(row["to_c"]), float(row["most_c"])) if row["to_c"] else None,
+        row["again"],
     ),
 )
 

@@ -10,7 +10,7 @@ import { Header } from '../shared/Header'
 import { PLACES } from '../shared/JarLine'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
-import { useExample, useSay } from '../shared/units'
+import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 
@@ -41,6 +41,7 @@ function OfJar({ jar }: { jar: Jar }) {
   const queries = useQueryClient()
   const append = useAppend(jar.batch)
   const [used, setUsed] = useState('')
+  const [celsius, setCelsius] = useState('')
   const record = (payload: object) =>
     append.mutate({ jar: jar.id, ...payload } as Payload, {
       onSuccess: () => {
@@ -92,6 +93,29 @@ function OfJar({ jar }: { jar: Jar }) {
             Thrown away
           </Button>
         </div>
+        <section aria-label="Warm it again" className="grid gap-3 print:hidden">
+          <h2 className="text-lg">Warm it again</h2>
+          <ul className="grid gap-1">
+            {jar.warming.map((said, i) => (
+              <li key={i}>
+                <Words of={said} />
+              </li>
+            ))}
+          </ul>
+          <form
+            className="flex flex-wrap items-end gap-3"
+            onSubmit={(event) => {
+              event.preventDefault()
+              record({ kind: 'jar_warmed', celsius, ...(used.trim() && { volume_ml: used }) })
+            }}
+          >
+            <TextField label="Its temperature in the middle" placeholder={eg('74 °C', '165 °F')} value={celsius} onChange={setCelsius} error={append.error?.at('celsius')} autoComplete="off" className="w-56" />
+            <Button type="submit" disabled={!celsius.trim() || append.isPending}>
+              Keep the temperature
+            </Button>
+          </form>
+          {append.isSuccess && <p role="status" className="font-semibold">{append.data.log.at(-1) && <Words of={append.data.log.at(-1)?.text ?? []} />}</p>}
+        </section>
         {append.error && !append.error.at('volume_ml') && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
         <p className="text-quiet print:hidden">To pour it into a batch, open that one, tap Add, and choose what is kept. Local food rules and your own food-safety plan come first.</p>
       </main>
@@ -126,7 +150,7 @@ function Label({ jar }: { jar: Jar }) {
           </>
         )}
       </dl>
-      <p className="mt-1 font-semibold">{jar.reheated ? 'Warmed once already: use it now, all of it.' : jar.again}</p>
+      <p className="mt-1 font-semibold">{jar.reheated ? 'Warmed once already: use it now, all of it.' : <Words of={jar.again} />}</p>
       <p aria-hidden="true" className="mt-3 border-b border-current pb-4 text-sm">note</p>
     </article>
   )

@@ -45,9 +45,9 @@ export default function KeepSheet({ onClose }: { onClose: () => void }) {
             { value: 'freezer', label: 'In the freezer' },
           ]}
         />
-        <TextField label="Its name" placeholder="shin stock" value={name} onChange={setName} error={problem?.at('name')} maxLength={60} autoComplete="off" />
+        <TextField label="Its name" value={name} onChange={setName} error={problem?.at('name')} maxLength={60} autoComplete="off" />
         <TextField label="How much of it, or all" placeholder={there ? say(there.volume) : ''} value={volume} onChange={setVolume} error={problem?.at('volume_ml')} autoComplete="off" />
-        <TextField label="In how many containers" inputMode="numeric" placeholder="1" value={containers} onChange={setContainers} error={problem?.at('containers')} autoComplete="off" />
+        <TextField label="In how many containers" inputMode="numeric" hint="One, if nothing is said." value={containers} onChange={setContainers} error={problem?.at('containers')} autoComplete="off" />
         {problem?.at('place', 'what') && (
           <p role="alert" className="font-medium text-heat">
             {problem.at('place', 'what')}

@@ -84,6 +84,8 @@ class Hold(Act):
 
     def overdue(self, timeline: State) -> Message:
         """What is given back."""
+        if self.gone_ml < LEAST_BACK_ML:
+            return sentences(self._too_cool_or_hot(), say("bar.hold_probe"))
         back = say("bar.hold_give", volume=show_volume(self.gone_ml), salt=show_percent(self.salt_percent))
         return sentences(self._too_cool_or_hot(), back)
 
@@ -99,13 +101,10 @@ class Hold(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """What steamed away is back in it; a temperature; or it is served. Water is all that left it."""
-        back_ml = max(self.gone_ml, LEAST_BACK_ML)
-        return [
-            Answer(say("answers.water_is_in"), ev.Added(ingredient="water", volume_ml=back_ml)),
-            Answer(say("answers.stock_is_in"), ev.Added(ingredient="unsalted_stock", volume_ml=back_ml)),
-            Answer(say("answers.temperature"), asks="probe"),
-            Answer(say("answers.finish"), ev.Finished()),
-        ]
+        water = Answer(say("answers.water_is_in"), ev.Added(ingredient="water", volume_ml=self.gone_ml))
+        stock = Answer(say("answers.stock_is_in"), ev.Added(ingredient="unsalted_stock", volume_ml=self.gone_ml))
+        others = [Answer(say("answers.temperature"), asks="probe"), Answer(say("answers.finish"), ev.Finished())]
+        return [water, stock, *others] if self.gone_ml >= LEAST_BACK_ML else others
 
 
 #: Less than this is not worth stirring in, mL. Common practice: a spoon.
