@@ -121,7 +121,7 @@ def _jar_out(batch: Batch, row: dict[str, Any], now: datetime) -> JarOut:
         reheated=row["reheated"],
         freezes=row["freezes"],
         again=SaidOut.of(again(row["keeps"])),
-        warming=[SaidOut.model_validate(said) for said in row["warming"]],
+        warming=[SaidOut.model_validate(said) for said in row.get("warming", [])],
     )
 
 
@@ -138,7 +138,8 @@ def keepable_out(state: State) -> list[KeepableOut]:
 
 def chilling_out(state: State, what: KeptWhat) -> list[ChillOut]:
     """How each way would cool it, the one that makes it first; nothing where there is none of it."""
-    there = state.pot.contents if state.pot is not None and what == "sauce" else there_is(state, what)
+    unfinished = state.pot is not None and what == "sauce" and not state.finished
+    there = state.pot.contents if unfinished and state.pot is not None else there_is(state, what)
     if there is None or state.pot is None:
         return []
     return [

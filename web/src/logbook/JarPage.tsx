@@ -54,9 +54,11 @@ function OfJar({ jar }: { jar: Jar }) {
       <div className="print:hidden">
         <Header title={jar.name} detail={`kept from ${jar.of}`} />
       </div>
-      <main className="mx-auto grid max-w-3xl gap-6 px-4 py-5 md:px-7 print:p-0">
-        {jar.past && <p role="alert" className="text-lg font-semibold text-heat print:hidden">Past its date: throw it away. Local food rules come first.</p>}
-        <Label jar={jar} />
+      <main className="mx-auto grid max-w-6xl grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-6 px-4 py-5 md:px-7 lg:grid-cols-[auto_minmax(0,1fr)] lg:grid-rows-[auto_auto_1fr] print:p-0">
+        {jar.past && <p role="alert" className="text-lg lg:col-span-2 font-semibold text-heat print:hidden">Past its date: throw it away. Local food rules come first.</p>}
+        <div className="min-w-0 lg:row-span-3">
+          <Label jar={jar} />
+        </div>
         <div className="flex flex-wrap items-end gap-3 print:hidden">
           <Button look="main" onClick={() => window.print()}>
             Print the label

@@ -24,7 +24,7 @@ export function KeepCard() {
   return (
     <section aria-label="What is left" className="grid gap-3">
       <h2 className="text-lg">{aside ? `${say(aside.volume)} stands aside` : 'What is left'}</h2>
-      {(aside || left) && <Chilling what={aside ? 'rest' : 'sauce'} />}
+      {(aside || (left && batch.shelf.length === 0)) && <Chilling what={aside ? 'rest' : 'sauce'} />}
       {aside && <RestProbe />}
       {batch.keepable.length > 0 && (
         <Button className="justify-self-start" onClick={() => setKeeps(true)}>
