@@ -22,6 +22,7 @@ from .planning.bench import stop_of
 from .planning.journey import Stretch, journey
 from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
+from .planning.schedule import Ready, ready
 from .planning.solving import Route
 from .planning.threads import Thread, threads
 from .pot import Pot
@@ -88,6 +89,14 @@ class Board:
         """The next act; where it cannot be worked out, to look after the pot oneself."""
         alone: Act = Alone()
         return self.part("next", lambda: next_act(self.timeline, self.ahead, self.route, self.judgement), alone)
+
+    @cached_property
+    def ready(self) -> Ready | None:
+        """When it will be on the table; None before a way is chosen, and once it is finished."""
+        route, timeline = self.route, self.timeline
+        if route is None or timeline.ended or timeline.stands_at is None:
+            return None
+        return self.part("plan", lambda: ready(timeline, route, self.act.doing.outlook), None)
 
     @cached_property
     def strained(self) -> Strained | None:

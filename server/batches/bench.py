@@ -35,6 +35,7 @@ from .marks import MarkOut, StretchOut, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
 from .shelf import JarOut, KeepableOut, jar_row, jars_out, keepable_out
+from .table import OnTableOut, ready_out
 from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
@@ -93,6 +94,7 @@ class BatchOut(Shape):
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
+    ready: OnTableOut | None
     shelf: list[JarOut]
     keepable: list[KeepableOut]
     log: list[EntryOut]
@@ -123,6 +125,7 @@ class LiveOut(Shape):
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
+    ready: OnTableOut | None
     devices: list[DeviceReadOut]
     skim: SkimOut | None
     cooling: CoolingOut | None
@@ -175,6 +178,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),
+        ready=part("plan", lambda: ready_out(board), None),
         shelf=jars_out(batch, map(jar_row, timeline.shelf), board.now or datetime.now(UTC)),
         keepable=part("pot", lambda: keepable_out(timeline), no_keepable),
         log=log_out(timeline),

@@ -99,8 +99,13 @@ def test_the_rest_of_tuesday_is_labelled_frozen_and_poured_into_fridays_batch(pa
 
 def test_a_sauce_is_kept_warm_by_its_probe_then_kept_and_warmed_again(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    path = bound(page, "Shin on the pass", FLOUR, SPOON, TONGUE, SPOON)
+    dinner = {"portions": 4, "portion_ml": 120, "minutes": 90}
+    path = bound(page, "Shin on the pass", FLOUR, SPOON, TONGUE, SPOON, wish=dinner)
     page.goto(site.url + path + "/serve")
+    # Dinner was told for in an hour and a half: whether that is in time, and when the mash is to be started.
+    table = page.get_by_role("region", name="On the table")
+    expect(table).to_contain_text("in time, ready")
+    expect(table.get_by_role("listitem").filter(has_text="mash")).to_be_visible()
     now_line(page).get_by_role("button", name="Keep it warm").click()
     expect(said(page)).to_contain_text("Kept at 65\u00a0°C: about ")
     for celsius, heard in (("51 °C", "over 57\u00a0°C within the hour"), ("66 °C", "Kept at 66\u00a0°C")):

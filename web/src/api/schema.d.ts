@@ -2217,6 +2217,7 @@ export interface components {
             /** Concerns */
             concerns: components["schemas"]["SaidOut"][];
             rest: components["schemas"]["SaidOut"] | null;
+            ready: components["schemas"]["OnTableOut"] | null;
             /** Shelf */
             shelf: components["schemas"]["JarOut"][];
             /** Keepable */
@@ -2510,6 +2511,30 @@ export interface components {
             why: components["schemas"]["SaidOut"];
         };
         /**
+         * OnTableOut
+         * @description When it will be ready, with its interval; ``by`` when it is to be, whether that is in time, and when to start
+         *     what goes with it.
+         */
+        OnTableOut: {
+            /**
+             * Low
+             * Format: date-time
+             */
+            low: string;
+            /**
+             * High
+             * Format: date-time
+             */
+            high: string;
+            /** By */
+            by: string | null;
+            /** Stands */
+            stands: ("in_time" | "perhaps" | "late") | null;
+            said: components["schemas"]["SaidOut"];
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+        };
+        /**
          * PlanOut
          * @description The way that was chosen, with the arithmetic of its figures.
          */
@@ -2614,6 +2639,21 @@ export interface components {
             } | null;
             on_plate: components["schemas"]["SaidOut"];
             sodium: components["schemas"]["ShownOut"] | null;
+        };
+        /**
+         * SideOut
+         * @description Something that goes with it, and when to start it.
+         */
+        SideOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * SkimOut

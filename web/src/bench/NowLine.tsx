@@ -42,7 +42,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
   const held = busy || !armed
   const recorded = useRecorded(batch.last_seq, undo?.label ?? null)
   // Where every answer is as good as the others, none is in gold by itself.
-  const allAlike = answers.length > 1 && answers.every(({ payload }) => payload)
+  const allAlike = answers.length > 1 && answers.every(({ payload, opens }) => payload && !opens)
   const [first, ...others] = answers
   const submits = first?.payload && first.opens === view
   const gold = () => {

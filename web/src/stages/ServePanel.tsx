@@ -1,5 +1,6 @@
 import { Suspense, useState } from 'react'
-import type { Payload } from '../api/types'
+import type { Batch, Payload } from '../api/types'
+import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { Spoons } from './Spoons'
 import { Button } from '../ui/Button'
@@ -16,6 +17,26 @@ const MeatSheet = part(() => import('./MeatSheet'))
 /** How salty it is likely to be. */
 export function Beneath() {
   return <Salt height={170} />
+}
+
+/** When it is on the table, and when to start what goes with it: a strip of the evening. */
+function OnTheTable({ ready }: { ready: NonNullable<Batch['ready']> }) {
+  return (
+    <section aria-label="On the table" className="grid gap-1">
+      <p className={`text-lg font-semibold ${ready.stands === 'late' ? 'text-heat' : ready.stands === 'in_time' ? 'text-done' : ''}`}>
+        <Words of={ready.said} />
+      </p>
+      {ready.sides.length > 0 && (
+        <ul className="flex flex-wrap gap-x-5 gap-y-1">
+          {ready.sides.map(({ key, label, at }) => (
+            <li key={key}>
+              <span className="font-semibold">{clock(at)}</span> <span className="text-quiet">{label}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
 }
 
 /** What it came to: yield, portions, body, salt. */
@@ -64,6 +85,7 @@ export default function ServePanel() {
           )}
         </div>
       )}
+      {batch.ready && <OnTheTable ready={batch.ready} />}
       {batch.finished && <KeepCard />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
