@@ -115,8 +115,15 @@ def test_a_sharp_sauce_is_covered_and_what_its_wine_covers_is_not_chased(page: P
 
 def test_tongues_that_contradict_are_asked_once_more_and_a_yolk_is_watched_by_its_probe(page: Page, site: Site) -> None:
     enter_demo(page, site)
-    page.goto(site.url + bound(page, "Neck that is doubtful", FLOUR, SPOON, TONGUE, SPOON) + "/season")
+    no_fish = {"portions": 4, "portion_ml": 120, "avoid": ["fish"]}
+    page.goto(site.url + bound(page, "Neck that is doubtful", FLOUR, SPOON, TONGUE, SPOON, wish=no_fish) + "/season")
     expect(said(page)).to_be_visible()
+    # What somebody at the table must not have is stopped before it goes in; what they may have is not.
+    page.get_by_role("radio", name="Depth").click()
+    anchovy = page.get_by_role("listitem", name="anchovy paste")
+    expect(anchovy).to_contain_text("Not for this table: somebody must not have fish.")
+    expect(anchovy.get_by_role("button", name="It is in")).to_be_hidden()
+    expect(page.get_by_role("listitem", name="mustard").get_by_role("button", name="It is in")).to_be_visible()
     for words in ("Too dull", "Too sharp"):
         now_line(page).get_by_role("button", name="Taste", exact=True).click()
         sheet = page.get_by_role("dialog", name="Taste")

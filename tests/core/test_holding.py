@@ -93,7 +93,7 @@ def test_under_the_limit_it_is_warmed_or_cooled_and_not_held() -> None:
 def test_butter_is_kept_cooler_than_it_parts_at() -> None:
     butter = ev.Added(ingredient="butter", mass_g=20)
     found = board(of(*DONE, butter, SPOONS, SPOONS, held(85.0)), len(DONE) + 4)
-    assert "butter parts over 80 °C" in in_words(found.act.said(found.timeline))
+    assert "Butter is in it: above 80 °C it parts." in in_words(found.act.said(found.timeline))
 
 
 def test_what_was_kept_warm_teaches_nothing_of_the_stove() -> None:

@@ -19,6 +19,7 @@ from ...messages import Message, Until, say, sentences
 from ...phenomena.body import body_of
 from ...phenomena.cooling import HOLD_HOT_C
 from ..bench import Bench
+from ..doubts import guard
 from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
 
@@ -80,23 +81,24 @@ class Hold(Act):
 
     def said(self, timeline: State) -> Message:
         """How warm it is, and how much of it steams away."""
-        return sentences(self._too_cool_or_hot(), self._steams(), say("bar.hold_lid") if self.wants_a_lid else None)
+        lid = say("bar.hold_lid") if self.wants_a_lid else None
+        return sentences(self._too_cool_or_hot(timeline), self._steams(), lid)
 
     def overdue(self, timeline: State) -> Message:
         """What is given back."""
         if self.gone_ml < LEAST_BACK_ML:
-            return sentences(self._too_cool_or_hot(), say("bar.hold_probe"))
+            return sentences(self._too_cool_or_hot(timeline), say("bar.hold_probe"))
         back = say("bar.hold_give", volume=show_volume(self.gone_ml), salt=show_percent(self.salt_percent))
-        return sentences(self._too_cool_or_hot(), back)
+        return sentences(self._too_cool_or_hot(timeline), back)
 
     def _steams(self) -> Message:
         return say("bar.hold", at=show_temperature(self.celsius), volume=show_volume(self.hour_ml))
 
-    def _too_cool_or_hot(self) -> Message | None:
+    def _too_cool_or_hot(self, timeline: State) -> Message | None:
         if self.celsius < HOLD_HOT_C:
             return say("bar.hold_too_cool", at=show_temperature(self.celsius), hot=HOLD_HOT)
         if self.parts_c is not None and self.celsius > self.parts_c:
-            return say("bar.butter_parts", at=show_temperature(self.celsius), bears=show_temperature(self.parts_c))
+            return guard(timeline)
         return None
 
     def answers(self, timeline: State) -> list[Answer]:
