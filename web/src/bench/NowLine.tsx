@@ -41,8 +41,8 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
   const armed = useArmed(`${batch.last_seq} ${batch.act.kind} ${proposed?.take ? 'way' : ''} ${answers.map(({ label }) => label).join()}`)
   const held = busy || !armed
   const recorded = useRecorded(batch.last_seq, undo?.label ?? null)
-  // Where every answer is as good as the others, none is in gold by itself.
-  const allAlike = answers.length > 1 && answers.every(({ payload, opens }) => payload && !opens)
+  // Where every answer is as good as the others, none is in gold by itself: also of those that the open stage offers.
+  const allAlike = answers.length > 1 && batch.act.answers.every(({ payload, opens }) => payload && !opens)
   const [first, ...others] = answers
   const submits = first?.payload && first.opens === view
   const gold = () => {
