@@ -175,12 +175,14 @@ def start_batch(
 
 
 @transaction.atomic
-def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said: ev.Form | ev.Kind) -> BatchOut:
+def append(
+    member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said: ev.Form | ev.Kind, inside: bool = False
+) -> BatchOut:
     """Record one event and return the batch as it stands with it: both, or neither.
 
     The client makes the event's id, so that sending it twice records it once. Events that arrive at
     the same moment are put in order under a lock on the batch. What would leave the batch with a part
-    that cannot be shown any more is refused.
+    that cannot be shown any more is refused. ``inside`` it belongs to an entry of another batch.
 
     Raises
     ------
@@ -196,6 +198,8 @@ def append(member: Member, batch_id: UUID, *, event_id: UUID, at: datetime, said
     if batch.last_seq >= MOST_EVENTS:
         raise RefusedError(422, say("batch.is_full"))
     payload = written_out(member, said, log)
+    if not inside:
+        _refuse_half(log, payload)
     event = _event_now(batch, event_id, at, payload)
     board = Board([*log, event], present())
     _check(log, event, board.timeline)
@@ -254,12 +258,21 @@ def _off_the_shelf(member: Member, event: ev.Event, board: Board) -> None:
     struck."""
     if isinstance(event.payload, ev.PouredIn):
         poured, payload = event, ev.JarTaken(jar=event.payload.jar, volume_ml=event.payload.volume_ml, use="poured")
-        append(member, event.payload.batch, event_id=_taken_by(poured), at=event.at, said=payload)
+        append(member, event.payload.batch, event_id=_taken_by(poured), at=event.at, said=payload, inside=True)
     elif isinstance(event.payload, ev.Struck):
         struck = next((m.event for m in board.timeline.moments if m.event.id == event.payload.event), None)
         if struck is not None and isinstance(struck.payload, ev.PouredIn):
             back = ev.Struck(event=_taken_by(struck))
-            append(member, struck.payload.batch, event_id=_taken_by(event), at=event.at, said=back)
+            append(member, struck.payload.batch, event_id=_taken_by(event), at=event.at, said=back, inside=True)
+
+
+def _refuse_half(log: Sequence[ev.Event], payload: ev.Kind) -> None:
+    """Take no half of what is poured from one batch into another: it is told, and taken back, where it went in."""
+    about = payload
+    if isinstance(payload, ev.Struck):
+        about = next((event.payload for event in log if event.id == payload.event), payload)
+    if isinstance(about, ev.JarTaken) and about.use == "poured":
+        raise SpissusError("use", say("batch.told_where_it_went"))
 
 
 def _taken_by(event: ev.Event) -> UUID:

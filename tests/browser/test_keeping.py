@@ -108,7 +108,7 @@ def test_a_sauce_is_kept_warm_by_its_probe_then_kept_and_warmed_again(page: Page
     expect(table.get_by_role("listitem").filter(has_text="mash")).to_be_visible()
     now_line(page).get_by_role("button", name="Keep it warm").click()
     expect(said(page)).to_contain_text("Kept at 65\u00a0°C: about ")
-    for celsius, heard in (("51 °C", "over 57\u00a0°C at once"), ("66 °C", "Kept at 66\u00a0°C")):
+    for celsius, heard in (("51 °C", "Bring it over 57\u00a0°C at once"), ("66 °C", "Kept at 66\u00a0°C")):
         now_line(page).get_by_role("button", name="Temperature", exact=True).click()
         page.get_by_label("In the middle of the sauce").fill(celsius)
         page.get_by_role("button", name="Keep the temperature").click()

@@ -5,9 +5,10 @@ from __future__ import annotations
 from datetime import timedelta
 
 import pytest
-from makers import EVENING, PAN, event, in_words, pot
+from makers import EVENING, PAN, event, in_words, pot, refused
 from spissus_core import events as ev
 from spissus_core.board import Board
+from spissus_core.errors import SpissusError
 from spissus_core.learning.rates import taught_rate
 from spissus_core.phenomena.evaporation import simmering_rate_g_min
 
@@ -104,3 +105,11 @@ def test_what_was_kept_warm_teaches_nothing_of_the_stove() -> None:
     log.append(event(len(log) + 1, ev.Finished(), minute=200))
     assert taught_rate(board(log, 201).timeline) is None
     assert pot().hot
+
+
+@pytest.mark.parametrize("celsius", [-40.0, 5.0, 39.0, 96.0, 300.0])
+def test_nobody_calls_that_kept_warm(celsius: float) -> None:
+    with refused(SpissusError, "Kept warm is between 40 °C"):
+        held(celsius).check(board(of(*DONE), 9.0).timeline)
+    # Recorded once all the same, it leaves its batch readable.
+    assert not board(of(*DONE, held(celsius)), 60.0).faults

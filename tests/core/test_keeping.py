@@ -177,3 +177,27 @@ def test_stock_that_has_set_is_told_to_melt_and_fat_only_to_be_melted() -> None:
         put_by("fat"),
     )
     assert [in_words(one) for one in warming_again(told(*skimmed).shelf[0])] == ["Melt it as you need it."]
+
+
+@pytest.mark.parametrize(
+    ("steps", "complaint"),
+    [
+        ((put_by(volume_ml=100), put_by(volume_ml=100)), "already"),
+        ((put_by(volume_ml=0.001),), "How much is kept"),
+        ((put_by(), ev.JarTaken(jar=JAR, volume_ml=0, use="eaten")), "how much"),
+    ],
+)
+def test_what_makes_no_thing_is_refused_with_a_sentence(steps: tuple[ev.Kind, ...], complaint: str) -> None:
+    with refused(SpissusError, complaint):
+        steps[-1].apply(told(*TAKEN, *steps[:-1]), EVENING)
+
+
+def test_a_yield_that_is_all_kept_leaves_none_and_says_so() -> None:
+    with refused(SpissusError, "none of it left"):
+        put_by("sauce").apply(told(*TAKEN[:2], ev.Finished(yield_ml=1)), EVENING)
+
+
+def test_called_cold_long_after_a_cooling_that_was_too_slow_it_is_in_doubt() -> None:
+    log = [event(i, step) for i, step in enumerate(TAKEN, 1)]
+    log += [event(4, ev.RestIs(rest="cooling", celsius=57), minute=4), event(5, ev.RestIs(rest="cold"), minute=600)]
+    assert [one.kind for one in Board(log, log[-1].at).timeline.table.concerns] == ["rest"]

@@ -146,7 +146,7 @@ def test_what_is_cooked_in_it_drinks_of_it() -> None:
 def test_uncovered_in_the_oven_under_the_sauce_it_steams_and_is_measured_after() -> None:
     in_oven = (*BOUND, ev.Ovened(how="oven", oven_c=200))
     _, said = bar(*in_oven)
-    assert said == "Uncovered in the oven, about 200 °C, the sauce over it, until it shines."
+    assert said == "In the oven, uncovered, at about 200 °C. The sauce over it, until it shines."
     board, said = bar(*in_oven, later=25.0)
     assert said == "Does it shine? Then take it out."
     gone = potted(*in_oven).contents.liquid_ml - board.timeline.pot.contents.liquid_ml  # type: ignore[union-attr]
@@ -175,6 +175,6 @@ def test_each_piece_in_a_hot_pan_takes_a_larger_ladle() -> None:
     assert 90.0 < one.volume_ml / board.timeline.pot.expansion < 115.0  # type: ignore[union-attr]
     board, said = bar(*BOUND, one)
     # Told as it is hot in the ladle, like every other plate.
-    assert said == "Ladle 100 mL into a hot pan with the piece, a minute: 85 mL for the plate. 7 left."
+    assert said == "Ladle 100 mL into a hot pan with the piece. A minute: 85 mL for the plate, 7 left."
     # With larger ladles there are fewer plates in it than were wanted, and that is said at once.
     assert board.act.left < 9  # type: ignore[attr-defined]

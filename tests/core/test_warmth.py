@@ -41,7 +41,7 @@ def test_it_is_told_until_it_has_cooled_or_the_reading_is_old() -> None:
 
 def test_a_yolk_is_warmed_until_it_binds_and_no_further() -> None:
     raw = (*right(), YOLK)
-    assert said(*raw) == "Warm it gently, stirring, to 72 °C, and stop short of 80 °C: it coats, and no bubble rises."
+    assert said(*raw) == "Warm it gently, stirring, to 72 °C. Stop short of 80 °C: it coats, and no bubble rises."
     assert "Warm it gently" in said(*raw, ev.Probed(celsius=64))
     assert "Warm it gently" not in said(*raw, ev.Probed(celsius=74))
     assert "Warm it gently" not in said(*raw, ev.Seen(sign="yolk_coats"))

@@ -56,6 +56,10 @@ def test_the_rest_goes_into_the_freezer_and_into_another_batch_and_is_gone_from_
     assert "poured into another batch" in str(
         [text_of(entry["text"]) for entry in cook.get(f"/batches/{batch}").json()["log"]]
     )
+    # Neither half is told, or taken back, by itself.
+    half_of_it = next(one["id"] for one in cook.get(f"/batches/{batch}").json()["log"] if one["kind"] == "jar_taken")
+    for said in ({"kind": "struck", "event": half_of_it}, {"kind": "jar_taken", "jar": jar["id"], "use": "poured"}):
+        assert "went into another batch" in str(field_errors(cook.record(batch, said)))
     # Taken back, it stands there again.
     entry = after["log"][-1]["id"] if after["log"][-1]["kind"] == "poured_in" else after["log"][0]["id"]
     assert cook.record(other["id"], {"kind": "struck", "event": entry}).status_code == 200

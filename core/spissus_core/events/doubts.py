@@ -64,7 +64,10 @@ def _rest_cooled(before: State, after: State, event: Happened) -> Concern | None
     log = before.rest if before.rest is not None and not isinstance(event.payload, RestIs) else after.rest
     if log is None or not log.readings:
         return None
-    failed = judge(log.readings, log.surroundings_c).verdict == "missed"
+    stood = judge(log.readings, log.surroundings_c).verdict
+    ended = isinstance(event.payload, RestIs) and event.payload.rest == "cold"
+    left_late = ended and stood == "unknown" and event.at - log.since > DANGER
+    failed = stood == "missed" or (ended and stood == "too_slow") or left_late
     return Concern("rest", log.since) if failed else None
 
 

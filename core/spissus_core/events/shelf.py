@@ -93,13 +93,16 @@ class PutBy(Kind):
         if state.pot is None:
             return state
         there = there_is(state, self.what)
+        if any(one.id == self.jar for one in state.shelf):
+            raise SpissusError("jar", say("events.on_the_shelf_already"))
         if there is None:
-            raise SpissusError("what", _NONE[self.what])
+            none_left = self.what == "sauce" and state.finished
+            raise SpissusError("what", say("events.none_left") if none_left else _NONE[self.what])
         have_ml = there.volume_ml
         volume_ml = have_ml if self.volume_ml is None else self.volume_ml
         if volume_ml > have_ml * (1.0 + SLACK):
             raise MeasurementError("volume_ml", say("events.only_so_much_there", volume=show_volume(have_ml)))
-        if volume_ml <= 0.0:
+        if volume_ml < LEAST_LEFT_ML:
             raise MeasurementError("volume_ml", say("events.how_much_is_kept"))
         delicate = state.went_in.delicate if self.what == "sauce" else frozenset[str]()
         keeps = keeps_as(self.what, (DELICATE[key].doubt for key in delicate if key in DELICATE))
@@ -221,6 +224,8 @@ class JarTaken(OnShelf):
             return state
         jar = jar_of(state, self.jar)
         have_ml = jar.contents.volume_ml
+        if self.volume_ml is not None and self.volume_ml <= 0.0:
+            raise MeasurementError("volume_ml", say("events.how_much_of_it"))
         taken_ml = have_ml if self.volume_ml is None else self.volume_ml
         if taken_ml > have_ml * (1.0 + SLACK):
             raise MeasurementError("volume_ml", say("events.only_so_much_there", volume=show_volume(have_ml)))
@@ -342,7 +347,7 @@ class PouredIn(ActsOnPot):
             return after
         thing = self.what
         by = thing.use_by if after.table.use_by is None else min(after.table.use_by, thing.use_by)
-        went_in = after.went_in.but(delicate=after.went_in.delicate | frozenset(thing.delicate))
+        went_in = after.went_in.but(delicate=after.went_in.delicate | (DELICATE.keys() & set(thing.delicate)))
         table = after.table.holding(thing.allergens).but(reheated=True, use_by=by)
         return after.but(judged=after.judged.anew(), went_in=went_in, table=table)
 

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ..amounts.fields import Celsius
 from ..amounts.quantities import show_percent, show_temperature
+from ..errors import SpissusError
 from ..estimation.window import Window, boiled_by
 from ..messages import Message, Term, say
 from ..phenomena.cooling import FRIDGE_C, Reading
@@ -20,6 +21,9 @@ from .base import ActsOnPot, Kind
 from .state import CoolingLog, Probe, State
 
 OFF = HeatSetting(heat="off")
+
+#: Nobody calls it kept warm below this, nor above, where it simmers, °C. Common practice.
+LEAST_HOLD_C, MOST_HOLD_C = 40.0, 95.0
 
 
 def in_heat(setting: HeatSetting, before: State, after: State, at: datetime) -> Window | None:
@@ -41,6 +45,13 @@ class Heated(HeatSetting, ActsOnPot):
 
     kind: Literal["heated"] = "heated"
     never_on: bool = False
+
+    def check(self, after: State) -> None:
+        """Kept warm it is neither cold nor on the boil."""
+        super().check(after)
+        if self.heat == "hold" and not LEAST_HOLD_C <= self.hold_c <= MOST_HOLD_C:
+            low, high = show_temperature(LEAST_HOLD_C), show_temperature(MOST_HOLD_C)
+            raise SpissusError("hold_c", say("events.hold_between", low=low, high=high))
 
     @property
     def setting(self) -> HeatSetting:

@@ -160,7 +160,8 @@ def simmering_rate_g_min(area_mm2: float, celsius: float = 95.0) -> Estimate:
     area_mm2 : surface of the liquid, mm².
     celsius : its temperature, °C.
     """
-    wet = min(vapour_pressure_kpa(celsius), _WETTEST * _AIR_KPA)
+    # What is colder than the dew of the room takes up water, if anything: it loses none.
+    wet = max(min(vapour_pressure_kpa(celsius), _WETTEST * _AIR_KPA), _ROOM_KPA)
     driven = _AIR_KPA * math.log((_AIR_KPA - _ROOM_KPA) / (_AIR_KPA - wet))
     flux = (POOL_STILL + POOL_PER_M_S * _DRAUGHT_M_S) * driven / LATENT_HEAT_KJ_KG
     return Estimate.log_normal(flux * area_mm2 / MM2_PER_M2 * G_MIN_PER_KG_S, SIMMERING_SPREAD)

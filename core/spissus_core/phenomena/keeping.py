@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from datetime import datetime, timedelta
-from typing import Literal, NamedTuple, get_args
+from typing import Literal, NamedTuple
 
 from ..amounts.tables import table
 
@@ -16,7 +16,6 @@ KeptWhat = Literal["rest", "sauce", "fat"]
 
 #: Where it is kept cold.
 Cold = Literal["fridge", "freezer"]
-COLD: tuple[Cold, ...] = get_args(Cold)
 
 
 class Keeping(NamedTuple):
