@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from .intake.liquid import StrainedLiquid, strained_liquid
 from .measuring.vessels import Pan
 from .phenomena.heating import Burner
+from .phenomena.limits import Limits
 from .phenomena.seasoning import LeantOf, LearnedLiking
 from .pot import Pot, in_pan
 
@@ -17,7 +18,7 @@ FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
 
 
 class Start(BaseModel):
-    """The strained liquid in its pan, on its burner, and what its kitchen has come to like."""
+    """The strained liquid in its pan, on its burner; what its kitchen likes, and what it goes by."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -25,6 +26,7 @@ class Start(BaseModel):
     burner: Burner
     liquid: StrainedLiquid
     liking: LearnedLiking | None = None
+    limits: Limits | None = None
 
     def _likes(self, of: LeantOf) -> float:
         """How many times as much of a taste it is to this kitchen's tongue as to most."""

@@ -12,6 +12,7 @@ from .amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
 from .amounts.quantities import LONGEST_AMOUNT, parse, show_mass, show_minutes, show_percent, show_plain, show_volume
 from .errors import QuantityError, TargetError
 from .estimation.window import boiled_by, steam_kj
+from .intake.clock import clock_in
 from .intake.wish import read_amount_wanted
 from .ledger.contents import SPECIFIC_VOLUME_ML_G
 from .messages import Message, Shown, Term, say
@@ -37,9 +38,10 @@ class Wish(BaseModel):
     How much is told in one way of :data:`AMOUNTS`: a volume; helpings of a size; for so many people, ``over`` what it
     is poured; a ``share`` of the pot; ``gone_ml`` that boils away; a weight on the scale, pan included;
     ``at_salt_percent``, where its own salt stands at that; or, where nothing else is said, what it boils down to in
-    ``minutes``. Beside any of them ``minutes`` is the time there is. ``amount`` is the way to say it in words ("half",
-    "20 min"); what is kept is the number. Body on the ladder, salt and its ceiling, the fat that may float on it, g
-    per 100 mL, and what somebody at the table must not have.
+    ``minutes``. Beside any of them ``minutes`` is the time there is. It may be told by a ``clock``, "20:00", or
+    "08:00 20:00" where either may be meant. ``amount`` is the way to say it in words ("half", "20 min"); what is kept
+    is the number. Body on the ladder, salt and its ceiling, the fat that may float on it, g per 100 mL, and what
+    somebody at the table must not have.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -55,6 +57,7 @@ class Wish(BaseModel):
     gross_g: MassG | None = None
     at_salt_percent: Percent | None = None
     minutes: Minutes | None = None
+    clock: Annotated[str | None, Field(max_length=11, pattern=r"^\d\d:\d\d( \d\d:\d\d)?$")] = None
     body: Annotated[int, Field(ge=0, le=5)] = 3
     salt_percent: Percent = USUAL_SALT_PERCENT
     ceiling_percent: Percent = USUAL_CEILING_PERCENT
@@ -68,8 +71,11 @@ class Wish(BaseModel):
     def _read_amount(cls, data: object, info: ValidationInfo) -> object:
         if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("amount"), str):
             return data
-        told = read_amount_wanted(data["amount"])
+        amount, clock = clock_in(data["amount"], field="amount")
+        told = read_amount_wanted(amount)
         rest = {key: given for key, given in data.items() if key != "amount"}
+        if clock is not None:
+            rest |= {"clock": clock, "minutes": None}
         rest |= _sodium_read(rest, told.each_ml or (_poured_ml(rest) if told.field == "people" else None))
         if told.body is not None:
             rest["body"] = told.body
@@ -79,6 +85,18 @@ class Wish(BaseModel):
         if told.field == "portions":
             rest["portion_ml"] = told.each_ml or rest.get("portion_ml") or DISHES[USUAL_DISH].helping_ml
         return rest | {told.field: told.value}
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_clock(cls, data: object, info: ValidationInfo) -> object:
+        if on_the_shelf(info) or not isinstance(data, dict) or not isinstance(data.get("minutes"), str):
+            return data
+        rest, clock = clock_in(data["minutes"], alone=True)
+        if clock is None:
+            return data
+        if rest:
+            raise QuantityError("minutes", say("wishes.no_such_clock", text=data["minutes"].strip()))
+        return data | {"clock": clock, "minutes": None}
 
     @model_validator(mode="before")
     @classmethod

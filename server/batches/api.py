@@ -9,7 +9,7 @@ from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
 from interchange import FORMATS, FormatName, Told, file_answer
-from kitchens.services import kitchen_pairs, member_of, pan_spec, pans_of
+from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router
 from ninja.security import SessionAuth
@@ -33,6 +33,7 @@ from spissus_core.planning.proposing import solve_routes
 from spissus_core.planning.solving import solve_route
 from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
+from spissus_core.wish import Wish
 
 from . import bench, door, finishing, heating, intake, logbook, marks, services, shelf, ways
 from .models import Batch
@@ -169,7 +170,7 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpRespons
     """Ways to a sauce; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
-    wish = data.said_again(board.timeline.asked.wanted)
+    wish = _timed(member, board, data)
     found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted)
     solved = tuple(board.as_drawn(wish.of(pot), route) for route in found)
     # Another pan is looked for only where there is a time to keep.
@@ -178,12 +179,20 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpRespons
     return sent(ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen))
 
 
+def _timed(member: Member, board: Board, data: ev.Wanted) -> Wish:
+    """A wish as it would stand if it were said now."""
+    told = services.written_out(member, data)
+    assert isinstance(told, ev.Wanted)
+    timed, _ = told.timed(board.timeline, board.now or services.present())
+    return timed.said_again(board.timeline.asked.wanted)
+
+
 @router.post("/batches/{batch_id}/routes/{kind}/reasons", response=list[ReasonOut])
 def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.Wanted) -> list[ReasonOut]:
     """The arithmetic of one of the ways; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
-    wish = data.said_again(board.timeline.asked.wanted).of(pot)
+    wish = _timed(member, board, data).of(pot)
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     route = board.as_drawn(wish, solve_route(pot, wish, kind))
     return ways.reasons_out(pot, wish, ways.in_time(pot, wish, route, pairs))

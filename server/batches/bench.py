@@ -21,7 +21,7 @@ from spissus_core.planning.acts import Alone
 from spissus_core.planning.acts.meat import in_a_hot_pan, plate
 from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
-from spissus_core.planning.safety import SERVING_CAUTIONS, alcohol_cautions, allergen_cautions, boiling_cautions
+from spissus_core.planning.safety import alcohol_cautions, allergen_cautions, boiling_cautions, serving_cautions
 from spissus_core.planning.spoken import on_the_plate
 from spissus_core.pot import Pot
 
@@ -148,6 +148,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
     no_ribbon: list[StretchOut] = []
     no_threads: list[ThreadOut] = []
     no_keepable: list[KeepableOut] = []
+    serving = serving_cautions(timeline.limits)
     thought = board.part("start", lambda: _thought(board), _NOTHING_THOUGHT)
     whole = None if pot is None else part("pot", lambda: pot_out(pot), None)
     return BatchOut(
@@ -179,7 +180,9 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),
         ready=part("plan", lambda: ready_out(board), None),
-        shelf=jars_out(batch, map(jar_row, timeline.shelf), board.now or datetime.now(UTC)),
+        shelf=jars_out(
+            batch, (jar_row(jar, timeline.limits) for jar in timeline.shelf), board.now or datetime.now(UTC)
+        ),
         keepable=part("pot", lambda: keepable_out(timeline), no_keepable),
         log=log_out(timeline),
         devices=devices_out(timeline),
@@ -193,8 +196,8 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         if pot is None
         else part(
             "words",
-            lambda: SaidOut.of_all((*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *SERVING_CAUTIONS)),
-            SaidOut.of_all(SERVING_CAUTIONS),
+            lambda: SaidOut.of_all((*alcohol_cautions(pot.contents), *allergen_cautions(timeline), *serving)),
+            SaidOut.of_all(serving),
         ),
         ladder=[step_out(step) for step in LADDER],
         # Last: by now every part has been asked for.

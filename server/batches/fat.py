@@ -11,9 +11,9 @@ from spissus_core.events import State
 from spissus_core.intake.liquid import Strained
 from spissus_core.ledger.contents import SPECIFIC_VOLUME_ML_G
 from spissus_core.messages import Message, Term, say
-from spissus_core.phenomena.cooling import LIMITS, Cooling, forecast, judge
+from spissus_core.phenomena.cooling import Cooling, forecast, judge
 from spissus_core.phenomena.fat import USUAL_REST_G_PER_100_ML, WAYS, SkimWay
-from spissus_core.planning.safety import COOLING_CAUTIONS, FAT_CAUTIONS
+from spissus_core.planning.safety import FAT_CAUTIONS, cooling_cautions
 from spissus_core.planning.skimming import Option, advised, fat_for_roux, options, rest_ml, sets_at, settling, show_fat
 from spissus_core.planning.solving import Route
 from spissus_core.planning.spoken import cooling_line
@@ -154,28 +154,29 @@ def cooling_out(timeline: State) -> CoolingOut | None:
     log = timeline.cooling
     if log is None:
         return None
-    stands = judge(log.readings, log.surroundings_c)
+    limits = timeline.limits
+    stands = judge(log.readings, log.surroundings_c, limits)
 
     def at(minute: float, celsius: float) -> TemperatureOut:
         shown = ShownOut.of(show_temperature(celsius))
         return TemperatureOut(at=log.began + timedelta(minutes=minute), celsius=celsius, shown=shown)
 
     began = stands.began
-    until = (began or 0.0) + LIMITS[-1][1]
+    until = (began or 0.0) + limits.cold.minutes
     return CoolingOut(
         began=log.began,
         surroundings=ShownOut.of(show_temperature(log.surroundings_c)),
         verdict=stands.verdict,
-        sentence=SaidOut.of(cooling_line(stands, _due(log.began, stands))),
+        sentence=SaidOut.of(cooling_line(stands, _due(log.began, stands), limits)),
         readings=[at(r.minute, r.celsius) for r in log.readings],
         forecast=[at(r.minute, r.celsius) for r in forecast(log.readings, log.surroundings_c, until)],
         limits=[
             LimitOut(
-                celsius=celsius,
-                shown=ShownOut.of(show_temperature(celsius)),
-                by=None if began is None else log.began + timedelta(minutes=began + within),
+                celsius=due.celsius,
+                shown=ShownOut.of(show_temperature(due.celsius)),
+                by=None if began is None else log.began + timedelta(minutes=began + due.minutes),
             )
-            for celsius, within in LIMITS
+            for due in limits.cooled
         ],
         due=None
         if stands.limit_c is None
@@ -184,5 +185,5 @@ def cooling_out(timeline: State) -> CoolingOut | None:
             shown=ShownOut.of(show_temperature(stands.limit_c)),
             by=_due(log.began, stands),
         ),
-        cautions=SaidOut.of_all(COOLING_CAUTIONS),
+        cautions=SaidOut.of_all(cooling_cautions(limits)),
     )

@@ -15,7 +15,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import TextField
 from django.db.models.functions import Cast
 from django.http import Http404
-from kitchens.services import Member, burner_spec, learn, learn_liking, liking_of, pan_spec, unlearn
+from kitchens.services import Member, burner_spec, learn, learn_liking, liking_of, limits_of, pan_spec, unlearn
 from larder.services import own_ingredients
 from live.services import announce
 from shared.prepared import prepared
@@ -31,6 +31,7 @@ from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.phenomena.heating import Burner
+from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
@@ -81,6 +82,14 @@ class Kitchen:
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like."""
         return liking_of(self._member.kitchen.pk)
+
+    def limits(self) -> Limits | None:
+        """The limits that the kitchen chose."""
+        return limits_of(self._member.kitchen)
+
+    def time_zone(self) -> str | None:
+        """The time zone that was told of the kitchen."""
+        return self._member.kitchen.time_zone or None
 
     def kept(self, batch: UUID, jar: UUID) -> Thing:
         """Something that the kitchen keeps. Raises Http404 for another's, SpissusError where it is there no more."""
@@ -426,7 +435,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "quiet": quiet(timeline.seen, act.look_at),
         "concern": timeline.table.concerns[0].kind if timeline.table.concerns else None,
         "rest": _rest(timeline),
-        **({"shelf": [jar_row(jar) for jar in timeline.shelf]} if timeline.shelf else {}),
+        **({"shelf": [jar_row(jar, timeline.limits) for jar in timeline.shelf]} if timeline.shelf else {}),
         "wanted_ml": timeline.asked.wanted.amount_ml if timeline.asked.wanted else None,
     }
 
@@ -436,4 +445,4 @@ def _rest(timeline: Timeline) -> dict[str, Any] | None:
     rest, kept = timeline.rest, None if timeline.pot is None else timeline.pot.kept
     if rest is None or kept is None or rest.stands not in ("unsaid", "cooling"):
         return None
-    return {"volume_ml": kept.liquid_ml, "cold_by": rest_cold_by(rest).isoformat()}
+    return {"volume_ml": kept.liquid_ml, "cold_by": rest_cold_by(rest, timeline.limits).isoformat()}

@@ -11,12 +11,12 @@ from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import show_minutes, show_number, show_temperature, show_volume
 from spissus_core.events.shelf import there_is
 from spissus_core.events.state import Jar, State
-from spissus_core.messages import Message, Term, say
+from spissus_core.messages import Message, Term, say, several
 from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G
 from spissus_core.phenomena.chilling import Chilled, Makes, proposals
-from spissus_core.phenomena.cooling import LIMITS
 from spissus_core.phenomena.keeping import KEEPING, Cold, KeptWhat
+from spissus_core.phenomena.limits import USUAL, Limits
 from spissus_core.phenomena.strength import strength_of
 from spissus_core.planning.warming_again import again, warming_again
 
@@ -64,7 +64,7 @@ class ChillOut(Shape):
     said: SaidOut
 
 
-def jar_row(jar: Jar) -> dict[str, Any]:
+def jar_row(jar: Jar, limits: Limits) -> dict[str, Any]:
     """What a summary keeps of it, so that a shelf never folds."""
     held = jar.contents
     return {
@@ -83,7 +83,7 @@ def jar_row(jar: Jar) -> dict[str, Any]:
         "allergens": list(jar.allergens),
         "ethanol_g": held.ethanol,
         "reheated": jar.reheated,
-        "warming": [SaidOut.of(said).model_dump(mode="json") for said in warming_again(jar)],
+        "warming": [SaidOut.of(said).model_dump(mode="json") for said in warming_again(jar, limits)],
         "freezes": bool(KEEPING[jar.keeps].days["freezer"]) and not jar.thawed,
     }
 
@@ -99,7 +99,7 @@ def jars_out(batch: Batch, rows: Iterable[dict[str, Any]], now: datetime) -> lis
 
 
 def _jar_out(batch: Batch, row: dict[str, Any], now: datetime) -> JarOut:
-    use_by = datetime.fromisoformat(row["use_by"])
+    use_by, warming = datetime.fromisoformat(row["use_by"]), row.get("warming", [])
     ethanol, strength = row["ethanol_g"], row["strength_percent"]
     return JarOut(
         id=UUID(row["id"]),
@@ -120,8 +120,8 @@ def _jar_out(batch: Batch, row: dict[str, Any], now: datetime) -> JarOut:
         alcohol=ShownOut.of(show_number(ethanol, 0, "g")) if ethanol >= ALCOHOL_WORTH_A_WORD_G else None,
         reheated=row["reheated"],
         freezes=row["freezes"],
-        again=SaidOut.of(again(row["keeps"])),
-        warming=[SaidOut.model_validate(said) for said in row.get("warming", [])],
+        again=SaidOut.model_validate(warming[0]) if warming else SaidOut.of(again(row["keeps"], USUAL)),
+        warming=[SaidOut.model_validate(said) for said in warming],
     )
 
 
@@ -143,25 +143,21 @@ def chilling_out(state: State, what: KeptWhat) -> list[ChillOut]:
     if there is None or state.pot is None:
         return []
     return [
-        ChillOut(key=one.way.key, makes=one.makes, said=SaidOut.of(_said(one)))
-        for one in proposals(there.volume_ml, state.pot.pan)
+        ChillOut(key=one.way.key, makes=one.makes, said=SaidOut.of(_said(one, state.limits)))
+        for one in proposals(there.volume_ml, state.pot.pan, state.limits)
     ]
 
 
-def _said(one: Chilled) -> Message:
+def _said(one: Chilled, limits: Limits) -> Message:
     """How long it would take to each limit, or that it never gets there."""
     how = say("shelf.trays", count=one.trays) if one.trays else say("shelf.way", how=Term(one.way.label))
     last = one.minutes[-1].best
     if last == float("inf"):
         return say("shelf.never", how=how)
-    (warm_c, warm_min), (_, cold_min) = LIMITS
+    reached = [
+        say("shelf.reached", limit=show_temperature(due.celsius), time=show_minutes(minutes.best))
+        for due, minutes in zip(limits.cooled, one.minutes, strict=True)
+    ]
     key = {"in_time": "shelf.in_time", "perhaps": "shelf.perhaps", "too_slow": "shelf.too_slow"}[one.makes]
-    return say(
-        key,
-        how=how,
-        limit=show_temperature(warm_c),
-        warm=show_minutes(one.minutes[0].best),
-        cold=show_minutes(last),
-        warm_limit=show_minutes(warm_min),
-        cold_limit=show_minutes(cold_min),
-    )
+    allowed = several("both", *(show_minutes(due.minutes) for due in limits.cooled))
+    return say(key, how=how, reached=several("both", *reached), allowed=allowed)

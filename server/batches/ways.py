@@ -142,6 +142,7 @@ class WantedOut(Shape):
     people: int
     over: Annotated[str, key_of("dishes")]
     minutes: int | None
+    clock: str | None
     avoid: list[Annotated[str, key_of("avoided")]]
     body: int
     salt_percent: float
@@ -364,6 +365,7 @@ def wanted_out(wanted: Wish, minutes_left: float | None = None) -> WantedOut:
         people=wanted.people or USUAL_PEOPLE,
         over=wanted.dish,
         minutes=None if minutes_left is None else max(round(minutes_left), 1),
+        clock=wanted.clock,
         avoid=list(wanted.avoid),
         portions=wanted.portions,
         portion=None if wanted.helping_ml is None else ShownOut.of(show_volume(wanted.helping_ml)),

@@ -2,24 +2,33 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict
 from shared.shapes import RangeOut, SaidOut, Shape, ShownOut
 from spissus_core.amounts.estimate import Z80, Estimate
-from spissus_core.amounts.fields import AltitudeM, Name
-from spissus_core.amounts.quantities import show_temperature
+from spissus_core.amounts.fields import AltitudeM, Celsius, Minutes, Name, TimeZone
+from spissus_core.amounts.quantities import show_minutes, show_temperature
+from spissus_core.amounts.tables import key_of, one_of
 from spissus_core.learning.liking import leanings
+from spissus_core.messages import Term
 from spissus_core.phenomena.evaporation import boiling_rate_g_min
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
+from spissus_core.phenomena.limits import PLACES, USUAL, Limits, Place
+from spissus_core.planning.safety import kitchen_limits
+from words import plain
 
 from .burners import BurnerOut
 from .models import Kitchen
 from .pans import PanOut
-from .services import all_learned, liking_of, member_of
+from .services import all_learned, liking_of, limits_of, member_of
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
+
+PlaceKey = Annotated[str, key_of("limits")]
 
 
 class LearnedOut(Shape):
@@ -48,12 +57,57 @@ class LikingOut(Shape):
     more: list[SaidOut]
 
 
+class LimitFiguresOut(Shape):
+    """How hot it is kept, how hot it is warmed again, and how cold it is to be, in what time."""
+
+    hold: ShownOut
+    reheat: ShownOut
+    cold: ShownOut
+    cold_in: ShownOut
+
+    @classmethod
+    def of(cls, limits: Limits) -> LimitFiguresOut:
+        """Those of a place, or of a kitchen."""
+        return cls(
+            hold=ShownOut.of(limits.hold),
+            reheat=ShownOut.of(limits.reheat),
+            cold=ShownOut.of(show_temperature(limits.cold.celsius)),
+            cold_in=ShownOut.of(show_minutes(limits.cold.minutes)),
+        )
+
+
+class LimitsOut(Shape):
+    """The limits that the kitchen goes by, whose they are, and what they say."""
+
+    place: PlaceKey
+    figures: LimitFiguresOut
+    said: list[SaidOut]
+
+
+class RulesOut(Shape):
+    """A place whose limits may be chosen, and where they stand."""
+
+    key: PlaceKey
+    label: str
+    source: str
+    figures: LimitFiguresOut
+
+    @classmethod
+    def of(cls, place: Place) -> RulesOut:
+        """A place's row."""
+        figures = LimitFiguresOut.of(place.limits)
+        return cls(key=place.key, label=plain(Term(place.label)), source=place.source, figures=figures)
+
+
 class KitchenOut(Shape):
     """A kitchen; ``boils_at`` is the temperature at which water boils at its altitude."""
 
     name: str
     altitude_m: float
     boils_at: ShownOut
+    limits: LimitsOut
+    places: list[RulesOut]
+    time_zone: str
     learned: list[LearnedOut]
     liking: LikingOut | None
     pans: list[PanOut]
@@ -68,10 +122,20 @@ def kitchen(request: HttpRequest) -> KitchenOut:
         name=place.name,
         altitude_m=place.altitude_m,
         boils_at=ShownOut.of(show_temperature(boiling_point_c(place.altitude_m))),
+        limits=_limits(place),
+        places=[RulesOut.of(one) for one in PLACES.values()],
+        time_zone=place.time_zone,
         pans=[PanOut.of(pan) for pan in place.pans.filter(retired=False)],
         burners=[BurnerOut.of(burner) for burner in place.burners.filter(retired=False)],
         learned=_learned(place),
         liking=_liking(place),
+    )
+
+
+def _limits(place: Kitchen) -> LimitsOut:
+    limits = limits_of(place) or USUAL
+    return LimitsOut(
+        place=limits.place, figures=LimitFiguresOut.of(limits), said=SaidOut.of_all(kitchen_limits(limits))
     )
 
 
@@ -109,21 +173,42 @@ def _learned(place: Kitchen) -> list[LearnedOut]:
     return out
 
 
-class PlaceIn(Shape):
-    """Where the kitchen is."""
+class LimitsIn(Shape):
+    """A place whose limits are gone by, and the kitchen's own figures where they are stricter."""
 
     model_config = ConfigDict(extra="forbid")
 
-    altitude_m: AltitudeM
+    place: Annotated[str, *one_of("limits")]
+    hold_c: Celsius | None = None
+    reheat_c: Celsius | None = None
+    cold_c: Celsius | None = None
+    cold_min: Minutes | None = None
+
+
+class PlaceIn(Shape):
+    """Where the kitchen is: how high, by whose clock, and under whose rules; what is not said stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    altitude_m: AltitudeM | None = None
+    time_zone: TimeZone | None = None
+    limits: LimitsIn | None = None
 
 
 @router.patch("/kitchen", response=KitchenOut)
 def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
-    """Say how high the kitchen lies."""
+    """Say where the kitchen is. Batches that have begun keep the limits they began with."""
     member = member_of(request)
     member.require_cook()
-    member.kitchen.altitude_m = data.altitude_m
-    member.kitchen.save(update_fields=["altitude_m"])
+    place = member.kitchen
+    if data.altitude_m is not None:
+        place.altitude_m = data.altitude_m
+    if data.time_zone is not None:
+        place.time_zone = data.time_zone
+    if data.limits is not None:
+        own = data.limits.model_dump(exclude={"place"})
+        place.limits = PLACES[data.limits.place].limits.stricter(**own).model_dump(mode="json")
+    place.save(update_fields=["altitude_m", "time_zone", "limits"])
     return kitchen(request)
 
 

@@ -9,7 +9,9 @@ from django.db import models
 class Kitchen(models.Model):
     """A kitchen. Every row of the database belongs to one, directly or through its batch.
 
-    Higher up, water boils cooler: ``altitude_m`` is in metres.
+    Higher up, water boils cooler: ``altitude_m`` is in metres. ``limits`` is a
+    ``spissus_core.phenomena.limits.Limits``, none where nobody chose them; ``time_zone`` a name of the tz database,
+    empty where nobody said it.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -17,6 +19,8 @@ class Kitchen(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     is_demo = models.BooleanField(default=False)
     altitude_m = models.FloatField(default=0.0)
+    limits = models.JSONField(null=True)
+    time_zone = models.CharField(max_length=60, default="", blank=True)
 
     def __str__(self) -> str:
         return self.name

@@ -12,6 +12,7 @@ from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from people.services import User, newcomer, signed_in
 from shared.refusals import RefusedError
+from spissus_core.amounts.fields import SHELF
 from spissus_core.learning.liking import LIKINGS, liked
 from spissus_core.learning.rates import combined
 from spissus_core.measuring.vessels import Pan as PanSpec
@@ -19,6 +20,7 @@ from spissus_core.messages import say
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
+from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
 from .models import Burner, Kitchen, LearnedRate, Membership, Pan, TaughtLiking
@@ -75,9 +77,10 @@ def open_kitchen(
     pans: tuple[PanSpec, ...] = STARTER_PANS,
     burners: tuple[BurnerSpec, ...] = STARTER_BURNERS,
     is_demo: bool = False,
+    time_zone: str = "",
 ) -> Kitchen:
     """A new kitchen with pans and burners, and its owner."""
-    kitchen = Kitchen.objects.create(name=name, is_demo=is_demo)
+    kitchen = Kitchen.objects.create(name=name, is_demo=is_demo, time_zone=time_zone)
     Membership.objects.create(user=owner, kitchen=kitchen, role=Membership.Role.OWNER)
     for position, pan in enumerate(pans):
         Pan.objects.create(kitchen=kitchen, spec=pan.model_dump(mode="json"), position=position)
@@ -164,6 +167,11 @@ def learn(kitchen: Kitchen, batch: UUID, pan: str, burner: str, taught: Learned)
 def unlearn(batch: UUID) -> None:
     """Forget what a batch taught of its pan: it goes on after all."""
     LearnedRate.objects.filter(batch=batch).delete()
+
+
+def limits_of(kitchen: Kitchen) -> Limits | None:
+    """The limits that a kitchen chose, of cooling, keeping hot and reheating; None where it never did."""
+    return None if kitchen.limits is None else Limits.model_validate(kitchen.limits, context=SHELF)
 
 
 def liking_of(kitchen_id: UUID) -> LearnedLiking | None:

@@ -18,7 +18,7 @@ from pydantic import ConfigDict, Field
 from shared.limits import PerAddress, PerAddressDone
 from shared.refusals import RefusedError, may_refuse, wait_shown
 from shared.shapes import Shape
-from spissus_core.amounts.fields import Name
+from spissus_core.amounts.fields import Name, known_zone
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
 from spissus_core.messages import say
@@ -53,6 +53,7 @@ class SessionOut(Shape):
     kitchen: str = ""
     role: str = ""
     units: UnitSystem = "metric"
+    time_zone: str = ""
 
 
 class SignIn(Shape):
@@ -68,6 +69,7 @@ class SignUp(SignIn):
     """Somebody new, and what their kitchen is called."""
 
     kitchen: Name
+    time_zone: Annotated[str, Field(max_length=60)] = ""
 
 
 class NewPassword(Shape):
@@ -100,6 +102,7 @@ def _session(request: HttpRequest) -> SessionOut:
         name=member.user.username,
         kitchen=member.kitchen.name,
         role=member.role,
+        time_zone=member.kitchen.time_zone,
         units="us" if member.user.units == User.Units.US else "metric",
     )
 
@@ -206,7 +209,7 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     try:
         with transaction.atomic():
             user = User.objects.create_user(username=name, password=data.password, units=_units_spoken(request))
-            open_kitchen(data.kitchen, user)
+            open_kitchen(data.kitchen, user, time_zone=known_zone(data.time_zone))
     except IntegrityError:
         _taken()
     ACCOUNTS.done(request)

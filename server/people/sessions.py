@@ -48,10 +48,18 @@ class SessionStore(db.SessionStore):
         found: dict[str, Any] = {}
         for model, fields in _fields():
             mine, values = values[: len(fields)], values[len(fields) :]
+            mine = [_as_python(field, value) for field, value in zip(fields, mine, strict=True)]
             found[model.__name__] = model.from_db(connection.alias, [f.attname for f in fields], mine)
         self.membership = found["Membership"]
         self.membership.user, self.membership.kitchen = found["User"], found["Kitchen"]
         return self.decode(data)
+
+
+def _as_python(field: Field[Any, Any], value: Any) -> Any:
+    """A value as its field has it: the query builder would convert what the database gives, too."""
+    for convert in field.get_db_converters(connection):
+        value = convert(value, None, connection)
+    return value
 
 
 def _tables() -> tuple[type[Model], type[Model], type[Model]]:

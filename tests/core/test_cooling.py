@@ -10,17 +10,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from makers import event, fold, read, started, wanted
 from spissus_core import events as ev
-from spissus_core.phenomena.cooling import LIMITS, Reading, forecast, judge, time_constant
+from spissus_core.phenomena.cooling import Reading, forecast, judge, time_constant
 from spissus_core.planning.acts import next_act
 
 
 def cooled(constant: float, *minutes: float, start_c: float = 90.0, around_c: float = 4.0) -> list[Reading]:
     """A pot that cools by Newton's law with a time constant in minutes."""
     return [Reading(m, around_c + (start_c - around_c) * math.exp(-m / constant)) for m in minutes]
-
-
-def test_the_limits_are_the_food_codes() -> None:
-    assert LIMITS == ((21.0, 120.0), (5.0, 360.0))
 
 
 def test_above_57_the_clock_has_not_started() -> None:

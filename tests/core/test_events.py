@@ -14,6 +14,7 @@ from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
 from spissus_core.fold import REMEMBERED, progress
+from spissus_core.phenomena.limits import PLACES, Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
 AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
@@ -80,10 +81,18 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
         def liking(self) -> LearnedLiking:
             return LearnedLiking(percent=1.0, error=0.05, batches=4)
 
+        def limits(self) -> Limits:
+            return PLACES["scotland"].limits
+
+        def time_zone(self) -> str:
+            return "Europe/Lisbon"
+
     for kind, payload in ALL_VERSIONS["1"].items():
         kept = ev.recorded({"kind": kind, **payload}, 1).written_out(Nowhere())
-        for name in kept.server_writes if kind != "skimmed" else ():
+        for name in kept.server_writes if kind not in ("skimmed", "wanted") else ():
             assert getattr(kept, name) is not None, kind
+    asked = ev.recorded({"kind": "wanted", **ALL_VERSIONS["8"]["wanted"]}, 8).written_out(Nowhere())
+    assert asked.model_dump()["time_zone"] == "Europe/Lisbon"
     dissolved = ev.Skimmed(way="boil_dry", dissolved_ml=200, ingredient="beef_stock_own").written_out(Nowhere())
     assert dissolved.own is not None
     added = ev.Added(ingredient="flour", mass_g=10).written_out(Nowhere())

@@ -62,8 +62,8 @@ _FIGURE = re.compile(r"-?\d[\d\u00a0]*(?:\.\d+)?")
 
 def printed(shown: Shown) -> Interval:
     """What a printed figure may stand for: half of its last digit either way, or half a step of the jug."""
-    if hours := re.fullmatch(r"(\d+)\u00a0h (\d\d)\u00a0min", shown.metric):
-        minutes = 60.0 * int(hours[1]) + int(hours[2])
+    if hours := re.fullmatch(r"(\d+)\u00a0h(?: (\d\d)\u00a0min)?", shown.metric):
+        minutes = 60.0 * int(hours[1]) + int(hours[2] or 0)
         return minutes - 0.5, minutes + 0.5
     found = _FIGURE.match(shown.metric)
     assert found, shown

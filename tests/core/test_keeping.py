@@ -13,6 +13,7 @@ from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.events.shelf import Thing, thing_of
 from spissus_core.phenomena.keeping import keeps_as, use_by
+from spissus_core.phenomena.limits import USUAL
 from spissus_core.planning.spoken import rest_line
 from spissus_core.planning.warming_again import warming_again
 
@@ -158,7 +159,7 @@ def test_the_rest_cools_by_its_own_probe_and_a_cooling_that_fails_stays_failed()
 def test_a_sauce_with_butter_is_warmed_to_its_limit_and_gets_a_fresh_knob() -> None:
     butter = (*TAKEN[:2], ev.Added(ingredient="butter", mass_g=30), ev.Finished(), put_by("sauce", volume_ml=250))
     jar = told(*butter).shelf[0]
-    said = [in_words(one) for one in warming_again(jar)]
+    said = [in_words(one) for one in warming_again(jar, USUAL)]
     assert said[0].startswith("Warm it to 74 °C, stirring, once, and no hotter than 78 °C.")
     assert any("10 g of cold butter" in line for line in said), said
     # Not hot through it is still there; hot it is eaten, once.
@@ -170,13 +171,13 @@ def test_a_sauce_with_butter_is_warmed_to_its_limit_and_gets_a_fresh_knob() -> N
 
 def test_stock_that_has_set_is_told_to_melt_and_fat_only_to_be_melted() -> None:
     jar = told(*TAKEN, put_by()).shelf[0]
-    assert any("It has set" in in_words(one) for one in warming_again(jar))
+    assert any("It has set" in in_words(one) for one in warming_again(jar, USUAL))
     skimmed = (
         started("2.4 l", fat_ml="200 ml", salt={"by": "meter", "percent": 0.6}),
         ev.Skimmed(way="spoon"),
         put_by("fat"),
     )
-    assert [in_words(one) for one in warming_again(told(*skimmed).shelf[0])] == ["Melt it as you need it."]
+    assert [in_words(one) for one in warming_again(told(*skimmed).shelf[0], USUAL)] == ["Melt it as you need it."]
 
 
 @pytest.mark.parametrize(

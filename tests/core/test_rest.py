@@ -10,7 +10,8 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.events.additions import DELICATE
 from spissus_core.measuring.vessels import Pan
-from spissus_core.phenomena.cooling import LIMITS
+from spissus_core.messages import Message
+from spissus_core.phenomena.limits import USUAL
 from spissus_core.planning.acts import KINDS, Act, next_act
 from spissus_core.planning.skimming import options
 from spissus_core.planning.spoken import rest_line
@@ -35,9 +36,10 @@ def test_hot_liquid_that_stands_aside_has_a_clock_from_then_on(aside: ev.Kind) -
     assert (timeline.rest.stands, timeline.rest.since) == ("unsaid", EVENING + timedelta(minutes=2))
     line = rest_line(timeline)
     assert line is not None
-    (_, warm), (_, cold) = LIMITS
-    assert line.arguments["warm_by"] == EVENING + timedelta(minutes=2 + warm)
-    assert line.arguments["cold_by"] == EVENING + timedelta(minutes=2 + cold)
+    dues = line.arguments["dues"]
+    assert isinstance(dues, Message)
+    by = [EVENING + timedelta(minutes=2 + due.minutes) for due in USUAL.cooled]
+    assert [one.arguments["by"] for one in dues.arguments["items"]] == by
     assert "above 57 °C" in in_words(line)
 
 

@@ -20,7 +20,7 @@ from spissus_core.phenomena.chilling import (
     time_constant_min,
 )
 from spissus_core.phenomena.conduction import conducted_min
-from spissus_core.phenomena.cooling import LIMITS, STARTS_C
+from spissus_core.phenomena.limits import USUAL
 
 #: Layers of half a slab.
 LAYERS = 60
@@ -35,7 +35,7 @@ def middle_of_a_slab(thick_mm: float, w_m2k: float, around_c: float, minutes: fl
         flows = np.concatenate(([0.0], np.diff(over), [-over[-1] / (0.5 + 1.0 / biot)]))
         return SAUCE_MM2_MIN / step**2 * np.diff(flows)
 
-    over = np.full(LAYERS, STARTS_C - around_c)
+    over = np.full(LAYERS, USUAL.starts_c - around_c)
     ran = solve_ivp(cools, (0.0, minutes), over, method="LSODA", rtol=1e-8, atol=1e-8)
     return around_c + float(ran.y[0, -1])
 
@@ -44,7 +44,7 @@ def middle_of_a_slab(thick_mm: float, w_m2k: float, around_c: float, minutes: fl
 @pytest.mark.parametrize("to_c", [21.0, 5.0])
 def test_a_tray_of_3_5_or_10_cm_cools_as_the_heat_equation_says(thick_mm: float, to_c: float) -> None:
     minutes = conducted_min(
-        thick_mm / 2.0, 1, STARTS_C, 4.0, to_c, w_m2k=14.0, mm2_min=SAUCE_MM2_MIN, w_m_k=SAUCE_W_M_K
+        thick_mm / 2.0, 1, USUAL.starts_c, 4.0, to_c, w_m2k=14.0, mm2_min=SAUCE_MM2_MIN, w_m_k=SAUCE_W_M_K
     )
     assert middle_of_a_slab(thick_mm, 14.0, 4.0, minutes) == pytest.approx(to_c, abs=0.3)
 
@@ -58,11 +58,11 @@ def test_a_bath_and_then_the_fridge_cool_at_two_rates() -> None:
     rates = {way.key: 1.0 / time_constant_min(2000.0, wetted, way.w_m2k.best) for way in (bath, fridge)}
 
     def cools(_: float, celsius: NDArray[np.float64]) -> NDArray[np.float64]:
-        way = bath if celsius[0] > LIMITS[0][0] else fridge
+        way = bath if celsius[0] > USUAL.cooled[0].celsius else fridge
         return -rates[way.key] * (celsius - way.celsius)
 
-    ran = solve_ivp(cools, (0.0, 120.0), [STARTS_C], max_step=0.1, dense_output=True)
-    reached = next(t for t in np.arange(0.0, 120.0, 0.05) if ran.sol(t)[0] <= LIMITS[0][0])
+    ran = solve_ivp(cools, (0.0, 120.0), [USUAL.starts_c], max_step=0.1, dense_output=True)
+    reached = next(t for t in np.arange(0.0, 120.0, 0.05) if ran.sol(t)[0] <= USUAL.cooled[0].celsius)
     assert constants["bath"] == pytest.approx(reached, rel=0.03)
     assert rates["bath"] > 10.0 * rates["fridge"]
 

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from numpy.typing import NDArray
 from scipy.integrate import solve_ivp
+from spissus_core.phenomena.limits import USUAL
 from spissus_core.phenomena.warming import (
     CONDUCTIVITY_W_M_K,
     DIFFUSIVITY_MM2_MIN,
     GENTLE_C,
-    SAFE_C,
     SIMMER_C,
     TRANSFER_W_M2_K,
     warming_min,
@@ -41,7 +41,7 @@ def test_the_middle_is_hot_when_the_heat_equation_says_so(thick_mm: float, shape
     minutes = warming_min(thick_mm, shape, 4.0).best  # type: ignore[arg-type]
     # A cube is the product of three plates (any textbook of heat transfer).
     left = left_in_a_plate(thick_mm, minutes) ** (1 if shape == "slab" else 3)
-    assert SIMMER_C - (SIMMER_C - 4.0) * left == pytest.approx(SAFE_C, abs=0.7)
+    assert SIMMER_C - (SIMMER_C - 4.0) * left == pytest.approx(USUAL.reheat_c, abs=0.7)
 
 
 def test_times_are_those_of_the_trade() -> None:
@@ -51,7 +51,7 @@ def test_times_are_those_of_the_trade() -> None:
     assert 30.0 < pieces.best < 40.0
     assert 8.0 < warming_min(14.0, "slab", 4.0).best < 12.0
     assert warming_min(50.0, "cube", 4.0, GENTLE_C).best == pytest.approx(54.0, abs=8.0)
-    assert warming_min(50.0, "cube", SAFE_C).best == 0.0
+    assert warming_min(50.0, "cube", USUAL.reheat_c).best == 0.0
 
 
 def test_no_sauce_warms_meat_past_itself() -> None:

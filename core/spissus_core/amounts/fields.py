@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from typing import Annotated, Any, NamedTuple
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import AfterValidator, BeforeValidator, StringConstraints, ValidationInfo, WithJsonSchema
 from pydantic.json_schema import JsonSchemaValue
@@ -93,6 +94,28 @@ Parts = Annotated[float, *_amount("parts", "parts", 0.0, 1000.0, "amounts.parts"
 PanWidthMm = Annotated[float, *_amount("length", "mm", 40.0, 1500.0, "amounts.a_pan_width")]
 PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "amounts.a_pan_height")]
 PanWeightG = Annotated[float, *_amount("mass", "g", 50.0, 60_000.0, "amounts.a_pan_weight")]
+
+
+def known_zone(name: str) -> str:
+    """The name of a time zone as it came, or nothing where this machine's tz database has none of that name.
+
+    >>> known_zone("Europe/Lisbon"), known_zone("Nowhere/At all")
+    ('Europe/Lisbon', '')
+    """
+    try:
+        return ZoneInfo(name).key
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        return ""
+
+
+def _time_zone(name: str, info: ValidationInfo) -> str:
+    if name and not on_the_shelf(info) and not known_zone(name):
+        raise QuantityError("time_zone", say("kitchen.no_such_zone", text=name))
+    return name
+
+
+#: A name of the tz database; empty where it is each device's own.
+TimeZone = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), AfterValidator(_time_zone)]
 
 
 def keepable(text: str) -> bool:

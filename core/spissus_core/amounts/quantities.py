@@ -381,9 +381,16 @@ def show_degrees(kelvin: float) -> Shown:
 
 
 def show_minutes(minutes: float) -> Shown:
-    """A duration: whole minutes to an hour and a half, hours and minutes beyond."""
-    whole = round(minutes)
-    text = f"{whole}{_NBSP}min" if whole < 90 else f"{whole // 60}{_NBSP}h {whole % 60:02d}{_NBSP}min"
+    """A duration: whole minutes to an hour and a half, hours and minutes beyond.
+
+    >>> [show_minutes(minutes).metric.replace("\\xa0", " ") for minutes in (89, 95, 120)]
+    ['89 min', '1 h 35 min', '2 h']
+    """
+    hours, rest = divmod(round(minutes), 60)
+    if hours * 60 + rest < 90:
+        text = f"{hours * 60 + rest}{_NBSP}min"
+    else:
+        text = f"{hours}{_NBSP}h {rest:02d}{_NBSP}min" if rest else f"{hours}{_NBSP}h"
     return Shown(minutes, text, text)
 
 

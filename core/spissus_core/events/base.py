@@ -17,6 +17,7 @@ from ..measuring.vessels import Pan
 from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
 from ..phenomena.heating import Burner
+from ..phenomena.limits import Limits
 from ..phenomena.seasoning import LearnedLiking
 from ..pot import Pot
 
@@ -51,6 +52,12 @@ class Kitchen(Protocol):
 
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like; None where no batch taught it."""
+
+    def limits(self) -> Limits | None:
+        """The limits of cooling, keeping hot and reheating that the kitchen goes by; None where it never chose."""
+
+    def time_zone(self) -> str | None:
+        """The name of its time zone in the tz database; None where nobody said it."""
 
     def kept(self, batch: UUID, jar: UUID) -> Thing:
         """Something that the kitchen keeps of another batch. Raises SpissusError where there is none."""

@@ -53,7 +53,7 @@ def _cooled(before: State, after: State, event: Happened) -> Concern | None:
     log = before.cooling if ended else after.cooling
     if log is None or log.began == after.table.vouched_for or not (ended or isinstance(event.payload, Probed)):
         return None
-    stood = judge(log.readings, log.surroundings_c).verdict
+    stood = judge(log.readings, log.surroundings_c, after.limits).verdict
     left_late = ended and stood == "unknown" and event.at - log.began > DANGER
     failed = stood == "missed" or (ended and stood == "too_slow") or left_late
     return Concern("cooling", log.began) if failed else None
@@ -64,7 +64,7 @@ def _rest_cooled(before: State, after: State, event: Happened) -> Concern | None
     log = before.rest if before.rest is not None and not isinstance(event.payload, RestIs) else after.rest
     if log is None or not log.readings:
         return None
-    stood = judge(log.readings, log.surroundings_c).verdict
+    stood = judge(log.readings, log.surroundings_c, after.limits).verdict
     ended = isinstance(event.payload, RestIs) and event.payload.rest == "cold"
     left_late = ended and stood == "unknown" and event.at - log.since > DANGER
     failed = stood == "missed" or (ended and stood == "too_slow") or left_late

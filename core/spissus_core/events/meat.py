@@ -18,7 +18,8 @@ from ..messages import Message, Term, say
 from ..pantry.ingredients import ingredient
 from ..phenomena.cooling import FRIDGE_C
 from ..phenomena.heating import HeatSetting
-from ..phenomena.warming import COATED_MIN, MEATS, SAFE_C, warming_min
+from ..phenomena.limits import Limits
+from ..phenomena.warming import COATED_MIN, MEATS, warming_min
 from ..pot import Pot, in_pan
 from .base import ActsOnPot, Kind
 from .state import Meat, State
@@ -74,7 +75,7 @@ class MeatIn(ActsOnPot):
         minutes = COATED_MIN
         if self.cold:
             meat = MEATS[self.cut]
-            minutes = warming_min(self.thick_mm or meat.thick_mm, meat.shape, FRIDGE_C)
+            minutes = warming_min(self.thick_mm or meat.thick_mm, meat.shape, FRIDGE_C, middle_c=after.limits.reheat_c)
         return after.but(meat=Meat(at, minutes, "cold" if self.cold else "warm"), judged=after.judged.anew())
 
     def said(self) -> Message:
@@ -190,27 +191,26 @@ class MeatProbed(Kind):
         if self.celsius is None and self.ready is None:
             raise SpissusError("celsius", say("events.how_hot_is_it"))
 
-    @property
-    def done(self) -> bool:
+    def done(self, limits: Limits) -> bool:
         """Whether it is hot through, or said to be ready."""
-        return self.celsius >= SAFE_C if self.celsius is not None else bool(self.ready)
+        return self.celsius >= limits.reheat_c if self.celsius is not None else bool(self.ready)
 
     def apply(self, state: State, at: datetime) -> State:
         """It is done, or looked at again after a third of the time."""
         if state.meat is None:
             return state
-        if not self.done:
+        if not self.done(state.limits):
             return state.but(meat=state.meat.again_from(at))
         stove = state.stove.but(heat=OFF) if state.meat.how == "oven" else state.stove
         return state.but(meat=state.meat.ready(), stove=stove)
 
     def heating(self, before: State, after: State, at: datetime) -> Window | None:
         """Out of the oven it steams no more."""
-        out = before.meat is not None and before.meat.how == "oven" and self.done
+        out = before.meat is not None and before.meat.how == "oven" and self.done(before.limits)
         return in_heat(OFF, before, after, at) if out else before.stove.window
 
     def said(self) -> Message:
         """What the probe read."""
         if self.celsius is not None:
             return say("events.meat_probed", at=show_temperature(self.celsius))
-        return say("events.meat_is_ready" if self.done else "events.meat_is_not_ready")
+        return say("events.meat_is_ready" if self.ready else "events.meat_is_not_ready")

@@ -13,9 +13,7 @@ from ..amounts.quantities import show_temperature, show_volume
 from ..errors import MeasurementError, SpissusError
 from ..ledger.contents import MASSES, Contents
 from ..messages import Message, Term, say
-from ..phenomena.cooling import LIMITS
 from ..phenomena.keeping import KEEPING, THAWED_DAYS, Cold, KeptWhat, keeps_as, use_by
-from ..phenomena.warming import SAFE_C
 from ..pot import Pot
 from .additions import DELICATE
 from .base import ActsOnPot, Kind, Kitchen
@@ -183,13 +181,14 @@ def _without(state: State, what: KeptWhat, there: Contents, share: float) -> Sta
 
 def _cold_by(state: State, what: KeptWhat) -> datetime | None:
     """By when it must be cold; None for what is, and for fat."""
+    within = timedelta(minutes=state.limits.cold.minutes)
     if what == "rest":
         rest = state.rest
         warm = rest is not None and rest.stands != "cold"
-        return rest.since + timedelta(minutes=LIMITS[-1][1]) if rest is not None and warm else None
+        return rest.since + within if rest is not None and warm else None
     if what == "fat" or state.pot is None or not state.pot.hot or state.stands_at is None:
         return None
-    return state.stands_at + timedelta(minutes=LIMITS[-1][1])
+    return state.stands_at + within
 
 
 def jar_of(state: State, jar: UUID) -> Jar:
@@ -256,24 +255,18 @@ class JarWarmed(OnShelf):
     volume_ml: VolumeMl | None = None
     celsius: Celsius
 
-    @property
-    def hot(self) -> bool:
-        """Whether it is hot enough to be served."""
-        return self.celsius >= SAFE_C
-
     def apply(self, state: State, at: datetime) -> State:
         """Hot it is eaten, once; not yet hot it stands as it stood."""
         if state.pot is None:
             return state
         jar_of(state, self.jar)
-        if not self.hot:
+        if self.celsius < state.limits.reheat_c:
             return state
         return JarTaken(jar=self.jar, volume_ml=self.volume_ml, use="eaten").apply(state, at)
 
     def said(self) -> Message:
         """How hot it came."""
-        at = show_temperature(self.celsius)
-        return say("events.jar_warmed" if self.hot else "events.jar_not_hot", at=at, safe=show_temperature(SAFE_C))
+        return say("events.jar_warmed", at=show_temperature(self.celsius))
 
 
 class JarMoved(OnShelf):

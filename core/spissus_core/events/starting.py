@@ -16,8 +16,8 @@ class Started(Start, Kind):
 
     stage = "strain"
     looks = True
-    server_writes = ("liking",)
-    versions = (1, 2, 6, 7)
+    server_writes = ("liking", "limits")
+    versions = (1, 2, 6, 7, 8)
     called = say("entries.started")
 
     kind: Literal["started"] = "started"
@@ -34,5 +34,6 @@ class Started(Start, Kind):
         return say("events.started", by=BY[known.measured.method], amount=known.measured.shown, pan=pan)
 
     def written_out(self, kitchen: Kitchen) -> Kind:
-        """With every ingredient of its list whole, and with what the kitchen likes by now."""
-        return self.kept_with(liquid=self.liquid.written_out(kitchen.own_ingredients()), liking=kitchen.liking())
+        """With every ingredient of its list whole, and with what the kitchen likes by now and goes by."""
+        liquid = self.liquid.written_out(kitchen.own_ingredients())
+        return self.kept_with(liquid=liquid, liking=kitchen.liking(), limits=kitchen.limits())

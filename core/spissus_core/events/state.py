@@ -18,6 +18,7 @@ from ..pantry.ways import WAYS
 from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.heating import HeatSetting
 from ..phenomena.keeping import Cold, KeptWhat
+from ..phenomena.limits import USUAL, Limits
 from ..phenomena.palate import COOK, PALATE, TASTERS, Leaning, Sensed, Side, found_word
 from ..phenomena.seasoning import LIKING_ERROR, LearnedLiking
 from ..pot import Pot
@@ -421,6 +422,11 @@ class State(Changeable):
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen liked when the batch began, as earlier batches taught it."""
         return None if self.start is None else self.start.liking
+
+    @property
+    def limits(self) -> Limits:
+        """The limits of cooling, keeping hot and reheating that its kitchen went by when it began."""
+        return (self.start and self.start.limits) or USUAL
 
     @property
     def made_ml(self) -> float:

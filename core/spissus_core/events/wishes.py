@@ -3,40 +3,73 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
+from zoneinfo import ZoneInfo
 
+from ..amounts.fields import TimeZone
 from ..amounts.quantities import show_minutes, show_plain
 from ..amounts.tables import among
 from ..errors import SpissusError
+from ..intake.clock import next_after
 from ..messages import Message, Term, clauses, say, several
 from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.ways import EARLIER, WAYS
 from ..phenomena.body import LADDER
 from ..wish import Wish
-from .base import Kind
+from .base import Kind, Kitchen
 from .state import State
+
+#: Some time is left even once the hour has passed, min: it is late then. An hour that passed so lately is asked about,
+#: and not taken for the next day's. Modelling choices.
+LEAST_LEFT_MIN, JUST_PASSED = 1.0, timedelta(hours=2)
 
 
 class Wanted(Wish, Kind):
-    """What the sauce is to be."""
+    """What the sauce is to be; told for a time of the clock, with the zone of that."""
 
-    versions = (1, 2)
+    server_writes = ("time_zone",)
+    versions = (1, 2, 8)
     called = say("entries.wanted")
 
     kind: Literal["wanted"] = "wanted"
+    time_zone: TimeZone | None = None
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With the clock that it was told by. Raises SpissusError where nobody said which that is."""
+        if self.clock is None:
+            return self
+        zone = kitchen.time_zone()
+        if zone is None:
+            raise SpissusError("minutes", say("kitchen.which_zone"))
+        return self.kept_with(time_zone=zone)
+
+    def timed(self, state: State, at: datetime) -> tuple[Self, datetime | None]:
+        """The wish with the minutes there are until then, and when it is to be ready; None where any time will do.
+
+        The hour that was told before is still that hour once it has passed.
+        """
+        if self.clock is None or self.time_zone is None:
+            return self, None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is)
+        before, by = state.asked.wanted, state.asked.ready_by
+        if by is None or before is None or before.clock != self.clock:
+            by = next_after(self.clock, at, self.time_zone)
+        clock = f"{by.astimezone(ZoneInfo(self.time_zone)):%H:%M}"
+        minutes = max((by - at).total_seconds() / 60.0, LEAST_LEFT_MIN)
+        return self.model_copy(update={"clock": clock, "minutes": minutes}), by
 
     def apply(self, state: State, at: datetime) -> State:
         """The wish stands, the one before it is remembered; what was said of another body or salt is forgotten."""
         before = state.asked.wanted
-        wish = self.said_again(before)
+        told, ready_by = self.timed(state, at)
+        wish = told.said_again(before)
         same_body = before is None or before.body == self.body
         same_salt = before is None or before.salt_percent == self.salt_percent
         # Said again with another salt it boils no longer for it; told anew it does.
-        goes_on = wish is not self and wish.told_by == "minutes"
+        goes_on = wish is not told and wish.told_by == "minutes"
         asked = state.asked.but(
             wanted=wish if state.pot is None else wish.of(state.pot),
             agreed=before,
-            ready_by=None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is),
+            ready_by=ready_by,
             left_min=state.asked.left_min if goes_on else wish.minutes,
         )
         judged = state.judged.but(boiled_enough=False)
@@ -49,10 +82,20 @@ class Wanted(Wish, Kind):
         super().check(after)
         if after.pot is not None:
             self.of(after.pot).check_amount(after.pot.contents.liquid_ml, after.asked.agreed)
+        self._check_hour(after)
+
+    def _check_hour(self, after: State) -> None:
+        at, agreed = after.stands_at, after.asked.agreed
+        if self.clock is None or self.time_zone is None or at is None:
+            return
+        if agreed is not None and agreed.clock == self.clock:
+            return
+        passed = next_after(self.clock, at - JUST_PASSED, self.time_zone)
+        if passed <= at:
+            raise SpissusError("minutes", say("wishes.clock_just_passed", by=passed))
 
     def said(self) -> Message:
         """How much, how thick, how salty, in what time, and for whom not."""
-        timed = self.time_there_is is not None
         wanted = say(
             "events.wanted",
             amount=self.amount_said,
@@ -60,9 +103,17 @@ class Wanted(Wish, Kind):
             salt=show_plain(self.salt_percent, "%"),
             ceiling=show_plain(self.ceiling_percent, "%"),
         )
-        wanted = clauses(wanted, say("events.wanted_in", time=show_minutes(self.minutes or 0.0)) if timed else None)
+        wanted = clauses(wanted, self._when)
         without = [Term(AVOIDED_WORDS[key]) if key in AVOIDED_WORDS else key for key in self.avoid]
         return say("events.wanted_without", wanted=wanted, avoid=several("clauses", *without)) if without else wanted
+
+    @property
+    def _when(self) -> Message | None:
+        if self.clock is not None:
+            hours = [say("events.hour", text=one) for one in self.clock.split()]
+            return say("events.wanted_at", hour=several("or", *hours))
+        there_is = self.time_there_is
+        return None if there_is is None else say("events.wanted_in", time=show_minutes(there_is))
 
 
 #: A way that is offered, by its key.

@@ -19,7 +19,7 @@ from ..amounts.estimate import Estimate
 from ..amounts.tables import span, table
 from ..measuring.vessels import Pan
 from .conduction import conducted_min
-from .cooling import LIMITS, STARTS_C
+from .limits import USUAL, Limits
 
 #: Heat that a millilitre of stock or sauce gives up for a kelvin, J. From memory: 3.7 to 4.1.
 SAUCE_J_ML_K = 4.0
@@ -60,7 +60,10 @@ Makes = Literal["in_time", "perhaps", "too_slow"]
 
 
 class Chilled(NamedTuple):
-    """How a way would go: minutes from 57 °C to each limit, ``infinite`` where it never arrives; and how many trays."""
+    """How a way would go: minutes from the start of the clock to each limit, and how many trays it takes.
+
+    They are infinite where it never gets there.
+    """
 
     way: Chilling
     minutes: tuple[Estimate, ...]
@@ -77,51 +80,55 @@ def time_constant_min(volume_ml: float, area_mm2: float, w_m2k: float) -> float:
     return volume_ml * SAUCE_J_ML_K / (w_m2k * area_mm2 * 1e-6) / 60.0
 
 
-def chilled(way: Chilling, volume_ml: float, pan: Pan) -> Chilled:
+def chilled(way: Chilling, volume_ml: float, pan: Pan, limits: Limits = USUAL) -> Chilled:
     """How so much, in its pan or out of it, would cool by a way."""
     if way.deep_mm is None:
         area = _wetted_mm2(volume_ml, pan)
-        minutes = tuple(_each(way, partial(_newton, way, volume_ml, area, to_c)) for to_c, _ in LIMITS)
-        return Chilled(way, minutes, _makes(minutes), 0)
+        constant = partial(time_constant_min, volume_ml, area)
+        minutes = _to_each(way, partial(_newton, way, constant), limits)
+        return Chilled(way, minutes, _makes(minutes, limits), 0)
     trays = math.ceil(volume_ml / (TRAY_MM2 * way.deep_mm / 1000.0))
     # What fills its last tray badly lies less deep in each.
     deep = volume_ml * 1000.0 / (trays * TRAY_MM2)
-    minutes = tuple(_each(way, partial(_conducted, way, deep, to_c)) for to_c, _ in LIMITS)
-    return Chilled(way, minutes, _makes(minutes), trays)
+    minutes = _to_each(way, partial(_conducted, way, deep), limits)
+    return Chilled(way, minutes, _makes(minutes, limits), trays)
 
 
-def proposals(volume_ml: float, pan: Pan) -> tuple[Chilled, ...]:
+def proposals(volume_ml: float, pan: Pan, limits: Limits = USUAL) -> tuple[Chilled, ...]:
     """Every way, the least work that makes it for sure first, then what may, then what does not."""
-    found = [chilled(way, volume_ml, pan) for way in CHILLING.values()]
+    found = [chilled(way, volume_ml, pan, limits) for way in CHILLING.values()]
     order: tuple[Makes, ...] = ("in_time", "perhaps", "too_slow")
     usable = [one for one in found if one.trays <= MOST_TRAYS]
     return tuple(sorted(usable, key=lambda one: order.index(one.makes)))
 
 
-def _makes(minutes: tuple[Estimate, ...]) -> Makes:
-    within = [limit for _, limit in LIMITS]
+def _makes(minutes: tuple[Estimate, ...], limits: Limits) -> Makes:
+    within = [due.minutes for due in limits.cooled]
     if all(one.high <= limit for one, limit in zip(minutes, within, strict=True)):
         return "in_time"
     return "perhaps" if all(one.best <= limit for one, limit in zip(minutes, within, strict=True)) else "too_slow"
 
 
-def _each(way: Chilling, minutes: Callable[[float], float]) -> Estimate:
-    """What ``minutes`` says of the most, the best and the least heat that the way takes."""
-    return Estimate(minutes(way.w_m2k.high), minutes(way.w_m2k.best), minutes(way.w_m2k.low))
+def _to_each(way: Chilling, takes: Callable[[float, float, float], float], limits: Limits) -> tuple[Estimate, ...]:
+    """How long it ``takes`` to each limit, with the most, the best and the least heat that the way takes."""
+
+    def minutes(to_c: float, w_m2k: float) -> float:
+        return math.inf if way.celsius >= to_c else takes(limits.starts_c, to_c, w_m2k)
+
+    heat = way.w_m2k
+    return tuple(
+        Estimate(minutes(due.celsius, heat.high), minutes(due.celsius, heat.best), minutes(due.celsius, heat.low))
+        for due in limits.cooled
+    )
 
 
-def _newton(way: Chilling, volume_ml: float, area_mm2: float, to_c: float, w_m2k: float) -> float:
-    if way.celsius >= to_c:
-        return math.inf
-    constant = time_constant_min(volume_ml, area_mm2, w_m2k)
-    return constant * math.log((STARTS_C - way.celsius) / (to_c - way.celsius))
+def _newton(way: Chilling, constant: Callable[[float], float], from_c: float, to_c: float, w_m2k: float) -> float:
+    return constant(w_m2k) * math.log((from_c - way.celsius) / (to_c - way.celsius))
 
 
-def _conducted(way: Chilling, deep_mm: float, to_c: float, w_m2k: float) -> float:
-    if way.celsius >= to_c:
-        return math.inf
+def _conducted(way: Chilling, deep_mm: float, from_c: float, to_c: float, w_m2k: float) -> float:
     return conducted_min(
-        deep_mm / 2.0, 1, STARTS_C, way.celsius, to_c, w_m2k=w_m2k, mm2_min=SAUCE_MM2_MIN, w_m_k=SAUCE_W_M_K
+        deep_mm / 2.0, 1, from_c, way.celsius, to_c, w_m2k=w_m2k, mm2_min=SAUCE_MM2_MIN, w_m_k=SAUCE_W_M_K
     )
 
 

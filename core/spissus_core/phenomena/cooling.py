@@ -13,17 +13,7 @@ from typing import Literal
 import numpy as np
 
 from ..amounts.rows import rows
-
-_LIMITS = {row["key"]: row for row in rows("limits")}
-
-#: The clock starts below this, °C, and these must be reached within so many minutes of it (``data/limits.csv``).
-STARTS_C = float(_LIMITS["clock_starts"]["celsius"])
-LIMITS: tuple[tuple[float, float], ...] = tuple(
-    (float(_LIMITS[key]["celsius"]), float(_LIMITS[key]["minutes"])) for key in ("first", "cold")
-)
-
-#: Food is kept hot above this, °C; England asks for more (``data/limits.csv``).
-HOLD_HOT_C, HOLD_HOT_ENGLAND_C = (float(_LIMITS[key]["celsius"]) for key in ("hold", "hold_england"))
+from .limits import USUAL, Limits
 
 #: Temperature of a domestic or kitchen refrigerator, °C (``data/cooling_places.csv``).
 FRIDGE_C = next(float(row["celsius"]) for row in rows("cooling_places") if row["key"] == "fridge")
@@ -46,7 +36,7 @@ class Reading:
 class Cooling:
     """Where a cooling pot stands.
 
-    ``began`` is the minute it passed 57 °C, None while it is above. The next limit to meet is
+    ``began`` is the minute it passed the start of the clock, None while it is above. The next limit to meet is
     ``limit_c`` by ``limit_minute``; ``arrives`` is when it will be there at the present pace, infinite
     where the surroundings are too warm, None where one reading is all there is.
     """
@@ -58,7 +48,7 @@ class Cooling:
     arrives: float | None = None
 
 
-def judge(readings: Sequence[Reading], surroundings_c: float = FRIDGE_C) -> Cooling:
+def judge(readings: Sequence[Reading], surroundings_c: float = FRIDGE_C, limits: Limits = USUAL) -> Cooling:
     """Judge a cooling log.
 
     The pot is taken to cool exponentially towards its surroundings (Newton's law of cooling). The
@@ -68,12 +58,13 @@ def judge(readings: Sequence[Reading], surroundings_c: float = FRIDGE_C) -> Cool
     ----------
     readings : in order of time.
     surroundings_c : what it stands in, °C.
+    limits : what it is judged by.
     """
-    began = _began(readings, surroundings_c)
+    began = _began(readings, limits.starts_c, surroundings_c)
     if began is None:
         return Cooling("above")
-    for limit_c, within in LIMITS:
-        due = began + within
+    for limit in limits.cooled:
+        limit_c, due = limit.celsius, began + limit.minutes
         met = next((r for r in readings if r.celsius <= limit_c), None)
         if met is None:
             return _towards(readings, surroundings_c, began, limit_c, due)
@@ -119,11 +110,11 @@ def time_constant(readings: Sequence[Reading], surroundings_c: float) -> float |
     return -1.0 / float(slope) if slope < 0.0 else math.inf
 
 
-def _began(readings: Sequence[Reading], surroundings_c: float) -> float | None:
-    """Minute at which the clock started: passing 57 °C, or the first reading if it was below already."""
-    if not any(r.celsius <= STARTS_C for r in readings):
+def _began(readings: Sequence[Reading], starts_c: float, surroundings_c: float) -> float | None:
+    """Minute at which the clock started: passing ``starts_c``, or the first reading if it was below already."""
+    if not any(r.celsius <= starts_c for r in readings):
         return None
-    return readings[0].minute if readings[0].celsius <= STARTS_C else _crossing(readings, STARTS_C, surroundings_c)
+    return readings[0].minute if readings[0].celsius <= starts_c else _crossing(readings, starts_c, surroundings_c)
 
 
 def _crossing(readings: Sequence[Reading], celsius: float, surroundings_c: float) -> float:

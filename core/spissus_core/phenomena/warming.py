@@ -7,11 +7,11 @@ from collections.abc import Mapping
 from typing import Literal, NamedTuple, cast
 
 from ..amounts.estimate import Estimate
-from ..amounts.rows import rows
 from ..amounts.tables import span, table
 from ..ledger.contents import Contents
 from .conduction import conducted_min
 from .cooling import FRIDGE_C
+from .limits import USUAL
 
 #: Thermal diffusivity of cooked meat, mm²/min, and its conductivity, W/(m·K). From memory: 1.2 to 1.35e-7 m²/s.
 DIFFUSIVITY_MM2_MIN, CONDUCTIVITY_W_M_K = 7.2, 0.48
@@ -22,9 +22,6 @@ TRANSFER_W_M2_K = 190.0
 
 #: A bare simmer, and a sauce that must not boil again, °C. Handbook of the trade, section 11.
 SIMMER_C, GENTLE_C = 92.5, 78.0
-
-#: Reheated to this in the middle it is safe, °C (FDA Food Code 2022 §3-403.11; ``data/limits.csv``).
-SAFE_C = next(float(row["celsius"]) for row in rows("limits") if row["key"] == "reheat")
 
 #: Thickness, shape and stirring differ by so much: times come out this much shorter or longer. Modelling choice.
 QUICKEST, SLOWEST = 0.8, 1.35
@@ -78,7 +75,11 @@ def cooled_by_k(sauce: Contents, cold: Contents) -> float:
 
 
 def warming_min(
-    thick_mm: float, shape: Literal["slab", "cube"], start_c: float, sauce_c: float = SIMMER_C, middle_c: float = SAFE_C
+    thick_mm: float,
+    shape: Literal["slab", "cube"],
+    start_c: float,
+    sauce_c: float = SIMMER_C,
+    middle_c: float = USUAL.reheat_c,
 ) -> Estimate:
     """Minutes until the middle of a piece comes to ``middle_c``.
 

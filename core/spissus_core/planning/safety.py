@@ -2,24 +2,56 @@
 
 from __future__ import annotations
 
-from ..amounts.quantities import show_number
+from ..amounts.quantities import show_minutes, show_number, show_temperature
 from ..events import State
 from ..intake.braise import Braise
 from ..ledger.contents import Contents
-from ..messages import Message, Term, say, sentences, several
+from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.guests import AVOIDED_WORDS
 from ..phenomena.alcohol import ALCOHOL_WORTH_A_WORD_G, strength_percent
 from ..phenomena.body import Body
+from ..phenomena.limits import Limits
 
 #: While fat is handled (common practice, and rules for drains everywhere).
 FAT_CAUTIONS = (say("safety.hot_fat"), say("safety.never_down_the_drain"))
 
-#: Temperatures: FDA Food Code 2022 §3-501.16 and §3-501.14; Food Safety and Hygiene (England)
-#: Regulations 2013, Sch. 4.
-SERVING_CAUTIONS = (say("safety.keep_it_hot"), say("safety.local_rules"))
 
-#: While a pot cools. Limits as in :mod:`.cooling`.
-COOLING_CAUTIONS = (say("safety.cool_it_fast"), say("safety.never_a_full_pot"))
+def serving_cautions(limits: Limits) -> tuple[Message, ...]:
+    """What to mind of a finished sauce, by the limits of its kitchen."""
+    return say("safety.keep_it_hot", hot=limits.hold, start=_starts(limits), dues=_dues(limits)), local_rules(limits)
+
+
+def cooling_cautions(limits: Limits) -> tuple[Message, ...]:
+    """What to mind while a pot cools, by the limits of its kitchen."""
+    how = say("safety.cool_it_fast", start=_starts(limits), dues=_dues(limits))
+    return how, say("safety.never_a_full_pot"), local_rules(limits)
+
+
+def kitchen_limits(limits: Limits) -> tuple[Message, ...]:
+    """What the limits of a kitchen say, a line each."""
+    return (
+        say("safety.kept_hot", hot=limits.hold, reheat=limits.reheat),
+        say("safety.cooled", start=_starts(limits), dues=_dues(limits)),
+        local_rules(limits),
+    )
+
+
+def local_rules(limits: Limits) -> Message:
+    """Whose figures these are, and that local rules come first."""
+    return say("safety.local_rules", place=Term(limits.label))
+
+
+def _starts(limits: Limits) -> Shown:
+    return show_temperature(limits.starts_c)
+
+
+def _dues(limits: Limits) -> Argument:
+    dues = [
+        say("safety.due", limit=show_temperature(due.celsius), within=show_minutes(due.minutes))
+        for due in limits.cooled
+    ]
+    return several("both", *dues)
+
 
 #: Body from which boiling slows and scorching starts, step of the ladder (common practice).
 SCORCHES_FROM_STEP = 2

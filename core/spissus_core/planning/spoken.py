@@ -26,7 +26,8 @@ from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
 from ..phenomena.body import step_of
-from ..phenomena.cooling import HOLD_HOT_C, LIMITS, STARTS_C, Cooling, judge
+from ..phenomena.cooling import Cooling, judge
+from ..phenomena.limits import Limits
 from ..phenomena.plating import COLD_PLATE, WARM_PLATE, on_plate_c, thicker_times
 from ..phenomena.seasoning import SaltKind, salt_spoon_ml
 from ..pot import Pot
@@ -99,33 +100,29 @@ def rest_line(timeline: State) -> Message | None:
         return None
     volume = show_volume(kept.liquid_ml)
     if rest.stands == "hot":
-        return say("bar.rest_hot", volume=volume, hot=HOLD_HOT)
-    stands = judge(rest.readings, rest.surroundings_c) if rest.readings else None
+        return say("bar.rest_hot", volume=volume, hot=timeline.limits.hold)
+    stands = judge(rest.readings, rest.surroundings_c, timeline.limits) if rest.readings else None
     if stands is not None and stands.verdict == "done":
         return say("bar.rest_done", volume=volume)
     if stands is not None and stands.verdict in _REST_COOLS and stands.limit_minute is not None:
         by = rest.since + timedelta(minutes=stands.limit_minute)
         limit = show_temperature(stands.limit_c or 0.0)
         return say(_REST_COOLS[stands.verdict], volume=volume, limit=limit, by=by)
-    (warm_c, warm_min), (cold_c, _) = LIMITS
-    return say(
-        "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools",
-        volume=volume,
-        hot=HOLD_HOT,
-        warm=show_temperature(warm_c),
-        warm_by=rest.since + timedelta(minutes=warm_min),
-        cold=show_temperature(cold_c),
-        cold_by=rest_cold_by(rest),
-    )
+    dues = [
+        say("bar.rest_due", limit=show_temperature(due.celsius), by=rest.since + timedelta(minutes=due.minutes))
+        for due in timeline.limits.cooled
+    ]
+    key = "bar.rest_unsaid" if rest.stands == "unsaid" else "bar.rest_cools"
+    return say(key, volume=volume, hot=timeline.limits.hold, dues=several("clauses", *dues))
 
 
 #: How what was set aside cools, by its own probe.
 _REST_COOLS = {"in_time": "bar.rest_in_time", "too_slow": "bar.rest_too_slow", "missed": "bar.rest_missed"}
 
 
-def rest_cold_by(rest: Rest) -> datetime:
+def rest_cold_by(rest: Rest, limits: Limits) -> datetime:
     """By when what was set aside must be cold."""
-    return rest.since + timedelta(minutes=LIMITS[-1][1])
+    return rest.since + timedelta(minutes=limits.cold.minutes)
 
 
 def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
@@ -149,10 +146,6 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
         return say("bar.way_ready")
     past = route.way.stop == "told" and route.salt_before.best > wanted.ceiling_percent
     return sentences(say("bar.way_past", salt=show_percent(route.salt_before.best)) if past else None, *steps)
-
-
-#: Hot-holding limit. England asks for more; local rules come first.
-HOLD_HOT = show_temperature(HOLD_HOT_C)
 
 
 def by_means(measure: Method | Literal["spoon"] | None) -> Message:
@@ -183,12 +176,12 @@ def rate_line(outlook: Outlook, batches: int) -> Message:
     return sentences(say("bar.rate_learned", **rate, known=known), left_out)
 
 
-def cooling_line(stands: Cooling, by: datetime | None) -> Message:
+def cooling_line(stands: Cooling, by: datetime | None, limits: Limits) -> Message:
     """How a cooling pot stands, and what to do; ``by`` is when it must meet its next limit."""
     limit = show_temperature(stands.limit_c or 0.0)
     match stands.verdict:
         case "above":
-            return say("cooling.above", at=show_temperature(STARTS_C))
+            return say("cooling.above", at=show_temperature(limits.starts_c))
         case "done":
             return say("cooling.done")
         case "unknown" | "in_time" | "too_slow" | "missed":

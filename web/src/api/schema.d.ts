@@ -108,7 +108,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Say how high the kitchen lies */
+        /** Say where the kitchen is. Batches that have begun keep the limits they began with */
         patch: operations["kitchens_api_place_kitchen"];
         trace?: never;
     };
@@ -780,6 +780,11 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "us";
+            /**
+             * Time Zone
+             * @default
+             */
+            time_zone: string;
         };
         /**
          * SignIn
@@ -812,6 +817,11 @@ export interface components {
             password: string;
             /** Kitchen */
             kitchen: string;
+            /**
+             * Time Zone
+             * @default
+             */
+            time_zone: string;
         };
         /**
          * Preferences
@@ -869,6 +879,11 @@ export interface components {
             /** Altitude M */
             altitude_m: number;
             boils_at: components["schemas"]["ShownOut"];
+            limits: components["schemas"]["LimitsOut"];
+            /** Places */
+            places: components["schemas"]["RulesOut"][];
+            /** Time Zone */
+            time_zone: string;
             /** Learned */
             learned: components["schemas"]["LearnedOut"][];
             liking: components["schemas"]["LikingOut"] | null;
@@ -918,6 +933,30 @@ export interface components {
             batches: number;
             /** More */
             more: components["schemas"]["SaidOut"][];
+        };
+        /**
+         * LimitFiguresOut
+         * @description How hot it is kept, how hot it is warmed again, and how cold it is to be, in what time.
+         */
+        LimitFiguresOut: {
+            hold: components["schemas"]["ShownOut"];
+            reheat: components["schemas"]["ShownOut"];
+            cold: components["schemas"]["ShownOut"];
+            cold_in: components["schemas"]["ShownOut"];
+        };
+        /**
+         * LimitsOut
+         * @description The limits that the kitchen goes by, whose they are, and what they say.
+         */
+        LimitsOut: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "us" | "england" | "scotland" | "france" | "australia" | "codex";
+            figures: components["schemas"]["LimitFiguresOut"];
+            /** Said */
+            said: components["schemas"]["SaidOut"][];
         };
         /**
          * Moment
@@ -997,6 +1036,22 @@ export interface components {
             until: string;
         };
         /**
+         * RulesOut
+         * @description A place whose limits may be chosen, and where they stand.
+         */
+        RulesOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "us" | "england" | "scotland" | "france" | "australia" | "codex";
+            /** Label */
+            label: string;
+            /** Source */
+            source: string;
+            figures: components["schemas"]["LimitFiguresOut"];
+        };
+        /**
          * SaidOut
          * @description A sentence in parts: words, and what stands between them. Switching units needs no server.
          */
@@ -1014,12 +1069,34 @@ export interface components {
             us: string;
         };
         /**
+         * LimitsIn
+         * @description A place whose limits are gone by, and the kitchen's own figures where they are stricter.
+         */
+        LimitsIn: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "us" | "england" | "scotland" | "france" | "australia" | "codex";
+            /** Hold C */
+            hold_c?: number | string | null;
+            /** Reheat C */
+            reheat_c?: number | string | null;
+            /** Cold C */
+            cold_c?: number | string | null;
+            /** Cold Min */
+            cold_min?: number | string | null;
+        };
+        /**
          * PlaceIn
-         * @description Where the kitchen is.
+         * @description Where the kitchen is: how high, by whose clock, and under whose rules; what is not said stays.
          */
         PlaceIn: {
             /** Altitude M */
-            altitude_m: number | string;
+            altitude_m?: number | string | null;
+            /** Time Zone */
+            time_zone?: string | null;
+            limits?: components["schemas"]["LimitsIn"] | null;
         };
         /**
          * Pan
@@ -2801,6 +2878,8 @@ export interface components {
             over: "plate" | "glaze" | "mash" | "noodles" | "bread";
             /** Minutes */
             minutes: number | null;
+            /** Clock */
+            clock: string | null;
             /** Avoid */
             avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
             /** Body */
@@ -3005,7 +3084,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -3693,10 +3772,10 @@ export interface components {
             dry_g: number | string;
         };
         /**
-         * Wanted
-         * @description What the sauce is to be.
+         * WantedIn
+         * @description What the sauce is to be; told for a time of the clock, with the zone of that.
          */
-        Wanted: {
+        WantedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3724,6 +3803,8 @@ export interface components {
             at_salt_percent?: number | string | null;
             /** Minutes */
             minutes?: number | string | null;
+            /** Clock */
+            clock?: string | null;
             /**
              * Body
              * @default 3
@@ -3783,7 +3864,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["Wanted"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -3932,6 +4013,69 @@ export interface components {
             dry: {
                 [key: string]: components["schemas"]["ShownOut"];
             };
+        };
+        /**
+         * Wanted
+         * @description What the sauce is to be; told for a time of the clock, with the zone of that.
+         */
+        Wanted: {
+            /**
+             * Kind
+             * @default wanted
+             * @constant
+             */
+            kind: "wanted";
+            /** Amount */
+            amount?: string | null;
+            /** Volume Ml */
+            volume_ml?: number | string | null;
+            /** Portions */
+            portions?: number | null;
+            /** Portion Ml */
+            portion_ml?: number | string | null;
+            /** People */
+            people?: number | null;
+            /** Over */
+            over?: ("plate" | "glaze" | "mash" | "noodles" | "bread") | null;
+            /** Share */
+            share?: number | null;
+            /** Gone Ml */
+            gone_ml?: number | string | null;
+            /** Gross G */
+            gross_g?: number | string | null;
+            /** At Salt Percent */
+            at_salt_percent?: number | string | null;
+            /** Minutes */
+            minutes?: number | string | null;
+            /** Clock */
+            clock?: string | null;
+            /**
+             * Body
+             * @default 3
+             */
+            body: number;
+            /**
+             * Salt Percent
+             * @default 0.9
+             */
+            salt_percent: number | string;
+            /**
+             * Ceiling Percent
+             * @default 1.3
+             */
+            ceiling_percent: number | string;
+            /**
+             * Fat G Per 100 Ml
+             * @default 2
+             */
+            fat_g_per_100_ml: number;
+            /**
+             * Avoid
+             * @default []
+             */
+            avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
+            /** Time Zone */
+            time_zone?: string | null;
         };
         /**
          * ChillOut

@@ -1,5 +1,5 @@
 import type { Batch, Payload } from '../api/types'
-import { clock } from '../shared/clock'
+import { clock, day } from '../shared/clock'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { WhenForm } from './WhenForm'
@@ -41,7 +41,7 @@ function DeadClocks({ log, onRecord }: Pick<Batch, 'log'> & { onRecord: (payload
 }
 
 function DeadClock({ entry, more, onRecord }: { entry: Batch['log'][number]; more: number; onRecord: (payload: Payload) => void }) {
-  const told = new Date(entry.told ?? 0).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+  const told = day(entry.told ?? 0)
   const date = (at: string) => onRecord({ kind: 'dated', event: entry.id, at })
   return (
     <div role="alert" className="mx-4 mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-heat px-4 py-2 md:mx-7">

@@ -3,7 +3,7 @@ import { Link } from 'wouter'
 import { useLists } from '../api/lists'
 import type { Batch } from '../api/types'
 import { Cautions } from '../shared/Cautions'
-import { clock } from '../shared/clock'
+import { clock, day } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
 import { Button } from '../ui/Button'
@@ -37,7 +37,7 @@ export default function OneSheet({ batch }: { batch: Batch }) {
       <header className="border-b-2 border-ink pb-1">
         <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>
         <p>
-          {new Date(batch.created_at).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}, {clock(batch.created_at)} · {batch.pan.name} · {batch.burner}
+          {day(batch.created_at)}, {clock(batch.created_at)} · {batch.pan.name} · {batch.burner}
         </p>
       </header>
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] gap-6">

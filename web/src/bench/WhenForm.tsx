@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { momentOf } from '../shared/clock'
 import { Button } from '../ui/Button'
 
 interface Props {
@@ -15,7 +16,7 @@ export function WhenForm({ label, act, onDate }: Props) {
       className="flex flex-wrap gap-2"
       onSubmit={(event) => {
         event.preventDefault()
-        if (when) onDate(new Date(when).toISOString())
+        if (when) onDate(momentOf(when))
       }}
     >
       <input

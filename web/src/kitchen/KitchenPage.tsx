@@ -17,6 +17,7 @@ import { CalibrateSheet } from './CalibrateSheet'
 import { Devices } from './Devices'
 import { Learned } from './Learned'
 import { Larder } from './Larder'
+import { WhereItIs } from './WhereItIs'
 import { Rest } from '../shared/Rest'
 
 type Pan = Schemas['PanOut']
@@ -110,7 +111,7 @@ export function KitchenPage() {
             </li>
           ))}
         </ul>
-        {kitchen.data && <Altitude metres={kitchen.data.altitude_m} boilsAt={say(kitchen.data.boils_at)} mayChange={mayChange} />}
+        {kitchen.data && <WhereItIs kitchen={kitchen.data} mayChange={mayChange} />}
         <Learned learned={kitchen.data?.learned ?? []} liking={kitchen.data?.liking ?? null} mayChange={mayChange} />
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
@@ -119,29 +120,6 @@ export function KitchenPage() {
       {calibrating && <CalibrateSheet pan={calibrating} onClose={() => setCalibrating(null)} />}
       {editing && <PanSheet pan={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </>
-  )
-}
-
-/** Higher up, water boils cooler: it is sooner at the boil. */
-function Altitude({ metres, boilsAt, mayChange }: { metres: number; boilsAt: string; mayChange: boolean }) {
-  const queries = useQueryClient()
-  const [value, setValue] = useState(String(metres))
-  const save = useMutation<unknown, Problem>({
-    mutationFn: () => answer(client.PATCH('/api/v1/kitchen', { body: { altitude_m: value } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.kitchen }),
-  })
-  return (
-    <form
-      className="mt-6 flex flex-wrap items-end gap-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save.mutate()
-      }}
-    >
-      <TextField label="The kitchen lies this high, m" inputMode="decimal" value={value} onChange={setValue} error={save.error?.at('altitude_m') ?? save.error?.message} className="w-64" disabled={!mayChange} />
-      {value !== String(metres) && <Button type="submit">Keep it</Button>}
-      <p className="min-h-12 content-center text-quiet">Water boils at {boilsAt} here.</p>
-    </form>
   )
 }
 

@@ -3,7 +3,7 @@ import { Link, useLocation } from 'wouter'
 import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
 import type { Schemas } from '../api/client'
-import { clock } from '../shared/clock'
+import { clock, day } from '../shared/clock'
 import { Header } from '../shared/Header'
 import { useNow } from '../shared/useNow'
 import { Units, useSay } from '../shared/units'
@@ -215,7 +215,6 @@ function Countdown({ at, quiet }: { at: number; quiet: boolean }) {
 }
 
 function when(at: string): string {
-  const date = new Date(at)
-  const day = date.toDateString() === new Date().toDateString() ? 'today' : date.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
-  return `${day}, ${clock(date.getTime())}`
+  const made = day(at)
+  return `${made === day(Date.now()) ? 'today' : made}, ${clock(at)}`
 }

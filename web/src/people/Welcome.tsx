@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
-import { useSessionChange } from '../api/session'
+import { useSessionChange, ZONE_HERE } from '../api/session'
 import { STAGES } from '../stages/registry'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
@@ -19,7 +19,7 @@ const example = [
 /** The way in: one tap to look around, or a kitchen of one's own. */
 export function Welcome({ demoOffered }: { demoOffered: boolean }) {
   const [joining, setJoining] = useState(false)
-  const [form, setForm] = useState<Schemas['SignUp']>({ name: '', password: '', kitchen: '' })
+  const [form, setForm] = useState<Schemas['SignUp']>({ name: '', password: '', kitchen: '', time_zone: ZONE_HERE })
   const signIn = useSessionChange((body: Schemas['SignIn']) => answer(client.POST('/api/v1/session', { body })))
   const signUp = useSessionChange((body: Schemas['SignUp']) => answer(client.POST('/api/v1/accounts', { body })))
   const demo = useSessionChange((_: undefined) => answer(client.POST('/api/v1/session/demo')))

@@ -1,10 +1,11 @@
 import { QueryClientProvider } from '@tanstack/react-query'
 import { Suspense, useMemo, useState } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
-import { useSession } from '../api/session'
+import { useSession, useZoneOf } from '../api/session'
 import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../bench/Bench'
+import { tellTimeBy } from '../shared/clock'
 import { Shell } from '../shared/surroundings'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
@@ -30,6 +31,8 @@ export function App() {
 
 function Pages() {
   const session = useSession()
+  useZoneOf(session.data)
+  tellTimeBy(session.data?.time_zone ?? '')
   const [changing, setChanging] = useState(false)
   const shell = useMemo(() => ({ changePassword: () => setChanging(true) }), [])
   // Without the server it is who was there last.

@@ -12,7 +12,6 @@ from ...events import Stage, State
 from ...messages import Message, Term, say, several
 from ..bench import Bench
 from ..judgement import JUDGEMENT
-from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank
 
 
@@ -75,7 +74,7 @@ class Finish(Act):
         """How it stands against what was wanted."""
         pot, wanted = timeline.pot, timeline.asked.wanted
         assert pot is not None
-        amounts = {"volume": show_volume(self.volume_ml), "hot": HOLD_HOT}
+        amounts = {"volume": show_volume(self.volume_ml), "hot": timeline.limits.hold}
         if wanted is None:
             return say("bar.finish_plain", **amounts)
         steps = belief(timeline.judged.spoons).gap(pot.contents, wanted.body)

@@ -37,13 +37,13 @@ class Cool(Act):
         log = bench.timeline.cooling
         if log is None:
             return None
-        stands = cooling.judge(log.readings, log.surroundings_c)
+        stands = cooling.judge(log.readings, log.surroundings_c, bench.timeline.limits)
         minute = stands.limit_minute
         return cls(stands=stands, by=None if minute is None else log.began + timedelta(minutes=minute))
 
     def said(self, timeline: State) -> Message:
         """How it stands, and what to do."""
-        return cooling_line(self.stands, self.by)
+        return cooling_line(self.stands, self.by, timeline.limits)
 
     def answers(self, timeline: State) -> list[Answer]:
         """A temperature."""

@@ -17,10 +17,8 @@ from ...fold import Timeline
 from ...ledger.contents import Contents
 from ...messages import Message, Until, say, sentences
 from ...phenomena.body import body_of
-from ...phenomena.cooling import HOLD_HOT_C
 from ..bench import Bench
 from ..doubts import guard
-from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
 
 #: It is looked at again once so much more salt, points, or body, steps, would be tasted or seen; at the latest after so
@@ -95,8 +93,8 @@ class Hold(Act):
         return say("bar.hold", at=show_temperature(self.celsius), volume=show_volume(self.hour_ml))
 
     def _too_cool_or_hot(self, timeline: State) -> Message | None:
-        if self.celsius < HOLD_HOT_C:
-            return say("bar.hold_too_cool", at=show_temperature(self.celsius), hot=HOLD_HOT)
+        if self.celsius < timeline.limits.hold_c:
+            return say("bar.hold_too_cool", at=show_temperature(self.celsius), hot=timeline.limits.hold)
         if self.parts_c is not None and self.celsius > self.parts_c:
             return guard(timeline)
         return None

@@ -12,14 +12,11 @@ from ...events.meat import GLAZE_C
 from ...events.state import MeatHow
 from ...messages import Message, Until, say, sentences
 from ...phenomena.evaporation import boiling_rate_g_min
-from ...phenomena.warming import SAFE_C
 from ...wish import PORTION_SLACK
 from ..bench import Bench
-from ..spoken import HOLD_HOT
 from .base import Act, Answer, Rank, Sound
 
 #: What the trade asks for in the middle of reheated meat.
-SAFE = show_temperature(SAFE_C)
 
 
 #: What is asked of meat that is not probed.
@@ -63,19 +60,21 @@ class WarmMeat(Act):
     def said(self, timeline: State) -> Message:
         """How it is kept meanwhile."""
         if self.how == "glazed":
-            return say("bar.glaze_meat", oven=show_temperature(GLAZE_C), safe=SAFE)
+            return say("bar.glaze_meat", oven=show_temperature(GLAZE_C), safe=timeline.limits.reheat)
         if self.how == "crisped":
             return say("bar.crisp_meat", oven=show_temperature(self.oven_c))
         if self.how == "oven":
             return say("bar.meat_under_sauce", oven=show_temperature(self.oven_c))
         if self.how == "warm":
             return say("bar.coat_meat")
-        return sentences(say("bar.warm_meat", safe=SAFE), say("bar.meat_parts") if self.parts else None)
+        return sentences(
+            say("bar.warm_meat", safe=timeline.limits.reheat), say("bar.meat_parts") if self.parts else None
+        )
 
     def overdue(self, timeline: State) -> Message:
         """What is asked then."""
         if self.how == "cold":
-            return say("bar.probe_meat", safe=SAFE)
+            return say("bar.probe_meat", safe=timeline.limits.reheat)
         return say(_ASKED[self.how])
 
     def answers(self, timeline: State) -> list[Answer]:
@@ -89,7 +88,8 @@ class WarmMeat(Act):
         if self.how in ("crisped", "oven"):
             done = say("answers.it_is_crisp" if self.how == "crisped" else "answers.it_shines")
             return [Answer(done, ev.MeatProbed(ready=True)), not_yet]
-        probed = Answer(say("answers.it_is_so_hot", safe=SAFE), ev.MeatProbed(celsius=SAFE_C))
+        hot = timeline.limits
+        probed = Answer(say("answers.it_is_so_hot", safe=hot.reheat), ev.MeatProbed(celsius=hot.reheat_c))
         coated = Answer(say("answers.it_is_coated"), ev.MeatProbed(ready=True))
         by_probe = Answer(say("answers.another_temperature"), asks="probe_meat")
         return [probed, not_yet, by_probe] if self.how == "cold" else [coated, not_yet]
@@ -127,7 +127,7 @@ class NextPlate(Act):
         if self.in_a_pan:
             ladle = show_volume((self.volume_ml + PAN_STEAMS_ML) * hot)
             return say("bar.plate_in_pan", ladle=ladle, volume=volume, count=self.left)
-        return say("bar.plate", volume=volume, count=self.left, hot=HOLD_HOT)
+        return say("bar.plate", volume=volume, count=self.left, hot=timeline.limits.hold)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is on the plate; or that was all."""
@@ -157,7 +157,9 @@ class PlatesOut(Act):
 
     def said(self, timeline: State) -> Message:
         """How many, and what is left."""
-        return say("bar.plates_out", count=timeline.table.plates, volume=show_volume(self.volume_ml), hot=HOLD_HOT)
+        return say(
+            "bar.plates_out", count=timeline.table.plates, volume=show_volume(self.volume_ml), hot=timeline.limits.hold
+        )
 
     def answers(self, timeline: State) -> list[Answer]:
         """Where it is served from it is finished."""

@@ -31,6 +31,8 @@ const EXAMPLES = [
   'Also: half, by a third, leave a third, boil off 2\u00a0cups, 5\u00a0lb on the scale, 0.9\u00a0% salt, 20\u00a0min, for\u00a08, “2\u00a0cups, syrupy”.',
 ] as const
 
+const OR_AT = 'Or a time of the clock: 20:00, half past seven.'
+
 /** What is wanted: a line of values, each to be tapped and said otherwise. */
 export function WishLine({ wish, change, assumed, batch, routes, answered, wrong }: Props) {
   const eg = useExample()
@@ -139,8 +141,8 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
             </div>
           </div>
         </AskForm>
-        <AskForm label="ready in" assumed={assumed} said={wish.minutes.trim() || 'any time'} wrong={Boolean(wrongs.minutes)}>
-          <TextField label="Ready in" placeholder="45 min" value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrongs.minutes} autoComplete="off" />
+        <AskForm label="ready" assumed={assumed} said={wish.minutes.trim() || 'any time'} wrong={Boolean(wrongs.minutes)}>
+          <TextField label="Ready in, or at" placeholder="45 min" hint={OR_AT} value={wish.minutes} onChange={(minutes) => change({ minutes })} error={wrongs.minutes} autoComplete="off" />
         </AskForm>
         <AskForm
           label="without"

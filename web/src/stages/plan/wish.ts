@@ -11,7 +11,7 @@ export function wantedAgain(wanted: NonNullable<Batch['wanted']>, change: Partia
   return {
     kind: 'wanted',
     ...amount,
-    ...(wanted.minutes !== null && { minutes: wanted.minutes }),
+    ...(wanted.minutes !== null && { minutes: wanted.clock ?? wanted.minutes }),
     avoid: wanted.avoid,
     body: wanted.body,
     salt_percent: wanted.salt_percent,
@@ -43,7 +43,7 @@ export function wishOf(batch: Batch, say: (of: Said) => string): Wish {
     people: String(wanted.people),
     over: wanted.over,
     amount: say(wanted.said),
-    minutes: wanted.minutes === null ? '' : `${wanted.minutes} min`,
+    minutes: wanted.clock ?? (wanted.minutes === null ? '' : `${wanted.minutes} min`),
     body: String(wanted.body),
     salt: `${wanted.salt_percent.toFixed(2)} %`,
     ceiling: `${wanted.ceiling_percent.toFixed(2)} %`,
