@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from shared.shapes import SaidOut, Shape
+from shared.shapes import SaidOut, Shape, ShownOut
+from spissus_core.amounts.quantities import show_minutes
 from spissus_core.board import Board
-from spissus_core.planning.schedule import SIDES, InTime, ready_line, starts
+from spissus_core.pantry.guests import USUAL_DISH
+from spissus_core.planning.schedule import SIDES, InTime, put_off, ready_line, starts
 
 from .pot import word
 
@@ -19,9 +21,16 @@ class SideOut(Shape):
     at: datetime
 
 
+class LaterOut(Shape):
+    """So much later, and how a wish says so."""
+
+    said: ShownOut
+    minutes: str
+
+
 class OnTableOut(Shape):
     """When it will be ready, with its interval; ``by`` when it is to be, whether that is in time, and when to start
-    what goes with it."""
+    what goes with it, and how it may be put off."""
 
     low: datetime
     high: datetime
@@ -29,6 +38,7 @@ class OnTableOut(Shape):
     stands: InTime | None
     said: SaidOut
     sides: list[SideOut]
+    later: list[LaterOut]
 
 
 def ready_out(board: Board) -> OnTableOut | None:
@@ -36,7 +46,10 @@ def ready_out(board: Board) -> OnTableOut | None:
     found, by = board.ready, board.timeline.asked.ready_by
     if found is None:
         return None
-    sides = {} if by is None else starts(by)
+    asked = board.timeline.asked
+    sides = {} if by is None else starts(by, asked.wanted.dish if asked.wanted else USUAL_DISH)
+    now = board.timeline.stands_at or found.low
+    later = {} if by is None else put_off(by, now, asked.time_zone)
     return OnTableOut(
         low=found.low,
         high=found.high,
@@ -44,4 +57,5 @@ def ready_out(board: Board) -> OnTableOut | None:
         stands=None if by is None else found.stands(by),
         said=SaidOut.of(ready_line(found, by)),
         sides=[SideOut(key=key, label=word(SIDES[key].label), at=at) for key, at in sides.items()],
+        later=[LaterOut(said=ShownOut.of(show_minutes(minutes)), minutes=told) for minutes, told in later.items()],
     )

@@ -74,6 +74,6 @@ def test_a_late_meat_moves_it_and_says_what_still_fits() -> None:
 
 def test_each_side_is_started_so_long_before() -> None:
     by = EVENING + timedelta(hours=2)
-    found = starts(by)
+    found = starts(by, "mash")
     assert list(found.values()) == sorted(found.values())
     assert found["mash"] == by - timedelta(minutes=SIDES["mash"].minutes)

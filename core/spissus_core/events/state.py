@@ -186,13 +186,17 @@ NO_BOILING = Boiling(None)
 
 @dataclass(frozen=True, kw_only=True)
 class Asked(Changeable):
-    """What the cook wants: the wish, the one that was ``agreed`` on before it, the way that is taken, by its key, and
-    when it is to be ready. Of a wish that is told in minutes ``left_min`` are those that it has yet to boil."""
+    """What the cook wants: the wish, the one that was ``agreed`` on before it, and the way that is taken, by its key.
+
+    ``ready_by`` is when it is to be ready, by the clock of a ``time_zone`` where it was told by one. Of a wish that is
+    told in minutes ``left_min`` are those that it has yet to boil.
+    """
 
     wanted: Wish | None = None
     agreed: Wish | None = None
     way: str | None = None
     ready_by: datetime | None = None
+    time_zone: str | None = None
     left_min: float | None = None
 
     @property

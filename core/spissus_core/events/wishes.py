@@ -70,6 +70,7 @@ class Wanted(Wish, Kind):
             wanted=wish if state.pot is None else wish.of(state.pot),
             agreed=before,
             ready_by=ready_by,
+            time_zone=self.time_zone,
             left_min=state.asked.left_min if goes_on else wish.minutes,
         )
         judged = state.judged.but(boiled_enough=False)

@@ -10,6 +10,7 @@ import math
 from collections.abc import Mapping
 from datetime import datetime, timedelta
 from typing import Literal, NamedTuple
+from zoneinfo import ZoneInfo
 
 from ..amounts.estimate import Z80, Estimate
 from ..amounts.tables import table
@@ -27,17 +28,27 @@ SPREAD, END_SPREAD, MORE_RATHER, BOILS_LONGER, LEAST_SHARE = 0.5, 0.85, 1.7, 1.3
 
 
 class Side(NamedTuple):
-    """Something that goes with it, and how long before it is to be started, min."""
+    """Something that goes with it, and how long before it is to be started, min.
+
+    ``over`` is what the sauce is poured over then; nothing where it goes with any.
+    """
 
     label: str
     minutes: float
+    over: str
 
 
 #: Rows of ``data/sides.csv``.
-SIDES: Mapping[str, Side] = table("sides", lambda row: Side(row["label"], float(row["minutes"])))
+SIDES: Mapping[str, Side] = table("sides", lambda row: Side(row["label"], float(row["minutes"]), row["over"]))
 
-#: Whether it is in time, may be late, or is.
-InTime = Literal["in_time", "perhaps", "late"]
+#: Whether it is in time, much too early, may be late, or is.
+InTime = Literal["early", "in_time", "perhaps", "late"]
+
+#: Ready so long before it is wanted it has to be kept warm, or is begun later. Modelling choice.
+EARLY = timedelta(minutes=20)
+
+#: By so much is dinner put off where something is late, min. Common practice.
+PUT_OFF_MIN = (15, 30, 60)
 
 
 class Ready(NamedTuple):
@@ -49,7 +60,9 @@ class Ready(NamedTuple):
 
     def stands(self, by: datetime) -> InTime:
         """Whether that is in time."""
-        return "in_time" if self.high <= by else "late" if self.low > by else "perhaps"
+        if self.high <= by:
+            return "early" if self.high <= by - EARLY else "in_time"
+        return "late" if self.low > by else "perhaps"
 
 
 def ready(state: State, route: Route, outlook: Outlook | None = None) -> Ready:
@@ -79,11 +92,28 @@ def ready_line(found: Ready, by: datetime | None) -> Message:
     """One line: when, and whether that is in time."""
     if by is None:
         return say("schedule.ready", low=found.low, high=found.high)
-    key = {"in_time": "schedule.in_time", "perhaps": "schedule.perhaps", "late": "schedule.late"}[found.stands(by)]
-    return say(key, by=by, low=found.low, high=found.high)
+    return say(_STANDS[found.stands(by)], by=by, low=found.low, high=found.high)
 
 
-def starts(by: datetime) -> dict[str, datetime]:
-    """When to start each of what goes with it, the first first."""
-    found = {key: by - timedelta(minutes=side.minutes) for key, side in SIDES.items()}
+_STANDS = {
+    "early": "schedule.early",
+    "in_time": "schedule.in_time",
+    "perhaps": "schedule.perhaps",
+    "late": "schedule.late",
+}
+
+
+def starts(by: datetime, dish: str) -> dict[str, datetime]:
+    """When to start each of what goes with such a dish, the first first."""
+    found = {
+        key: by - timedelta(minutes=side.minutes) for key, side in SIDES.items() if not side.over or side.over == dish
+    }
     return dict(sorted(found.items(), key=lambda one: one[1]))
+
+
+def put_off(by: datetime, now: datetime, time_zone: str | None) -> dict[int, str]:
+    """How a wish says that it is wanted so many minutes later: by the clock it was told by, or in minutes from now."""
+    later = {minutes: max(by, now) + timedelta(minutes=minutes) for minutes in PUT_OFF_MIN}
+    if time_zone is None:
+        return {minutes: f"{(at - now).total_seconds() / 60.0:.0f} min" for minutes, at in later.items()}
+    return {minutes: f"{at.astimezone(ZoneInfo(time_zone)):%H:%M}" for minutes, at in later.items()}

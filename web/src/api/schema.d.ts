@@ -2565,6 +2565,15 @@ export interface components {
             volume: components["schemas"]["ShownOut"];
         };
         /**
+         * LaterOut
+         * @description So much later, and how a wish says so.
+         */
+        LaterOut: {
+            said: components["schemas"]["ShownOut"];
+            /** Minutes */
+            minutes: string;
+        };
+        /**
          * LimitOut
          * @description A temperature to be reached, and by when; unknown until the clock runs.
          */
@@ -2590,7 +2599,7 @@ export interface components {
         /**
          * OnTableOut
          * @description When it will be ready, with its interval; ``by`` when it is to be, whether that is in time, and when to start
-         *     what goes with it.
+         *     what goes with it, and how it may be put off.
          */
         OnTableOut: {
             /**
@@ -2606,10 +2615,12 @@ export interface components {
             /** By */
             by: string | null;
             /** Stands */
-            stands: ("in_time" | "perhaps" | "late") | null;
+            stands: ("early" | "in_time" | "perhaps" | "late") | null;
             said: components["schemas"]["SaidOut"];
             /** Sides */
             sides: components["schemas"]["SideOut"][];
+            /** Later */
+            later: components["schemas"]["LaterOut"][];
         };
         /**
          * PlanOut

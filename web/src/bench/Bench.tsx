@@ -16,6 +16,7 @@ import { useNow } from '../shared/useNow'
 import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
+import { EveningStrip } from '../shared/OnTheTable'
 import { useStands } from '../shared/useStands'
 import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
@@ -154,6 +155,11 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
             clock={clock(now)}
             slim={view === 'plan'}
           />
+          {batch.ready?.by && view !== 'plan' && !batch.finished && (
+            <div className="mt-1 hidden md:[@media(min-height:700px)]:block">
+              <EveningStrip ready={batch.ready} now={now} />
+            </div>
+          )}
         </div>
         {offline && stands.waiting === 0 && (
           <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">

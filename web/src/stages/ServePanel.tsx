@@ -10,6 +10,7 @@ import { Cautions } from '../shared/Cautions'
 import { Salt } from './Salt'
 import { KeepCard } from './KeepCard'
 import { part } from '../ui/part'
+import { wantedAgain } from './plan/wish'
 import { useBench } from './useBench'
 
 const MeatSheet = part(() => import('./MeatSheet'))
@@ -20,7 +21,8 @@ export function Beneath() {
 }
 
 /** When it is on the table, and when to start what goes with it: a strip of the evening. */
-function OnTheTable({ ready }: { ready: NonNullable<Batch['ready']> }) {
+function OnTheTable({ ready, wanted, onRecord }: { ready: NonNullable<Batch['ready']>; wanted: Batch['wanted']; onRecord: (payload: Payload) => void }) {
+  const say = useSay()
   return (
     <section aria-label="On the table" className="grid gap-1">
       <p className={`text-lg font-semibold ${ready.stands === 'late' ? 'text-heat' : ready.stands === 'in_time' ? 'text-done' : ''}`}>
@@ -34,6 +36,16 @@ function OnTheTable({ ready }: { ready: NonNullable<Batch['ready']> }) {
             </li>
           ))}
         </ul>
+      )}
+      {wanted && ready.later.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="text-quiet">Later by</span>
+          {ready.later.map(({ said, minutes }) => (
+            <Button key={minutes} onClick={() => onRecord(wantedAgain(wanted, { minutes }))}>
+              {say(said)}
+            </Button>
+          ))}
+        </div>
       )}
     </section>
   )
@@ -85,7 +97,7 @@ export default function ServePanel() {
           )}
         </div>
       )}
-      {batch.ready && <OnTheTable ready={batch.ready} />}
+      {batch.ready && <OnTheTable ready={batch.ready} wanted={wanted} onRecord={onRecord} />}
       {batch.finished && <KeepCard />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
