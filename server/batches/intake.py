@@ -341,13 +341,18 @@ def start_out(start: Start) -> StartOut:
     return StartOut(
         pan=start.pan.name,
         burner=start.burner.name,
-        liquid=start.liquid if braise is None else _as_said(start.liquid, braise),
+        liquid=_as_said(start.liquid),
         lines=[line_out(line) for line in braise.lines] if braise else [],
     )
 
 
-def _as_said(liquid: StrainedLiquid, braise: Braise) -> StrainedLiquid:
+def _as_said(liquid: StrainedLiquid) -> StrainedLiquid:
     """The start as the page sent it."""
+    kept, braise = liquid.kept, liquid.braise
+    if kept is not None:
+        liquid = liquid.model_copy(update={"kept": kept.model_copy(update={"thing": None})})
+    if braise is None:
+        return liquid
     lines = tuple(_named(line) for line in braise.lines)
     return liquid.model_copy(update={"braise": braise.model_copy(update={"lines": lines})})
 

@@ -25,11 +25,13 @@ from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
 from spissus_core.events.alarm import quiet
-from spissus_core.events.shelf import Thing, jar_of, thing_of
+from spissus_core.events.shelf import jar_of, thing_of
 from spissus_core.fold import Timeline, fold, struck_ids
+from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.pantry.things import FromShelf, Thing
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
@@ -93,6 +95,10 @@ class Kitchen:
 
     def kept(self, batch: UUID, jar: UUID) -> Thing:
         """Something that the kitchen keeps. Raises Http404 for another's, SpissusError where it is there no more."""
+        begun = next((drawn for event in self._log if (drawn := _drawn(event.payload)) and drawn.jar == jar), None)
+        if begun is not None and begun.thing is not None:
+            # A start is told again with what it began with.
+            return begun.thing
         return thing_of(jar_of(Board(log_of(batch_of(self._member, batch)), present()).timeline, jar))
 
     def unboiled_ml(self) -> float:
@@ -251,7 +257,8 @@ def _locked(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> Batch:
     Http404 : the batch is not the member's.
     SpissusError : it is poured into what it was kept from.
     """
-    other = said.batch if isinstance(said, ev.PouredIn) else None
+    drawn = _drawn(said)
+    other = None if drawn is None else drawn.batch
     if other == batch_id:
         raise SpissusError("jar", say("batch.of_itself"))
     wanted = {batch_id, *([] if other is None else [other])}
@@ -262,17 +269,43 @@ def _locked(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> Batch:
     return found[batch_id]
 
 
+def _drawn(said: ev.Form | ev.Kind) -> FromShelf | None:
+    """What an entry takes off the shelf of another batch, if anything."""
+    if isinstance(said, ev.PouredIn):
+        return FromShelf(batch=said.batch, jar=said.jar)
+    liquid = getattr(said, "liquid", None)
+    return liquid.kept if isinstance(liquid, StrainedLiquid) else None
+
+
 def _off_the_shelf(member: Member, event: ev.Event, board: Board) -> None:
-    """Take what was poured in off its shelf, in the log of the batch that it was kept from; put it back where that is
-    struck."""
-    if isinstance(event.payload, ev.PouredIn):
-        poured, payload = event, ev.JarTaken(jar=event.payload.jar, volume_ml=event.payload.volume_ml, use="poured")
-        append(member, event.payload.batch, event_id=_taken_by(poured), at=event.at, said=payload, inside=True)
-    elif isinstance(event.payload, ev.Struck):
+    """Take what was poured in, or what a batch begins with, off its shelf, in the log of the batch that it was kept
+    from; put it back where that is struck."""
+    if isinstance(event.payload, ev.Struck):
         struck = next((m.event for m in board.timeline.moments if m.event.id == event.payload.event), None)
-        if struck is not None and isinstance(struck.payload, ev.PouredIn):
+        drawn = None if struck is None else _drawn(struck.payload)
+        if struck is not None and drawn is not None and _takes(struck):
             back = ev.Struck(event=_taken_by(struck))
-            append(member, struck.payload.batch, event_id=_taken_by(event), at=event.at, said=back, inside=True)
+            append(member, drawn.batch, event_id=_taken_by(event), at=event.at, said=back, inside=True)
+        return
+    drawn = _drawn(event.payload)
+    if drawn is not None and _takes(event):
+        payload = ev.JarTaken(jar=drawn.jar, volume_ml=_taken_ml(event.payload, board), use="poured")
+        append(member, drawn.batch, event_id=_taken_by(event), at=event.at, said=payload, inside=True)
+
+
+def _takes(event: ev.Event) -> bool:
+    """Whether it takes anything: a start that is told again has it already."""
+    return event.seq == 1 or not isinstance(event.payload, ev.Started)
+
+
+def _taken_ml(payload: ev.Kind, board: Board) -> float | None:
+    """How much of it; all, where a batch begins with as much as there was."""
+    if isinstance(payload, ev.PouredIn):
+        return payload.volume_ml
+    begun, thing = board.timeline.first_pot, (_drawn(payload) or FromShelf(batch=uuid4(), jar=uuid4())).thing
+    if begun is None or thing is None or begun.contents.volume_ml >= thing.contents.volume_ml:
+        return None
+    return begun.contents.volume_ml
 
 
 def _refuse_half(log: Sequence[ev.Event], payload: ev.Kind) -> None:

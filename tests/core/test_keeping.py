@@ -7,11 +7,13 @@ from typing import Any
 from uuid import UUID, uuid4
 
 import pytest
-from makers import EVENING, event, in_words, potted, refused, started, told, wanted
+from makers import EVENING, event, in_words, potted, read, refused, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
-from spissus_core.events.shelf import Thing, thing_of
+from spissus_core.events.shelf import thing_of
+from spissus_core.events.state import Jar
+from spissus_core.pantry.things import Thing
 from spissus_core.phenomena.keeping import keeps_as, use_by
 from spissus_core.phenomena.limits import USUAL
 from spissus_core.planning.spoken import rest_line
@@ -202,3 +204,42 @@ def test_called_cold_long_after_a_cooling_that_was_too_slow_it_is_in_doubt() -> 
     log = [event(i, step) for i, step in enumerate(TAKEN, 1)]
     log += [event(4, ev.RestIs(rest="cooling", celsius=57), minute=4), event(5, ev.RestIs(rest="cold"), minute=600)]
     assert [one.kind for one in Board(log, log[-1].at).timeline.table.concerns] == ["rest"]
+
+
+def begun_with(jar_of: Jar, **more: Any) -> ev.Started:
+    """A batch of its own, out of all of what is kept."""
+    held = jar_of.contents
+    kept = {"batch": UUID(int=1), "jar": JAR, "thing": thing_of(jar_of)}
+    salt = {"by": "meter", "percent": held.salt_percent}
+    return started(f"{held.volume_ml:.1f} ml", hot=False, salt=salt, kept=kept, **more)
+
+
+def test_yesterdays_sauce_begins_a_batch_with_all_that_it_is() -> None:
+    finished = (
+        started("900 ml"),
+        wanted(890, body=1),
+        ev.Added(ingredient="butter_unsalted", mass_g=40),
+        ev.Finished(),
+    )
+    jar = told(*finished, put_by("sauce", place="fridge")).shelf[0]
+    begun = told(begun_with(jar))
+    assert begun.pot is not None
+    assert begun.pot.contents.volume_ml == pytest.approx(jar.contents.volume_ml, rel=0.01)
+    assert begun.pot.contents.salt == pytest.approx(jar.contents.salt, rel=0.01)
+    assert begun.pot.contents.fat_emulsified == pytest.approx(jar.contents.fat_emulsified, rel=0.01)
+    # It bears no boil for its butter, it is warmed once, and the earlier date goes with it.
+    assert begun.went_in.delicate == jar.delicate
+    assert begun.table.reheated
+    assert begun.table.use_by == jar.use_by
+    assert begun.all_allergens == jar.allergens
+    again = told(begun_with(jar), ev.Finished(), put_by("sauce", place="fridge")).shelf[0]
+    assert again.reheated
+    assert again.use_by <= jar.use_by
+
+
+def test_more_than_was_kept_begins_nothing() -> None:
+    jar = told(*TAKEN, put_by()).shelf[0]
+    with refused(SpissusError, "only"):
+        begun_with(jar).model_copy(
+            update={"liquid": begun_with(jar).liquid.model_copy(update={"measured": read("jug", "3 l").measured})}
+        ).begin()

@@ -8,7 +8,7 @@ from uuid import uuid4
 import pytest
 from makers import text_of
 
-from .conftest import Caller
+from .conftest import Caller, _now
 from .test_batches import field_errors
 
 
@@ -114,3 +114,44 @@ def test_a_summary_tells_the_shelf_as_its_batch_does(cook: Caller) -> None:
     assert told[0]["place"] == "freezer"
     assert cook.record(batch, {"kind": "jar_taken", "jar": jar["id"], "use": "thrown_away"}).json()["shelf"] == []
     assert shelf(cook) == []
+
+
+def begin_with(cook: Caller, jar: dict[str, Any], value: Any) -> Any:
+    """A batch of its own, out of what is kept."""
+    liquid = {
+        "kept": {"batch": jar["batch"], "jar": jar["id"]},
+        "measured": {"method": "jug", "value": value, "hot": False},
+        "salt": {"by": "meter", "percent": jar["salt_percent"]},
+    }
+    start = cook.start_body() | {"liquid": liquid}
+    body = {"id": str(uuid4()), "event_id": str(uuid4()), "at": _now(), "name": jar["name"], "start": start}
+    return cook.send("/batches", body)
+
+
+def test_what_is_kept_begins_a_batch_of_its_own_and_is_gone_from_the_shelf(cook: Caller) -> None:
+    assert put_by(cook, aside(cook)).status_code == 200
+    jar = shelf(cook)[0]
+    begun = begin_with(cook, jar, jar["volume"]["value"])
+    assert begun.status_code == 200, begun.content
+    batch = begun.json()
+    assert batch["pot"]["salt"]["best"] == pytest.approx(jar["salt_percent"], rel=0.01)
+    assert batch["pot"]["liquid"]["value"] == pytest.approx(jar["volume"]["value"], rel=0.02)
+    assert "stock of Tuesday" in text_of(batch["log"][0]["text"])
+    assert shelf(cook) == []
+    # Told again with another salt it takes no more of it, and is the same thing.
+    again = cook.start_body() | {"liquid": batch["start"]["liquid"] | {"salt": {"by": "meter", "percent": 0.7}}}
+    told = cook.record(batch["id"], again)
+    assert told.status_code == 200, told.content
+    assert told.json()["pot"]["salt"]["best"] == pytest.approx(0.7, rel=0.01)
+    assert told.json()["pot"]["liquid"]["value"] == pytest.approx(batch["pot"]["liquid"]["value"], rel=0.005)
+
+
+def test_a_part_of_it_begins_a_batch_and_the_rest_stays_and_more_than_there_is_begins_none(cook: Caller) -> None:
+    assert put_by(cook, aside(cook)).status_code == 200
+    jar = shelf(cook)[0]
+    refused = begin_with(cook, jar, 3.0 * jar["volume"]["value"])
+    assert refused.status_code == 422
+    assert set(field_errors(refused)) == {"value"}
+    assert begin_with(cook, jar, 0.5 * jar["volume"]["value"]).status_code == 200
+    assert shelf(cook)[0]["volume"]["value"] == pytest.approx(0.5 * jar["volume"]["value"], rel=0.03)
+    assert begin_with(cook, jar | {"id": str(uuid4())}, 100).status_code == 422

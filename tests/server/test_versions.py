@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
@@ -91,6 +92,11 @@ def test_what_an_older_page_says_is_put_in_todays_words_before_it_is_judged(
     # A page of today is taken at its word.
     new = {**old, "id": str(uuid4()), "version": ev.VERSION}
     assert cook.send(f"/batches/{batch}/events", new).status_code == 422
+
+
+def test_our_page_speaks_the_words_of_today() -> None:
+    client = (Path(__file__).parents[2] / "web/src/api/client.ts").read_text()
+    assert f"EVENTS_VERSION = {ev.VERSION}\n" in client
 
 
 @pytest.mark.parametrize("version", [0, ev.VERSION + 1, "newest", None])

@@ -16,6 +16,7 @@ from ..errors import SpissusError
 from ..measuring.vessels import Pan
 from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
+from ..pantry.things import Thing
 from ..phenomena.heating import Burner
 from ..phenomena.limits import Limits
 from ..phenomena.seasoning import LearnedLiking
@@ -23,7 +24,6 @@ from ..pot import Pot
 
 if TYPE_CHECKING:
     from ..estimation.window import Window
-    from .shelf import Thing
     from .state import State
 
 Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]

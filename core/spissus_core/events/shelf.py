@@ -6,22 +6,22 @@ from datetime import datetime, timedelta
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..amounts.fields import Celsius, Name, VolumeMl
 from ..amounts.quantities import show_temperature, show_volume
 from ..errors import MeasurementError, SpissusError
 from ..ledger.contents import MASSES, Contents
 from ..messages import Message, Term, say
+from ..pantry.things import SLACK, Thing
 from ..phenomena.keeping import KEEPING, THAWED_DAYS, Cold, KeptWhat, keeps_as, use_by
 from ..pot import Pot
 from .additions import DELICATE
 from .base import ActsOnPot, Kind, Kitchen
 from .state import Jar, State
 
-#: How far a volume that was told may exceed what there is, as a share, and less than which nothing is left, mL.
-#: Modelling choices.
-SLACK, LEAST_LEFT_ML = 0.02, 5.0
+#: Less than this nothing is left, mL. Modelling choice.
+LEAST_LEFT_ML = 5.0
 
 #: What the log calls it.
 _WHAT: dict[KeptWhat, Message] = {
@@ -29,27 +29,6 @@ _WHAT: dict[KeptWhat, Message] = {
     "sauce": say("events.the_sauce"),
     "fat": say("events.the_fat"),
 }
-
-
-class Thing(BaseModel):
-    """Something that is kept, as an event of another batch keeps it whole: its name, what is in it, and by when."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    name: Name
-    keeps: str
-    masses: dict[str, float]
-    starch: dict[str, float] = {}
-    allergens: tuple[str, ...] = ()
-    delicate: tuple[str, ...] = ()
-    made: AwareDatetime
-    use_by: AwareDatetime
-
-    @property
-    def contents(self) -> Contents:
-        """All of it."""
-        known = {name: grams for name, grams in self.masses.items() if name in MASSES}
-        return Contents(starch=self.starch).with_masses(**known)
 
 
 def thing_of(jar: Jar) -> Thing:
@@ -65,6 +44,13 @@ def thing_of(jar: Jar) -> Thing:
         made=jar.made,
         use_by=jar.use_by,
     )
+
+
+def brought_by(thing: Thing, state: State) -> State:
+    """The batch with what was kept before in it: what it was made of and its date go with it."""
+    by = thing.use_by if state.table.use_by is None else min(state.table.use_by, thing.use_by)
+    went_in = state.went_in.but(delicate=state.went_in.delicate | (DELICATE.keys() & set(thing.delicate)))
+    return state.but(went_in=went_in, table=state.table.holding(thing.allergens).but(reheated=True, use_by=by))
 
 
 class PutBy(Kind):
@@ -338,11 +324,7 @@ class PouredIn(ActsOnPot):
         after = super().apply(state, at)
         if state.pot is None:
             return after
-        thing = self.what
-        by = thing.use_by if after.table.use_by is None else min(after.table.use_by, thing.use_by)
-        went_in = after.went_in.but(delicate=after.went_in.delicate | (DELICATE.keys() & set(thing.delicate)))
-        table = after.table.holding(thing.allergens).but(reheated=True, use_by=by)
-        return after.but(judged=after.judged.anew(), went_in=went_in, table=table)
+        return brought_by(self.what, after).but(judged=after.judged.anew())
 
     @property
     def allergens(self) -> tuple[str, ...]:

@@ -21,6 +21,7 @@ from ..measuring.measurement import Measured, Method, error_ml, gross_to_net_g, 
 from ..measuring.vessels import Pan
 from ..messages import Message, say
 from ..pantry.ingredients import Ingredient
+from ..pantry.things import SLACK, FromShelf
 from ..phenomena.fat import layer_ml
 from ..phenomena.seasoning import SaltByList, SaltByMeter, SaltStart, starting_salt_percent
 from .braise import Braise
@@ -52,7 +53,7 @@ class StrainedLiquid(BaseModel):
     thickness of its layer or by volume, not both. ``fat_in`` is where the layer was seen: in the jug, for whoever
     measured with one and says nothing else; in the pan for all others, and where nothing was recorded of it.
     ``solids_g`` is meat or vegetables left in
-    the pan: part of a depth or a weight, no part of the liquid.
+    the pan: part of a depth or a weight, no part of the liquid. ``kept`` is what of another batch it is.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -65,12 +66,13 @@ class StrainedLiquid(BaseModel):
     character: Character = "gelatin_rich"
     braise: Braise | None = None
     solids_g: MassG = 0.0
+    kept: FromShelf | None = None
 
     @model_validator(mode="after")
     def _enough_is_known(self, info: ValidationInfo) -> StrainedLiquid:
         if self.fat_mm and self.fat_ml:
             raise QuantityError("fat_ml", say("intake.fat_twice"))
-        if self.braise is None and self.measured is None:
+        if (self.braise is None or self.kept is not None) and self.measured is None:
             raise QuantityError("value", say("intake.how_much_is_there"))
         if self.braise is None and isinstance(self.salt, SaltByList):
             raise QuantityError("salt", say("intake.how_salty"))
@@ -119,6 +121,8 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
     MeasurementError : the measurement does not fit the pan, or the fat leaves no liquid.
     QuantityError : the list says nothing that counts.
     """
+    if known.kept is not None:
+        return _from_shelf(pan, known, known.kept)
     if known.braise is not None and known.braise.counted:
         return _from_list(pan, known, known.braise)
     if known.measured is None or isinstance(known.salt, SaltByList):
@@ -136,6 +140,26 @@ def strained_liquid(pan: Pan, known: StrainedLiquid) -> Strained:
         error_ml=math.hypot(error, _layer_error_ml(known, fat_ml)),
         salt_g_g=contents.salt / contents.liquid_g,
         doubt=_fat_doubt(liquid_ml, fat_ml),
+    )
+
+
+def _from_shelf(pan: Pan, known: StrainedLiquid, kept: FromShelf) -> Strained:
+    """What was kept of another batch, as much of it as was measured, fat and all; its salt as it is told."""
+    if kept.thing is None or known.measured is None or isinstance(known.salt, SaltByList):
+        raise MeasurementError("jar", say("events.not_on_the_shelf"))
+    whole = kept.thing.contents
+    liquid_ml, _ = _measured_parts(pan, known.measured, known, whole.density_g_ml, None)
+    error = error_ml(pan, known.measured.method, liquid_ml, whole.density_g_ml)
+    if liquid_ml - 2.0 * error > whole.volume_ml * (1.0 + SLACK):
+        raise MeasurementError("value", say("events.only_so_much_there", volume=show_volume(whole.volume_ml)))
+    contents = whole.scaled(liquid_ml / whole.volume_ml)
+    salt = starting_salt_percent(known.salt)
+    return Strained(
+        contents=contents.with_masses(salt=salt.best / 100.0 * contents.liquid_g),
+        salt_g=salt.scaled(contents.liquid_g / 100.0),
+        measured_by=known.measured.method,
+        error_ml=error,
+        salt_g_g=salt.best / 100.0,
     )
 
 

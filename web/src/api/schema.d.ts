@@ -1590,6 +1590,23 @@ export interface components {
             strain: "fine" | "pressed" | "colander" | "milled" | "not_strained";
         };
         /**
+         * FromShelf
+         * @description Something on the shelf of another batch, by its id; the server writes the ``thing`` itself.
+         */
+        FromShelf: {
+            /**
+             * Batch
+             * Format: uuid
+             */
+            batch: string;
+            /**
+             * Jar
+             * Format: uuid
+             */
+            jar: string;
+            thing?: components["schemas"]["Thing"] | null;
+        };
+        /**
          * Ingredient
          * @description One row of ``data/ingredients.csv``, or an ingredient of a kitchen's own.
          *
@@ -1865,7 +1882,7 @@ export interface components {
          *     thickness of its layer or by volume, not both. ``fat_in`` is where the layer was seen: in the jug, for whoever
          *     measured with one and says nothing else; in the pan for all others, and where nothing was recorded of it.
          *     ``solids_g`` is meat or vegetables left in
-         *     the pan: part of a depth or a weight, no part of the liquid.
+         *     the pan: part of a depth or a weight, no part of the liquid. ``kept`` is what of another batch it is.
          */
         StrainedLiquid: {
             measured?: components["schemas"]["Measured"] | null;
@@ -1889,6 +1906,48 @@ export interface components {
              * @default 0
              */
             solids_g: number | string;
+            kept?: components["schemas"]["FromShelf"] | null;
+        };
+        /**
+         * Thing
+         * @description Something that is kept, as an event of another batch keeps it whole: its name, what is in it, and by when.
+         */
+        Thing: {
+            /** Name */
+            name: string;
+            /** Keeps */
+            keeps: string;
+            /** Masses */
+            masses: {
+                [key: string]: number;
+            };
+            /**
+             * Starch
+             * @default {}
+             */
+            starch: {
+                [key: string]: number;
+            };
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: string[];
+            /**
+             * Delicate
+             * @default []
+             */
+            delicate: string[];
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /**
+             * Use By
+             * Format: date-time
+             */
+            use_by: string;
         };
         /**
          * BringsOut

@@ -23,6 +23,8 @@ export interface Draft {
   percent: string
   stock: 'salted' | 'reduced_salt' | 'low_salt' | 'unsalted'
   character: NonNullable<StartedIn['liquid']['character']>
+  /** What of another batch it is. */
+  kept?: NonNullable<StartedIn['liquid']['kept']>
   /** Meat or vegetables still in the pan, by weight. */
   solids: string
   lines: Line[]
@@ -126,6 +128,7 @@ export function draftOf(batch: Batch, kitchen: Kitchen): Draft {
     ...(salt.by === 'meter' && { percent: `${salt.percent} %` }),
     ...(salt.by === 'stock' && { stock: salt.stock }),
     character: liquid.character,
+    ...(liquid.kept && { kept: liquid.kept }),
     solids: Number(liquid.solids_g) > 0 ? `${liquid.solids_g} g` : '',
     lines,
     ...(braise && { cooked: cookedOf(braise) }),
@@ -178,6 +181,7 @@ export function startOf(draft: Draft): StartedIn | null {
       ...(fat && (draft.fatBy === 'mm' ? { fat_mm: fat, ...(draft.fatIn && { fat_in: draft.fatIn }) } : { fat_ml: fat })),
       salt: saltOf(draft),
       character: draft.character,
+      ...(draft.kept && { kept: { batch: draft.kept.batch, jar: draft.kept.jar } }),
       solids_g: draft.solids.trim() || 0,
       ...(draft.lines.length > 0 && {
         // What nobody said is left to the server.

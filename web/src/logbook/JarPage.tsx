@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { Suspense, useState } from 'react'
 import { Link } from 'wouter'
 import { useAppend } from '../api/batches'
 import { keys } from '../api/keys'
@@ -12,7 +12,10 @@ import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
 import { useExample, useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
+import { part } from '../ui/part'
 import { TextField } from '../ui/TextField'
+
+const FromJar = part(() => import('./FromJar'))
 
 /** Something that is kept: its label, and what becomes of it. */
 export function JarPage({ id }: { id: string }) {
@@ -42,6 +45,7 @@ function OfJar({ jar }: { jar: Jar }) {
   const append = useAppend(jar.batch)
   const [used, setUsed] = useState('')
   const [celsius, setCelsius] = useState('')
+  const [starting, setStarting] = useState(false)
   const record = (payload: object) =>
     append.mutate({ jar: jar.id, ...payload } as Payload, {
       onSuccess: () => {
@@ -119,7 +123,15 @@ function OfJar({ jar }: { jar: Jar }) {
           {append.isSuccess && <p role="status" className="font-semibold">{append.data.log.at(-1) && <Words of={append.data.log.at(-1)?.text ?? []} />}</p>}
         </section>
         {append.error && !append.error.at('volume_ml') && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
-        <p className="text-quiet print:hidden">To pour it into a batch, open that one, tap Add, and choose what is kept. Local food rules and your own food-safety plan come first.</p>
+        <div className="grid justify-items-start gap-2 print:hidden">
+          {jar.taste && <Button onClick={() => setStarting(true)}>Start a batch with it</Button>}
+          <p className="text-quiet">To pour it into a batch that is under way, open that one, tap Add, and choose what is kept. Local food rules and your own food-safety plan come first.</p>
+        </div>
+        {starting && (
+          <Suspense>
+            <FromJar jar={jar} onClose={() => setStarting(false)} />
+          </Suspense>
+        )}
       </main>
     </>
   )
