@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import cast
+from typing import Literal, cast
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
@@ -199,8 +199,8 @@ def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.W
 
 
 @router.get("/batches/{batch_id}/chilling/{what}", response=list[shelf.ChillOut])
-def chilling(request: HttpRequest, batch_id: UUID, what: KeptWhat) -> list[shelf.ChillOut]:
-    """How each way would cool what stands aside, or the sauce, before it is set to cool."""
+def chilling(request: HttpRequest, batch_id: UUID, what: KeptWhat | Literal["pot"]) -> list[shelf.ChillOut]:
+    """How each way would cool what stands aside, the sauce, or the pot as it is, before it is set to cool."""
     board, _ = _potted(services.batch_of(member_of(request), batch_id))
     return shelf.chilling_out(board.timeline, what)
 

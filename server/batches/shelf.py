@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from shared.shapes import SaidOut, Shape, ShownOut
@@ -136,21 +136,26 @@ def keepable_out(state: State) -> list[KeepableOut]:
     ]
 
 
-def chilling_out(state: State, what: KeptWhat) -> list[ChillOut]:
+def chilling_out(state: State, what: KeptWhat | Literal["pot"]) -> list[ChillOut]:
     """How each way would cool it, the one that makes it first; nothing where there is none of it."""
-    unfinished = state.pot is not None and what == "sauce" and not state.finished
-    there = state.pot.contents if unfinished and state.pot is not None else there_is(state, what)
-    if there is None or state.pot is None:
+    pot = state.pot
+    if pot is None:
         return []
+    unfinished = what == "pot" or (what == "sauce" and not state.finished)
+    there = pot.contents if unfinished or what == "pot" else there_is(state, what)
+    if there is None:
+        return []
+    solids_ml = pot.solids_ml if what == "pot" else 0.0
     return [
         ChillOut(key=one.way.key, makes=one.makes, said=SaidOut.of(_said(one, state.limits)))
-        for one in proposals(there.volume_ml, state.pot.pan, state.limits)
+        for one in proposals(there.volume_ml, pot.pan, state.limits, solids_ml)
     ]
 
 
 def _said(one: Chilled, limits: Limits) -> Message:
     """How long it would take to each limit, or that it never gets there."""
-    how = say("shelf.trays", count=one.trays) if one.trays else say("shelf.way", how=Term(one.way.label))
+    trays = "shelf.trays_strained" if one.lifted else "shelf.trays"
+    how = say(trays, count=one.trays) if one.trays else say("shelf.way", how=Term(one.way.label))
     last = one.minutes[-1].best
     if last == float("inf"):
         return say("shelf.never", how=how)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
@@ -11,9 +12,10 @@ from spissus_core import events as ev
 
 from .site import enter_demo
 from .test_finish import FLOUR, SPOON, TONGUE, bound
+from .test_judgement import answer
 from .test_outbox import told
 from .test_screens import send
-from .test_walk import now_line, said, start
+from .test_walk import now_line, said, start, wish, word
 
 BEGUN = timedelta(days=3)
 
@@ -102,9 +104,9 @@ def test_a_sauce_is_kept_warm_by_its_probe_then_kept_and_warmed_again(page: Page
     dinner = {"portions": 4, "portion_ml": 120, "minutes": 90}
     path = bound(page, "Shin on the pass", FLOUR, SPOON, TONGUE, SPOON, wish=dinner)
     page.goto(site.url + path + "/serve")
-    # Dinner was told for in an hour and a half: whether that is in time, and when the mash is to be started.
+    # Dinner was told for in an hour and a half, and it is nearly done: it waits, and the mash is started later.
     table = page.get_by_role("region", name="On the table")
-    expect(table).to_contain_text("in time, ready")
+    expect(table).to_contain_text("keep it warm, or start it later")
     expect(table.get_by_role("listitem").filter(has_text="mash")).to_be_visible()
     now_line(page).get_by_role("button", name="Keep it warm").click()
     expect(said(page)).to_contain_text("Kept at 65\u00a0°C: about ")
@@ -132,3 +134,35 @@ def test_a_sauce_is_kept_warm_by_its_probe_then_kept_and_warmed_again(page: Page
     again.get_by_label("Its temperature in the middle").fill("76 °C")
     again.get_by_role("button", name="Keep the temperature").click()
     expect(page.get_by_text("not on the shelf any more")).to_be_visible()
+
+
+def test_dinner_is_told_for_eight_and_the_meat_is_late(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    send(page, "PATCH", "/kitchen", {"time_zone": "UTC"})
+    start(page, site, "Shin for eight", "1.6 l, no fat, 0.5 % salt", salt="0.5 %")
+    eight = datetime.now(UTC) + timedelta(minutes=100)
+    half_past = eight + timedelta(minutes=30)
+    word(page, "ready").click()
+    field = page.get_by_role("dialog", name="ready").get_by_label("Ready in, or at")
+    field.fill("yesterday at 8")
+    expect(page.get_by_role("dialog", name="ready").get_by_role("alert")).to_contain_text("has passed")
+    field.fill("")
+    page.keyboard.press("Escape")
+    wish(page, "ready", "Ready in, or at", f"{eight:%H:%M}")
+    answer(page, "Make this my wish")
+    answer(page, "Take this way")
+    strip = page.get_by_role("img", name=re.compile(f"{eight:%H:%M} on the table"))
+    expect(strip).to_be_visible()
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Serve").click()
+    table = page.get_by_role("region", name="On the table")
+    expect(table).to_contain_text(f"On the table at {eight:%H:%M}")
+    expect(table.get_by_role("listitem").filter(has_text="mash")).to_be_visible()
+    # The meat wants half an hour more: dinner, and the mash with it, is put off.
+    table.get_by_role("button", name="30 min").click()
+    expect(table).to_contain_text(f"On the table at {half_past:%H:%M}")
+    mash = half_past - timedelta(minutes=35)
+    expect(table.get_by_role("listitem").filter(has_text="mash")).to_contain_text(f"{mash:%H:%M}")
+    page.get_by_role("link", name="Card for the pass").click()
+    card = page.get_by_role("article", name="Card for the pass")
+    expect(card).to_contain_text(f"On the table at {half_past:%H:%M}")
+    expect(card).to_contain_text("Keep it hot at 57")

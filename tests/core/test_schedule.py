@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from datetime import timedelta
 from typing import Any
+from zoneinfo import ZoneInfo
 
-from makers import EVENING, event, in_words, read, started, wanted
+from makers import EVENING, event, in_words, potted, read, started, wanted
 from spissus_core import events as ev
 from spissus_core.board import Board
-from spissus_core.planning.schedule import SIDES, Ready, ready_line, starts
+from spissus_core.planning.because import notes
+from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.schedule import SIDES, Ready, put_off, ready_line, starts
 
 WAY = ev.Chosen(route="all-volume-white_roux")
 
@@ -77,3 +80,43 @@ def test_each_side_is_started_so_long_before() -> None:
     found = starts(by, "mash")
     assert list(found.values()) == sorted(found.values())
     assert found["mash"] == by - timedelta(minutes=SIDES["mash"].minutes)
+
+
+def test_what_is_ready_long_before_is_begun_later_or_kept_warm() -> None:
+    found = board(*START[:1], wanted(900, minutes=240), WAY)
+    by = found.timeline.asked.ready_by
+    assert found.ready is not None
+    assert by is not None
+    assert found.ready.stands(by) == "early"
+    assert "keep it warm" in in_words(ready_line(found.ready, by))
+
+
+def test_sides_go_with_what_the_sauce_is_poured_over() -> None:
+    by = EVENING + timedelta(hours=2)
+    assert {"mash", "rice", "polenta"} <= starts(by, "mash").keys()
+    assert "mash" not in starts(by, "noodles")
+    assert {"meat", "plates"} <= starts(by, "plate").keys()
+
+
+def test_dinner_is_put_off_by_the_clock_it_was_told_by() -> None:
+    by, now = EVENING + timedelta(minutes=90), EVENING + timedelta(minutes=30)
+    lisbon = by.astimezone(ZoneInfo("Europe/Lisbon"))
+    assert put_off(by, now, "Europe/Lisbon")[30] == f"{lisbon + timedelta(minutes=30):%H:%M}"
+    assert put_off(by, now, None)[15] == "75 min"
+    # What is late already is put off from now.
+    assert put_off(now - timedelta(hours=1), now, None)[15] == "15 min"
+
+
+def test_what_waits_an_hour_on_the_pass_is_bound_with_what_holds() -> None:
+    """Handbook of the trade, section 19: for a pass roux, which holds; for a few helpings at once corn starch."""
+
+    def first(minutes: float | None) -> str:
+        pot = potted(started("1.2 l", salt={"by": "meter", "percent": 0.5}))
+        wish = wanted(700, minutes=minutes)
+        route = solve_routes(pot, wish)[0]
+        return " ".join([route.thickener.key if route.thickener else "", *map(in_words, notes(pot, wish, route))])
+
+    assert "corn_starch" in first(None)
+    assert "corn_starch" in first(45)
+    assert "white_roux" in first(180)
+    assert "keep it warm under its lid" in first(180)

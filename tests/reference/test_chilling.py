@@ -11,16 +11,19 @@ from numpy.typing import NDArray
 from scipy.integrate import solve_ivp
 from spissus_core.phenomena.chilling import (
     CHILLING,
+    PIECE_MM,
     SAUCE_J_ML_K,
     SAUCE_MM2_MIN,
     SAUCE_W_M_K,
     TRAY_MM2,
     chilled,
+    following_min,
     proposals,
     time_constant_min,
 )
 from spissus_core.phenomena.conduction import conducted_min
 from spissus_core.phenomena.limits import USUAL
+from spissus_core.phenomena.warming import CONDUCTIVITY_W_M_K, DIFFUSIVITY_MM2_MIN, TRANSFER_W_M2_K
 
 #: Layers of half a slab.
 LAYERS = 60
@@ -85,3 +88,42 @@ def test_what_the_law_asks_of_a_fridge_is_what_the_limits_ask() -> None:
     deep = 2.0 * 91.0 * 60.0 * way.w_m2k.best / (SAUCE_J_ML_K * 1e6) * 1000.0
     assert 30.0 < deep < 50.0
     assert chilled(way, 2.0 * TRAY_MM2 * 0.03, PAN).trays == 2
+
+
+def test_the_middle_of_a_piece_follows_its_liquid_as_the_heat_equation_says() -> None:
+    """A cube of 5 cm in liquid that cools by Newton's law: an octant of it in finite differences."""
+    cells, constant, around = 10, 60.0, 4.0
+    step = PIECE_MM / 2.0 / cells
+    film = 1.0 / (1.0 / TRANSFER_W_M2_K + step / 2000.0 / CONDUCTIVITY_W_M_K)
+    biot = film * step / 1000.0 / CONDUCTIVITY_W_M_K
+    dt = 0.1 * step**2 / DIFFUSIVITY_MM2_MIN
+    field, reached, minute = np.full((cells, cells, cells), USUAL.starts_c), list[float](), 0.0
+    while len(reached) < 2:
+        liquid = around + (USUAL.starts_c - around) * math.exp(-minute / constant)
+        change = np.zeros_like(field)
+        for axis in range(3):
+            flow = np.diff(field, axis=axis)
+            inner, outer = [slice(None)] * 3, [slice(None)] * 3
+            inner[axis], outer[axis] = slice(0, -1), slice(1, None)
+            change[tuple(inner)] += flow
+            change[tuple(outer)] -= flow
+            edge = [slice(None)] * 3
+            edge[axis] = slice(-1, None)
+            change[tuple(edge)] += biot * (liquid - field[tuple(edge)])
+        field = field + 0.1 * change
+        minute += dt
+        if field[0, 0, 0] <= USUAL.cooled[len(reached)].celsius:
+            reached.append(minute)
+    ours = [following_min(constant, USUAL.starts_c, around, due.celsius) for due in USUAL.cooled]
+    assert ours == pytest.approx(reached, rel=0.08)
+
+
+def test_a_pot_with_its_meat_takes_longer_and_the_meat_lifted_out_less() -> None:
+    bare, full = ({one.way.key: one for one in proposals(1800.0, PAN, solids_ml=ml)} for ml in (0.0, 1200.0))
+    for key in ("fridge", "bath"):
+        assert full[key].minutes[0].best > 1.3 * bare[key].minutes[0].best
+    assert full["fridge"].makes == "too_slow"
+    # Trays hold what is strained: there is no meat in them.
+    assert full["trays"].minutes == bare["trays"].minutes
+    assert full["trays"].lifted
+    assert not bare["trays"].lifted

@@ -15,6 +15,7 @@ from ..ledger.contents import MASSES, Contents
 from ..messages import Message, Term, say
 from ..pantry.things import SLACK, Thing
 from ..phenomena.keeping import KEEPING, THAWED_DAYS, Cold, KeptWhat, keeps_as, use_by
+from ..phenomena.limits import USUAL
 from ..pot import Pot
 from .additions import DELICATE
 from .base import ActsOnPot, Kind, Kitchen
@@ -232,27 +233,42 @@ _USED = {
 
 
 class JarWarmed(OnShelf):
-    """Some of it, or all, is warmed again: its temperature in the middle, and gone once it is hot through."""
+    """Some of it, or all, is warmed again: its temperature in the middle, and gone once it is hot through.
 
-    versions = (7,)
+    ``safe_c`` is how hot that is, by the limits of the kitchen.
+    """
+
+    server_writes = ("safe_c",)
+    versions = (7, 8)
     called = say("entries.jar_warmed")
 
     kind: Literal["jar_warmed"] = "jar_warmed"
     volume_ml: VolumeMl | None = None
     celsius: Celsius
+    safe_c: Celsius = USUAL.reheat_c
+
+    @property
+    def hot(self) -> bool:
+        """Whether it is hot enough to be served."""
+        return self.celsius >= self.safe_c
 
     def apply(self, state: State, at: datetime) -> State:
         """Hot it is eaten, once; not yet hot it stands as it stood."""
         if state.pot is None:
             return state
         jar_of(state, self.jar)
-        if self.celsius < state.limits.reheat_c:
+        if not self.hot:
             return state
         return JarTaken(jar=self.jar, volume_ml=self.volume_ml, use="eaten").apply(state, at)
 
     def said(self) -> Message:
         """How hot it came."""
-        return say("events.jar_warmed", at=show_temperature(self.celsius))
+        at = show_temperature(self.celsius)
+        return say("events.jar_warmed" if self.hot else "events.jar_not_hot", at=at, safe=show_temperature(self.safe_c))
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With the limit of the kitchen."""
+        return self.kept_with(safe_c=(kitchen.limits() or USUAL).reheat_c)
 
 
 class JarMoved(OnShelf):

@@ -45,8 +45,24 @@ def conducted_min(
         raise ValueError("it never comes there")
     if left >= 1.0:
         return 0.0
-    biot = w_m2k * half_mm / 1000.0 / w_m_k
-    z = float(brentq(lambda z: z * math.tan(z) - biot, 1e-9, math.pi / 2.0 - 1e-9))
-    c = 4.0 * math.sin(z) / (2.0 * z + math.sin(2.0 * z))
-    fourier = max(math.log(c / left ** (1.0 / times)), 0.0) / z**2
+    z = _root(w_m2k * half_mm / 1000.0 / w_m_k)
+    fourier = max(math.log(_first(z) / left ** (1.0 / times)), 0.0) / z**2
     return fourier * half_mm**2 / mm2_min
+
+
+def lag_min(half_mm: float, times: int, *, w_m2k: float, mm2_min: float, w_m_k: float) -> tuple[float, float]:
+    """How late the middle follows what surrounds it, min: the time constant of the first term, and before that the time
+    until it begins to."""
+    z = _root(w_m2k * half_mm / 1000.0 / w_m_k)
+    constant = half_mm**2 / (times * mm2_min * z**2)
+    return constant, constant * times * math.log(_first(z))
+
+
+def _root(biot: float) -> float:
+    """The first root of z tan z = Bi."""
+    return float(brentq(lambda z: z * math.tan(z) - biot, 1e-9, math.pi / 2.0 - 1e-9))
+
+
+def _first(z: float) -> float:
+    """The first coefficient of the series."""
+    return 4.0 * math.sin(z) / (2.0 * z + math.sin(2.0 * z))

@@ -14,7 +14,7 @@ from ..phenomena.strength import strength_of
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT
-from .solving import Route, bitterest_percent, sourest_percent, work_min
+from .solving import Route, bitterest_percent, sourest_percent, waits_min, work_min
 
 #: A yield short by less than this, or salt above what is wanted by less, is not worth a note, as shares. Modelling
 #: choices.
@@ -60,7 +60,19 @@ def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
         out.append(say("explanation.stir_in_first", volume=show_volume(route.let_down_ml)))
     if route.aside_ml > 0.0:
         out.append(say("explanation.keep_the_rest", volume=show_volume(route.aside_ml)))
+    if (held := _held(wanted, route)) is not None:
+        out.append(held)
     return tuple(out)
+
+
+def _held(wanted: Wish, route: Route) -> Message | None:
+    """That it is ready long before it is wanted, and whether what binds it holds that long on a pass."""
+    minutes = waits_min(wanted, route)
+    if not route.feasible or minutes is None:
+        return None
+    thins = route.thickener is not None and route.thickener.sort == "quick"
+    key = "explanation.waits_and_thins" if thins else "explanation.waits"
+    return say(key, time=show_minutes(minutes))
 
 
 def because(pot: Pot, wanted: Wish, route: Route) -> Message:

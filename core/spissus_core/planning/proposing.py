@@ -15,7 +15,7 @@ from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, Lea
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import ROUNDING, THINNEST_STEP, Route, Task, work_min
+from .solving import ROUNDING, THINNEST_STEP, Route, Task, waits_min, work_min
 
 
 def suggested(pot: Pot, liking: LearnedLiking | None = None) -> Wish:
@@ -169,12 +169,16 @@ class _Weighing:
         return whole if whole and (not part or min(map(_comes_to_ml, whole)) <= much) else part
 
     def _usual(self, ways: Sequence[Route]) -> Route | None:
-        """The way with the usual binder: for a few helpings what is quick, for a large table what holds; for a jus, and
-        for a glaze, nothing where it has body enough; None for no way."""
+        """The way with the usual binder; None for no way.
+
+        For a few helpings it is what is quick, for a large table or a long wait on the pass what holds; for a jus, and
+        for a glaze, nothing where it has body enough.
+        """
         wanted, weighs = self.wanted, self.judgement
         light = wanted.body <= THINNEST_STEP or wanted.over == GLAZE
         people = wanted.people or wanted.portions or wanted.amount_ml / DISHES[USUAL_DISH].helping_ml
-        sort = "quick" if people <= weighs.most_quickly_bound else "lasting"
+        waits = any(waits_min(wanted, route, weighs) is not None for route in ways)
+        sort = "quick" if people <= weighs.most_quickly_bound and not waits else "lasting"
 
         def order(route: Route) -> tuple[bool, bool, float]:
             school = route.way.school

@@ -18,7 +18,8 @@ FAT_CAUTIONS = (say("safety.hot_fat"), say("safety.never_down_the_drain"))
 
 def serving_cautions(limits: Limits) -> tuple[Message, ...]:
     """What to mind of a finished sauce, by the limits of its kitchen."""
-    return say("safety.keep_it_hot", hot=limits.hold, start=_starts(limits), dues=_dues(limits)), local_rules(limits)
+    hot = say("safety.keep_it_hot", hot=limits.hold, start=_starts(limits), dues=_dues(limits))
+    return hot, say("safety.late_plate", hot=limits.hold, reheat=limits.reheat), local_rules(limits)
 
 
 def cooling_cautions(limits: Limits) -> tuple[Message, ...]:

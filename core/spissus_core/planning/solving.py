@@ -675,6 +675,20 @@ def work_min(route: Route, judgement: Judgement = JUDGEMENT) -> float:
     )
 
 
+#: A sauce that waits for so long is held on a pass, min; one that waits for more than the second is cooled, or begun
+#: later. Common practice: starch thins within an hour or two of it (handbook of the trade, sections 9 and 19).
+HELD_MIN, NOT_HELD_MIN = 60.0, 360.0
+
+
+def waits_min(wanted: Wish, route: Route, judgement: Judgement = JUDGEMENT) -> float | None:
+    """For how long it would be kept warm before it is wanted, min; None where that is not worth a word."""
+    there_is = wanted.time_there_is
+    if there_is is None:
+        return None
+    waits = there_is - work_min(route, judgement)
+    return waits if HELD_MIN <= waits <= NOT_HELD_MIN else None
+
+
 def _salt_range(pot: Pot, contents: Contents) -> Estimate:
     """Salt of what the pot comes to, %: down to a mark its grams count, of a pot that is left as it is its share."""
     boiled = contents.liquid_g < pot.contents.liquid_g

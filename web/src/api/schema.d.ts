@@ -532,7 +532,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How each way would cool what stands aside, or the sauce, before it is set to cool */
+        /** How each way would cool what stands aside, the sauce, or the pot as it is, before it is set to cool */
         get: operations["batches_api_chilling"];
         put?: never;
         post?: never;
@@ -3154,7 +3154,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -3312,10 +3312,12 @@ export interface components {
             use: "eaten" | "poured" | "thrown_away";
         };
         /**
-         * JarWarmed
+         * JarWarmedIn
          * @description Some of it, or all, is warmed again: its temperature in the middle, and gone once it is hot through.
+         *
+         *     ``safe_c`` is how hot that is, by the limits of the kitchen.
          */
-        JarWarmed: {
+        JarWarmedIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3934,7 +3936,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmed"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -8207,7 +8209,7 @@ export interface operations {
             header?: never;
             path: {
                 batch_id: string;
-                what: "rest" | "sauce" | "fat";
+                what: ("rest" | "sauce" | "fat") | "pot";
             };
             cookie?: never;
         };

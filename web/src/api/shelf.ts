@@ -14,7 +14,7 @@ export function useShelf() {
 }
 
 /** How each way would cool what stands aside, before it is set to cool. */
-export function useChilling(batchId: string, seq: number, what: Jar['what'], asked: boolean) {
+export function useChilling(batchId: string, seq: number, what: Jar['what'] | 'pot', asked: boolean) {
   return useQuery<Schemas['ChillOut'][], Problem>({
     queryKey: ['chilling', batchId, seq, what],
     queryFn: ({ signal }) => answer(client.GET('/api/v1/batches/{batch_id}/chilling/{what}', { params: { path: { batch_id: batchId, what } }, signal })),

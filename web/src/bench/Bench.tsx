@@ -30,6 +30,7 @@ const OpenSheet = part(loadSheets)
 // Rare, and they bring the whole start with them.
 const Correct = part(() => import('./Correct'))
 const OneSheet = part(() => import('./OneSheet'))
+const PassCard = part(() => import('./PassCard'))
 const BatchNotices = part(() => import('./BatchNotices'))
 const Sleeps = part(() => import('./Sleeps'))
 const Unreadable = part(() => import('./Unreadable'))
@@ -104,6 +105,13 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
     return (
       <Suspense>
         <OneSheet batch={batch} />
+      </Suspense>
+    )
+  }
+  if (view === 'pass') {
+    return (
+      <Suspense>
+        <PassCard batch={batch} />
       </Suspense>
     )
   }

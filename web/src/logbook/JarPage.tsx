@@ -5,15 +5,14 @@ import { useAppend } from '../api/batches'
 import { keys } from '../api/keys'
 import { useShelf, type Jar } from '../api/shelf'
 import type { Payload } from '../api/types'
-import { day } from '../shared/clock'
 import { Header } from '../shared/Header'
-import { PLACES } from '../shared/JarLine'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
-import { useExample, useSay, Words } from '../shared/units'
+import { useExample, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { part } from '../ui/part'
 import { TextField } from '../ui/TextField'
+import { Labels } from './Labels'
 
 const FromJar = part(() => import('./FromJar'))
 
@@ -61,12 +60,9 @@ function OfJar({ jar }: { jar: Jar }) {
       <main className="mx-auto grid max-w-6xl grid-cols-[minmax(0,1fr)] content-start gap-x-10 gap-y-6 px-4 py-5 md:px-7 lg:grid-cols-[auto_minmax(0,1fr)] lg:grid-rows-[auto_auto_1fr] print:p-0">
         {jar.past && <p role="alert" className="text-lg lg:col-span-2 font-semibold text-heat print:hidden">Past its date: throw it away. Local food rules come first.</p>}
         <div className="min-w-0 lg:row-span-3">
-          <Label jar={jar} />
+          <Labels jar={jar} />
         </div>
         <div className="flex flex-wrap items-end gap-3 print:hidden">
-          <Button look="main" onClick={() => window.print()}>
-            Print the label
-          </Button>
           <form
             className="flex flex-wrap items-end gap-3"
             onSubmit={(event) => {
@@ -134,38 +130,5 @@ function OfJar({ jar }: { jar: Jar }) {
         )}
       </main>
     </>
-  )
-}
-
-/** What goes on the container, at the size of a label, with room to write. */
-function Label({ jar }: { jar: Jar }) {
-  const say = useSay()
-  return (
-    <article aria-label="Label" className="w-[100mm] max-w-full border-2 border-ink bg-panel p-3 leading-snug print:h-[70mm] print:border print:bg-white print:text-black">
-      <h2 className="text-2xl leading-tight font-bold break-words">{jar.name}</h2>
-      <p>
-        {say(jar.volume)}
-        {jar.taste && <>, {jar.salt_percent.toFixed(2)} % salt, {jar.taste}</>}
-        {jar.containers > 1 && <>, in {jar.containers}</>}
-      </p>
-      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3">
-        <dt>made</dt>
-        <dd>{day(jar.made)}</dd>
-        <dt>use by</dt>
-        <dd className="text-lg leading-tight font-bold">
-          {day(jar.use_by)}, {PLACES[jar.place]}
-        </dd>
-        <dt>holds</dt>
-        <dd>{jar.allergens.length ? jar.allergens.join(', ') : 'no allergen that was told'}</dd>
-        {jar.alcohol && (
-          <>
-            <dt>alcohol</dt>
-            <dd>about {say(jar.alcohol)} in all</dd>
-          </>
-        )}
-      </dl>
-      <p className="mt-1 font-semibold">{jar.reheated ? 'Warmed once already: use it now, all of it.' : <Words of={jar.again} />}</p>
-      <p aria-hidden="true" className="mt-3 border-b border-current pb-4 text-sm">note</p>
-    </article>
   )
 }

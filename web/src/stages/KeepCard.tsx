@@ -1,14 +1,14 @@
 import { Suspense, useState } from 'react'
 import { Link } from 'wouter'
 import { useLists } from '../api/lists'
-import { useChilling } from '../api/shelf'
 import type { Payload } from '../api/types'
 import { JarLine } from '../shared/JarLine'
-import { useExample, useSay, Words } from '../shared/units'
+import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { part } from '../ui/part'
 import { TextField } from '../ui/TextField'
+import { Chilling } from './Chilling'
 import { useBench } from './useBench'
 
 const KeepSheet = part(() => import('./KeepSheet'))
@@ -48,24 +48,6 @@ export function KeepCard() {
         </Suspense>
       )}
     </section>
-  )
-}
-
-/** Each way to cool it, the one that makes it first. */
-function Chilling({ what }: { what: 'rest' | 'sauce' }) {
-  const { batch } = useBench()
-  const { data } = useChilling(batch.id, batch.last_seq, what, true)
-  return (
-    <ul className="grid gap-1">
-      {data?.map(({ key, makes, said }) => (
-        <li key={key} className={makes === 'too_slow' ? 'text-quiet' : 'font-semibold'}>
-          <span aria-hidden="true" className={makes === 'in_time' ? 'text-done' : makes === 'too_slow' ? 'text-heat' : ''}>
-            {makes === 'in_time' ? '✓ ' : makes === 'too_slow' ? '✕ ' : '? '}
-          </span>
-          <Words of={said} />
-        </li>
-      ))}
-    </ul>
   )
 }
 

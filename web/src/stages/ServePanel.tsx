@@ -1,4 +1,5 @@
 import { Suspense, useState } from 'react'
+import { Link } from 'wouter'
 import type { Batch, Payload } from '../api/types'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
@@ -129,6 +130,9 @@ export default function ServePanel() {
         </form>
       )}
       {!batch.finished && <KeepCard />}
+      <Link href={`/batches/${batch.id}/pass`} className="inline-flex min-h-12 items-center justify-self-start font-semibold underline">
+        Card for the pass
+      </Link>
       <Cautions cautions={batch.serve_cautions} />
     </div>
   )

@@ -12,6 +12,7 @@ import { CoolingCard, CoolingClock } from './CoolingCard'
 import { Figure, reasonOf } from '../shared/Figure'
 import { IngredientSearch } from '../shared/IngredientSearch'
 import { wantedAgain } from './plan/wish'
+import { Chilling } from './Chilling'
 import { useBench } from './useBench'
 
 type Skim = NonNullable<Batch['skim']>
@@ -208,6 +209,7 @@ function SetToCool() {
   return (
     <div className="grid gap-3 rounded-xl border border-line p-3">
       <p>Chill it strained, with the meat in, or as a finished sauce. The clock is the same.</p>
+      <Chilling what="pot" />
       <TextField label="It is now at" value={celsius} onChange={setCelsius} error={problem?.at('celsius')} />
       <Choice label="It cools in a" value={place?.key} onChange={setKey} options={places.map((p) => ({ value: p.key, label: p.label }))} />
       <Button disabled={!place} onClick={() => place && onRecord({ kind: 'cooling', celsius, surroundings_c: place.celsius.value })}>
