@@ -19,6 +19,7 @@ from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
+from spissus_core.events.doubts import must_not_boil
 from spissus_core.fold import fold
 from spissus_core.intake.lines import read_line, read_list
 from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
@@ -171,7 +172,8 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpRespons
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
     wish = _timed(member, board, data)
-    found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted)
+    splits = frozenset(must_not_boil(board.timeline))
+    found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted, splits=splits)
     solved = tuple(board.as_drawn(wish.of(pot), route) for route in found)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()

@@ -5,9 +5,11 @@ from __future__ import annotations
 from datetime import timedelta
 
 import pytest
-from makers import EVENING, event, in_words
+from makers import EVENING, event, in_words, started, told, wanted
 from spissus_core import events as ev
 from spissus_core.board import Board
+from spissus_core.planning.plan import best_way
+from spissus_core.planning.proposing import solve_routes
 
 from .test_palate import right, sharp
 
@@ -57,3 +59,22 @@ def test_butter_goes_in_within_its_window(celsius: float, begins: str) -> None:
     assert "cold butter" in said(*tasted)
     assert begins in said(*tasted, ev.Probed(celsius=celsius))
     assert "first" not in said(*tasted, ev.Probed(celsius=77))
+
+
+def test_butter_that_goes_in_first_bars_every_boil() -> None:
+    """A pot in the wrong order: nobody would propose to boil it down now, and what boils comes off first."""
+    begun = (started("1.5 l", salt={"by": "meter", "percent": 0.55}), wanted(450), BUTTER)
+    state = told(*begun)
+    way = best_way(state)
+    assert way is not None
+    assert way.steam_g == 0.0
+    assert state.pot is not None
+    barred = [one for one in solve_routes(state.pot, wanted(450), splits=frozenset({"butter"})) if not one.feasible]
+    assert any("butter in it" in in_words(one.reason or "") for one in barred)
+    boils = (
+        *begun,
+        ev.Chosen(route=way.kind),
+        ev.Heated(heat="boil"),
+        ev.Answered(concern="butter", answer="in_order"),
+    )
+    assert said(*boils) == "Take it off the heat. It has boiled enough."

@@ -57,14 +57,14 @@ def best_way(timeline: State, judgement: Judgement = JUDGEMENT) -> Route | None:
     pot, wanted = timeline.pot, timeline.asked.wanted
     if pot is None or wanted is None:
         return None
-    return _best(pot, in_the_time_left(timeline, wanted), judgement)
+    return _best(pot, in_the_time_left(timeline, wanted), judgement, frozenset(must_not_boil(timeline)))
 
 
 # What is asked before a way is proposed, and the proposal, go by the same few pots.
 @lru_cache(maxsize=256)
-def _best(pot: Pot, wanted: Wish, judgement: Judgement) -> Route | None:
+def _best(pot: Pot, wanted: Wish, judgement: Judgement, splits: frozenset[str]) -> Route | None:
     try:
-        best = solve_routes(pot, wanted, judgement=judgement)[0]
+        best = solve_routes(pot, wanted, judgement=judgement, splits=splits)[0]
     except SpissusError:
         return None
     return best if best.feasible else None

@@ -41,7 +41,12 @@ LEAST_BELOW_CEILING = 0.2
 
 
 def solve_routes(
-    pot: Pot, wanted: Wish, *, agreed: Wish | None = None, judgement: Judgement = JUDGEMENT
+    pot: Pot,
+    wanted: Wish,
+    *,
+    agreed: Wish | None = None,
+    judgement: Judgement = JUDGEMENT,
+    splits: frozenset[str] = frozenset(),
 ) -> tuple[Route, ...]:
     """Every way that is offered, the one to propose first, and last those that cannot be taken.
 
@@ -51,6 +56,7 @@ def solve_routes(
     wanted : amount, body, salt and ceiling.
     agreed : the wish the cook has been working towards, if there is one; see :meth:`.Wish.check_amount`.
     judgement : what ways are weighed by.
+    splits : what is in it that parts or curdles on the boil.
 
     Raises
     ------
@@ -58,7 +64,7 @@ def solve_routes(
     """
     wanted = wanted.of(pot)
     wanted.check_amount(pot.contents.liquid_ml, agreed)
-    task, weighing = Task(pot, wanted, judgement), _Weighing(pot, wanted, judgement)
+    task, weighing = Task(pot, wanted, judgement, splits), _Weighing(pot, wanted, judgement)
     found: list[Route] = []
     refused: TargetError | None = None
     for way in WAYS.values():

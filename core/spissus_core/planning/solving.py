@@ -185,11 +185,15 @@ class Found(NamedTuple):
 
 @dataclass(frozen=True)
 class Task:
-    """A pot and what it is to be: everything that its ways share is worked out once."""
+    """A pot and what it is to be: everything that its ways share is worked out once.
+
+    What is in it that ``splits`` parts or curdles on the boil.
+    """
 
     pot: Pot
     wanted: Wish
     judgement: Judgement = JUDGEMENT
+    splits: frozenset[str] = frozenset()
 
     # -- a way ----------------------------------------------------------------------------------------
 
@@ -334,6 +338,8 @@ class Task:
         barred = [Term(AVOIDED_WORDS[key]) for key in brings if key in self.wanted.avoid]
         if barred:
             return say("routes.brings", what=several("both", *barred))
+        if self.splits and route.steam_g > 0.0:
+            return say("routes.parts_on_the_boil", what=several("both", *map(Term, sorted(self.splits))))
         there_is, takes = self.wanted.time_there_is, work_min(route, self.judgement)
         if there_is is not None and takes > there_is + self.judgement.time_slack_min:
             return say("routes.takes_too_long", time=show_minutes(takes), left=show_minutes(max(there_is, 0.0)))

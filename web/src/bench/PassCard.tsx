@@ -34,7 +34,7 @@ export default function PassCard({ batch }: { batch: Batch }) {
         <div className="flex flex-wrap items-baseline gap-x-8 gap-y-2">
           <p>
             <span className="text-7xl leading-none font-extrabold">{served.portions ?? say(served.volume)}</span>
-            {served.portions !== null && wanted?.portion && <span className="ml-3 text-3xl">of {say(wanted.portion)}</span>}
+            {served.portions !== null && wanted?.portion && <span className="ml-3 text-3xl">helpings of {say(wanted.portion)}</span>}
           </p>
           {seconds > 0 && <p className="text-2xl">{seconds === 1 ? 'one for seconds' : `${seconds} for seconds`}</p>}
         </div>

@@ -12,6 +12,7 @@ from ...amounts.quantities import show_minutes, show_volume
 from ...estimation.forecast import Outlook
 from ...events import Stage, State
 from ...events.assumed import CLOSE_ENOUGH, there
+from ...events.doubts import must_not_boil
 from ...fold import Timeline
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
@@ -56,8 +57,12 @@ def _due(bench: Bench) -> _Boil | None:
 
 
 def _boils_for_nothing(bench: Bench) -> bool:
-    """Whether it boils by somebody's word, and the plan has nothing to boil away from what was seen last."""
-    return bench.boils and not bench.settled and bench.seen.contents.liquid_ml <= bench.standing_mark_ml
+    """Whether it boils by somebody's word, and parts by it, or has nothing to boil away from what was seen last."""
+    if not bench.boils:
+        return False
+    if must_not_boil(bench.timeline):
+        return True
+    return not bench.settled and bench.seen.contents.liquid_ml <= bench.standing_mark_ml
 
 
 def _why(bench: Bench) -> str | None:
