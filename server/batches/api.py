@@ -11,11 +11,13 @@ from django.http import HttpRequest, HttpResponse
 from interchange import FORMATS, FormatName, Told, file_answer
 from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
-from ninja import Query, Router
+from ninja import Query, Router, Status
 from ninja.security import SessionAuth
+from pydantic import ConfigDict
 from shared.refusals import may_refuse
-from shared.shapes import PanShape, ReasonOut, SaidOut, sent
+from shared.shapes import PanShape, ReasonOut, SaidOut, Shape, sent
 from spissus_core import events as ev
+from spissus_core.amounts.fields import Title
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
@@ -36,7 +38,7 @@ from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
-from . import bench, door, finishing, heating, intake, logbook, marks, services, shelf, ways
+from . import bench, door, finishing, heating, intake, logbook, marks, remembering, services, shelf, ways
 from .models import Batch
 from .pot import pot_out
 
@@ -120,9 +122,10 @@ def preview_concentrate(request: HttpRequest, data: intake.ConcentrateIn) -> int
 
 
 @router.get("/batches", response=logbook.BatchPage)
-def list_batches(request: HttpRequest, place: Query[logbook.Place]) -> logbook.BatchPage:
-    """Batches, newest first."""
-    return logbook.PAGES.of(Batch.objects.filter(kitchen=member_of(request).kitchen), place, request)
+def list_batches(request: HttpRequest, place: Query[logbook.Place], away: bool = False) -> logbook.BatchPage:
+    """Batches, newest first; or those that were put ``away``."""
+    batches = Batch.objects.filter(kitchen=member_of(request).kitchen, put_away_at__isnull=not away)
+    return logbook.PAGES.of(batches, place, request)
 
 
 @router.post("/batches", response=bench.BatchOut, openapi_extra=may_refuse(404, 409))
@@ -137,6 +140,36 @@ def read(request: HttpRequest, batch_id: UUID) -> HttpResponse:
     """A batch as it stands."""
     batch = services.batch_of(member_of(request), batch_id)
     return sent(bench.batch_out(batch, Board(services.log_of(batch), services.present())))
+
+
+@router.get("/batches/{batch_id}/last-time", response=list[remembering.NoteOut])
+def last_time(request: HttpRequest, batch_id: UUID) -> list[remembering.NoteOut]:
+    """What was noted of this dish last time, and comes back now."""
+    batch = services.batch_of(member_of(request), batch_id)
+    timeline = fold(services.log_of(batch), stop_of=None)
+    return remembering.last_time(batch, timeline.remembered)
+
+
+class ArrangeIn(Shape):
+    """Another name for a batch, and whether it is put away; what is not said stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Title | None = None
+    away: bool | None = None
+
+
+@router.patch("/batches/{batch_id}", response=logbook.BatchLine)
+def arrange(request: HttpRequest, batch_id: UUID, data: ArrangeIn) -> logbook.BatchLine:
+    """Give a batch another name, put it away, or bring it back."""
+    return logbook.line_out(services.arrange(member_of(request), batch_id, name=data.name, away=data.away))
+
+
+@router.delete("/batches/{batch_id}", response={204: None})
+def delete(request: HttpRequest, batch_id: UUID) -> Status[None]:
+    """Delete a batch for good."""
+    services.delete_for_good(member_of(request), batch_id)
+    return Status(204, None)
 
 
 @router.get("/batches/{batch_id}/alone", response=heating.AloneOut)

@@ -34,6 +34,7 @@ from .intake import EstimatedOut, StartOut, estimated_out, start_out
 from .marks import MarkOut, StretchOut, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
+from .remembering import RememberedOut, remembered_out
 from .shelf import JarOut, KeepableOut, jar_row, jars_out, keepable_out
 from .table import OnTableOut, ready_out
 from .ways import PlanOut, WantedOut, plan_out, wanted_out
@@ -106,6 +107,7 @@ class BatchOut(Shape):
     served: ServedOut | None
     boil_cautions: list[SaidOut]
     serve_cautions: list[SaidOut]
+    remembered: RememberedOut
     ladder: list[StepOut]
 
 
@@ -185,6 +187,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         ),
         keepable=part("pot", lambda: keepable_out(timeline), no_keepable),
         log=log_out(timeline),
+        remembered=remembered_out(timeline.remembered),
         devices=devices_out(timeline),
         skim=part("skim", lambda: _skim(board), None),
         cooling=part("cooling", lambda: cooling_out(timeline), None),

@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from shared.shapes import SaidOut, Shape
+from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.errors import AskedError, SpissusError
 from spissus_core.fold import Moment, Timeline
@@ -15,7 +15,8 @@ from spissus_core.messages import say
 
 
 class EntryOut(Shape):
-    """An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived."""
+    """An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived;
+    ``how_much`` its amount, where that can be mended."""
 
     id: UUID
     seq: int
@@ -27,6 +28,7 @@ class EntryOut(Shape):
     undoable: bool
     strikes: UUID | None
     told: datetime | None
+    how_much: ShownOut | None
 
 
 class DeviceAnswerOut(Shape):
@@ -49,6 +51,12 @@ class DeviceReadOut(Shape):
     reading: float | None
 
 
+def _how_much(payload: ev.Kind) -> ShownOut | None:
+    """The amount of an entry, where it can be mended."""
+    told = payload.how_much
+    return None if told is None else ShownOut.of(told)
+
+
 def log_out(timeline: Timeline) -> list[EntryOut]:
     """What was recorded by hand; what devices read by themselves stands in ``devices``."""
     started = next((m.event.id for m in timeline.moments if isinstance(m.event.payload, ev.Started)), None)
@@ -62,6 +70,7 @@ def log_out(timeline: Timeline) -> list[EntryOut]:
             struck=m.struck,
             problem=_problem(m.problem),
             told=m.event.told,
+            how_much=_how_much(m.event.payload) if m.event.payload.undoable and not m.struck else None,
             strikes=m.event.payload.event if isinstance(m.event.payload, ev.Struck) else None,
             undoable=m.event.payload.undoable and not m.struck and m.event.id != started,
         )

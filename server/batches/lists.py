@@ -15,6 +15,7 @@ from spissus_core.amounts.quantities import UnitSystem, show_number, show_temper
 from spissus_core.amounts.rows import rows
 from spissus_core.amounts.tables import key_of
 from spissus_core.events import Sign
+from spissus_core.events.remembering import MOMENTS, POINTS
 from spissus_core.events.state import Taste
 from spissus_core.intake.braise import Braise, Strain
 from spissus_core.intake.doings import Use
@@ -225,6 +226,20 @@ class KindOut(Shape):
     beside: bool
 
 
+class MomentOut(Shape):
+    """A moment that a note for next time concerns."""
+
+    key: Annotated[str, key_of("moments")]
+    label: str
+
+
+class PointOut(Shape):
+    """How good it was, from 1 to 5, in words."""
+
+    points: int
+    label: str
+
+
 class ListsOut(Shape):
     """What the page offers to choose from."""
 
@@ -242,6 +257,8 @@ class ListsOut(Shape):
     tongue: list[TongueOut]
     palate: list[SenseOut]
     tasters: list[TasterOut]
+    moments: list[MomentOut]
+    points: list[PointOut]
     meats: list[MeatOut]
     tastes: list[TasteOut]
     stocks: list[StockOut]
@@ -297,6 +314,8 @@ def lists(request: HttpRequest) -> ListsOut:
             )
             for of in SENSED
         ],
+        moments=[MomentOut(key=key, label=word(one.label)) for key, one in MOMENTS.items()],
+        points=[PointOut(points=points, label=word(label)) for points, label in POINTS.items()],
         tasters=[TasterOut(key=key, label=word(one.label)) for key, one in TASTERS.items()],
         meats=[MeatOut(key=key, label=word(meat.label)) for key, meat in MEATS.items()],
         tastes=[TasteOut.model_validate({"key": r["key"], "label": word(r["label"])}) for r in rows("tastes")],

@@ -17,6 +17,7 @@ from shared.shapes import PanShape, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_length, show_volume
 from spissus_core.errors import SpissusError
+from spissus_core.events.remembering import POINTS
 from spissus_core.events.state import ConcernKind
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
@@ -64,6 +65,8 @@ class BatchLine(Shape):
     quiet: bool
     concern: str | None
     rest: SaidOut | None
+    points: int | None
+    how: str | None
 
 
 class BatchPage(Shape):
@@ -101,6 +104,8 @@ def line_out(batch: Batch) -> BatchLine:
         quiet=s.get("quiet", False),
         concern=_concern(s.get("concern")),
         rest=SaidOut.maybe(_rest(s.get("rest"))),
+        points=s.get("points"),
+        how=word(POINTS[s["points"]]) if s.get("points") in POINTS else None,
     )
 
 

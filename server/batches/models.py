@@ -3,13 +3,14 @@
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
+from django.db.models.functions import Upper
 
 
 class Batch(models.Model):
     """One pot of liquid on its way to a sauce.
 
     ``summary`` is a projection of the events, written in the transaction that appends one, so that
-    lists never fold.
+    lists never fold. One that was ``put_away_at`` a time stands in no list but that of what was put away.
     """
 
     id = models.UUIDField(primary_key=True)
@@ -18,6 +19,7 @@ class Batch(models.Model):
     created_at = models.DateTimeField()
     last_seq = models.PositiveIntegerField(default=0)
     summary = models.JSONField(default=dict)
+    put_away_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-created_at", "-id"]
@@ -27,6 +29,8 @@ class Batch(models.Model):
             models.Index(fields=["kitchen", "-created_at"], name="open_batches", condition=Q(summary__finished=False)),
             # Nor is what is kept.
             models.Index(fields=["kitchen"], name="kept_batches", condition=Q(summary__has_key="shelf")),
+            # Notes come back by the name of the dish.
+            models.Index("kitchen", Upper("name"), name="batches_of_a_name"),
         ]
 
     def __str__(self) -> str:

@@ -42,6 +42,7 @@ from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
 from .models import Batch, Event
+from .remembering import remembered_row
 from .shelf import jar_row
 
 logger = logging.getLogger(__name__)
@@ -283,7 +284,9 @@ def _off_the_shelf(member: Member, event: ev.Event, board: Board) -> None:
     if isinstance(event.payload, ev.Struck):
         struck = next((m.event for m in board.timeline.moments if m.event.id == event.payload.event), None)
         drawn = None if struck is None else _drawn(struck.payload)
-        if struck is not None and drawn is not None and _takes(struck):
+        there = drawn is not None and Batch.objects.filter(kitchen=member.kitchen, pk=drawn.batch).exists()
+        # What was deleted for good since takes nothing back.
+        if struck is not None and drawn is not None and there and _takes(struck):
             back = ev.Struck(event=_taken_by(struck))
             append(member, drawn.batch, event_id=_taken_by(event), at=event.at, said=back, inside=True)
         return
@@ -409,7 +412,7 @@ def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
     elif isinstance(payload, ev.Dated):
         _check_date(log, payload)
     elif isinstance(payload, ev.Meant):
-        _in_log(log, payload.event)
+        _check_mending(log, payload, after)
     payload.check(after)
 
 
@@ -429,12 +432,55 @@ def _check_date(log: list[ev.Event], date: ev.Dated) -> None:
         raise SpissusError("at", say("batch.before_it_began"))
 
 
+def _check_mending(log: list[ev.Event], meant: ev.Meant, after: Timeline) -> None:
+    target = _in_log(log, meant.event)
+    if meant.amount is None:
+        return
+    if target.device is not None:
+        raise SpissusError("amount", say("events.no_amount_to_mend"))
+    target.payload.with_amount(meant.amount)
+    moment = next(moment for moment in after.moments if moment.event.id == target.id)
+    if moment.problem is not None:
+        raise SpissusError("amount", moment.problem.message)
+
+
 def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
     target = _in_log(log, strike.event)
     struck = struck_ids(log)
     standing = [e for e in log if isinstance(e.payload, ev.Started) and e.id not in struck]
     if standing == [target]:
         raise SpissusError("event", say("batch.where_it_starts"))
+
+
+@transaction.atomic
+def arrange(member: Member, batch_id: UUID, *, name: str | None = None, away: bool | None = None) -> Batch:
+    """Give a batch another name, put it away, or bring it back. Raises Http404 for another's."""
+    member.require_cook()
+    batch = batch_of(member, batch_id)
+    if name is not None:
+        batch.name = name
+    if away is not None:
+        batch.put_away_at = present() if away else None
+    batch.save(update_fields=["name", "put_away_at"])
+    announce(batch.kitchen_id, batch.id, batch.last_seq)
+    return batch
+
+
+@transaction.atomic
+def delete_for_good(member: Member, batch_id: UUID) -> None:
+    """Delete a batch, with its log, what is kept of it, and what it taught.
+
+    Raises
+    ------
+    RefusedError : 403 for whoever does not own the kitchen.
+    Http404 : the batch is not the member's.
+    """
+    member.require_owner()
+    batch = batch_of(member, batch_id)
+    unlearn(batch.pk)
+    learn_liking(member.kitchen, batch.pk, {})
+    announce(batch.kitchen_id, batch.pk, batch.last_seq)
+    batch.delete()
 
 
 def keeping_batches(member: Member) -> list[Batch]:
@@ -469,6 +515,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "concern": timeline.table.concerns[0].kind if timeline.table.concerns else None,
         "rest": _rest(timeline),
         **({"shelf": [jar_row(jar, timeline.limits) for jar in timeline.shelf]} if timeline.shelf else {}),
+        **remembered_row(timeline.remembered),
         "wanted_ml": timeline.asked.wanted.amount_ml if timeline.asked.wanted else None,
     }
 

@@ -59,6 +59,12 @@ class Member:
         if self.role == Membership.Role.GUEST:
             raise RefusedError(403, say("kitchen.guests_look"))
 
+    def require_owner(self) -> None:
+        """Refuse whoever does not own the kitchen."""
+        self.require_cook()
+        if self.role != Membership.Role.OWNER:
+            raise RefusedError(403, say("kitchen.owners_only"))
+
 
 def member_of(request: HttpRequest) -> Member:
     """The member behind a request. Everything a view reads or writes goes through their kitchen."""

@@ -20,8 +20,8 @@ from .test_walk import now_line, said, start, wish, word
 BEGUN = timedelta(days=3)
 
 
-def tuesday(page: Page) -> str:
-    """The path of a batch of three days ago: a part was taken, the rest cooled in trays, and the sauce was eaten."""
+def three_days_ago(page: Page, name: str, liquid: dict[str, object], *steps: tuple[float, dict[str, object]]) -> str:
+    """The path of a batch of three days ago, with what was done so many minutes after its start."""
     kitchen = told(page, "GET", "/kitchen")
     pan = next(one["id"] for one in kitchen["pans"] if "24 cm" in one["name"])
     begun = datetime.now(UTC) - BEGUN
@@ -29,26 +29,33 @@ def tuesday(page: Page) -> str:
     def at(minutes: float) -> dict[str, object]:
         return {"at": (begun + timedelta(minutes=minutes)).isoformat(), "version": ev.VERSION}
 
-    measured = {"method": "jug", "value": "2.4 l", "hot": True}
-    liquid = {
-        "measured": measured,
-        "fat_ml": "0 ml",
-        "character": "gelatin_rich",
-        "salt": {"by": "meter", "percent": 0.6},
-    }
     begin = {"kind": "started", "pan_id": pan, "burner_id": kitchen["burners"][0]["id"], "liquid": liquid}
-    ids = {"id": str(uuid4()), "event_id": str(uuid4()), "name": "Shin of Tuesday", "start": begin}
+    ids = {"id": str(uuid4()), "event_id": str(uuid4()), "name": name, "start": begin}
     batch = send(page, "POST", "/batches", ids | at(0))["id"]
-    for minutes, payload in (
+    for minutes, payload in steps:
+        send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": payload} | at(minutes))
+    return f"/batches/{batch}"
+
+
+def strained(value: str, percent: float) -> dict[str, object]:
+    measured = {"method": "jug", "value": value, "hot": True}
+    salt = {"by": "meter", "percent": percent}
+    return {"measured": measured, "fat_ml": "0 ml", "character": "gelatin_rich", "salt": salt}
+
+
+def tuesday(page: Page) -> str:
+    """The path of a batch of three days ago: a part was taken, the rest cooled in trays, and the sauce was eaten."""
+    return three_days_ago(
+        page,
+        "Shin of Tuesday",
+        strained("2.4 l", 0.6),
         (2, {"kind": "wanted", "volume_ml": 600, "body": 2, "salt_percent": 0.9}),
         (4, {"kind": "parted", "volume_ml": 1200, "purpose": "aside", "how": "under"}),
         (30, {"kind": "finished"}),
         (31, {"kind": "rest", "rest": "cooling", "celsius": 55, "surroundings_c": 4}),
         (80, {"kind": "rest", "rest": "cooling", "celsius": 20, "surroundings_c": 4}),
         (250, {"kind": "rest", "rest": "cooling", "celsius": 4.8, "surroundings_c": 4}),
-    ):
-        send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": payload} | at(minutes))
-    return f"/batches/{batch}"
+    )
 
 
 def test_the_rest_of_tuesday_is_labelled_frozen_and_poured_into_fridays_batch(page: Page, site: Site) -> None:
@@ -166,3 +173,36 @@ def test_dinner_is_told_for_eight_and_the_meat_is_late(page: Page, site: Site) -
     card = page.get_by_role("article", name="Card for the pass")
     expect(card).to_contain_text(f"On the table at {half_past:%H:%M}")
     expect(card).to_contain_text("Keep it hot at 57")
+
+
+def test_a_sauce_with_butter_is_warmed_on_day_three_as_a_batch_of_its_own(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    jar = str(uuid4())
+    three_days_ago(
+        page,
+        "Mounted on Sunday",
+        strained("700 ml", 0.85),
+        (2, {"kind": "wanted", "volume_ml": 640, "body": 1, "salt_percent": 0.9}),
+        (10, {"kind": "added", "ingredient": "butter", "mass_g": 40}),
+        (20, {"kind": "finished"}),
+        (25, {"kind": "put_by", "jar": jar, "what": "sauce", "place": "freezer", "name": "butter sauce"}),
+        (2 * 24 * 60, {"kind": "jar_moved", "jar": jar, "place": "fridge"}),
+    )
+    page.goto(f"{site.url}/shelf/{jar}")
+    warm = page.get_by_role("region", name="Warm it again")
+    expect(warm).to_contain_text("Warm it to 74\u00a0°C, stirring, once, and no hotter than 78\u00a0°C")
+    expect(warm).to_contain_text("cold butter")
+    page.get_by_role("button", name="Start a batch with it").click()
+    sheet = page.get_by_role("dialog", name="Start with butter sauce")
+    sheet.get_by_label("How much of it").fill("9 l")
+    sheet.get_by_role("button", name="Start with it").click()
+    expect(sheet.get_by_role("alert")).to_contain_text("There are only")
+    sheet.get_by_label("How much of it").fill("400 ml")
+    sheet.get_by_role("button", name="Start with it").click()
+    expect(page.get_by_role("heading", name="butter sauce")).to_be_visible()
+    # It bears no boil: no way is offered that boils it down, and heat is asked about.
+    page.get_by_role("button", name=re.compile("this pot does not allow")).click()
+    expect(page.get_by_text("There is butter in it, and that parts on the boil.").first).to_be_visible()
+    # What was not used stays on the shelf.
+    page.goto(f"{site.url}/shelf/{jar}")
+    expect(page.get_by_role("article", name="Label")).to_contain_text("butter sauce")

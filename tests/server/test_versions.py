@@ -62,6 +62,10 @@ def test_every_kind_of_every_version_is_taken(cook: Caller, version: int, kind: 
         payload["batch"] = cook.start()["id"]
         for earlier in (ASIDE, SHELVED):
             assert cook.record(payload["batch"], earlier).status_code == 200
+    if kind == "meant" and payload.get("amount"):
+        # A remark has no amount.
+        payload["event"] = str(uuid4())
+        assert cook.record(batch, {"kind": "salted", "salt_g": 2.0}, id=payload["event"]).status_code == 200
     if payload.get("clock"):
         # Whatever time it is, this lies ahead.
         cook.send("/kitchen", {"time_zone": "UTC"}, "patch")

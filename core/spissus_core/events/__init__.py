@@ -29,6 +29,7 @@ from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wi
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
 from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
+from .remembering import Minded, NextTime, Rated
 from .rest import RestIs
 from .safety import Answered
 from .shelf import JarMoved, JarTaken, JarWarmed, PouredIn, PutBy
@@ -69,13 +70,16 @@ __all__ = [
     "MeatIn",
     "MeatProbed",
     "Metered",
+    "Minded",
     "Moved",
+    "NextTime",
     "Noted",
     "Ovened",
     "Parted",
     "PouredIn",
     "Probed",
     "PutBy",
+    "Rated",
     "Read",
     "Rejoined",
     "RestIs",
@@ -117,7 +121,7 @@ for _module in iter_modules(__path__):
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
 #: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
 #: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted, the
-#: seventh whose tongue it was, and what is kept.
+#: seventh whose tongue it was, and what is kept, the eighth by whose limits and clock.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

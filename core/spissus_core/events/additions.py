@@ -86,6 +86,7 @@ class Thickened(GoesIn):
     stage = "thicken"
     server_writes = ("school",)
     versions = (1, 2)
+    tells = ("dry_g",)
     called = say("entries.thickened")
     weighed = "dry_g"
 
@@ -200,6 +201,7 @@ class Salted(GoesIn):
     """Salt stirred in; ``spread`` is how far its weight may be off, as a share: spoons and pinches are no scales."""
 
     stage = "season"
+    tells = ("salt_g",)
     called = say("entries.salted")
     weighed = "salt_g"
 
@@ -257,6 +259,10 @@ class Added(GoesIn):
     looks = True
     server_writes = ("own",)
     versions = (1, 2)
+    tells = (
+        "mass_g",
+        "volume_ml",
+    )
     called = say("entries.added")
     weighed = "mass_g"
 
@@ -293,6 +299,10 @@ class Added(GoesIn):
     def named(self) -> Argument:
         """The ingredient."""
         return Term(self.what.name)
+
+    def with_amount(self, text: str) -> Kind:
+        """By weight or by volume, or counted, whichever way it was told before."""
+        return self.said_otherwise({"mass_g": None, "volume_ml": None, "amount": text})
 
     def weighing(self, grams: float) -> Kind:
         """Weighed it has no volume."""

@@ -8,13 +8,14 @@ from datetime import datetime
 from typing import TYPE_CHECKING, Any, ClassVar, Literal, Protocol
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, create_model
+from pydantic import BaseModel, ConfigDict, ValidationError, create_model
 from pydantic.json_schema import SkipJsonSchema
 
 from ..amounts.fields import SHELF
+from ..amounts.quantities import show_mass, show_percent, show_temperature, show_volume
 from ..errors import SpissusError
 from ..measuring.vessels import Pan
-from ..messages import Message, say
+from ..messages import Message, Shown, say
 from ..pantry.ingredients import Ingredient
 from ..pantry.things import Thing
 from ..phenomena.heating import Burner
@@ -30,6 +31,15 @@ Stage = Literal["strain", "skim", "reduce", "thicken", "season", "serve"]
 
 #: The sauce's way from the strainer to the plate.
 STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "serve")
+
+#: How an amount is shown, by the end of the name of its field.
+_SHOWN: Mapping[str, Callable[[float], Shown]] = {
+    "g": show_mass,
+    "ml": show_volume,
+    "c": show_temperature,
+    "celsius": show_temperature,
+    "percent": show_percent,
+}
 
 #: What was said in one version, in the words of the next.
 Upcast = Callable[[dict[str, Any]], dict[str, Any]]
@@ -96,7 +106,8 @@ class Kind(BaseModel):
     at the pot, so that the next look counts from here; ``undoable`` whether it may be taken back; ``beside`` whether
     nothing follows from it for the pot; ``away`` whether nobody did anything at the pot, so that an alarm that was
     heard stays heard, and what simmers under its lid goes on; ``leaves_plan`` whether boiling ends where it was to end;
-    ``server_writes`` the fields that are filled when it is recorded, never by a page.
+    ``server_writes`` the fields that are filled when it is recorded, never by a page; ``tells`` those that may hold its
+    amount, which can be mended.
     ``versions`` are those in which it was recorded anew; ``upcasts`` put what was said in one version into the words
     of the next, by that version, where more changed than fields that came to it.
     """
@@ -111,6 +122,7 @@ class Kind(BaseModel):
     away: ClassVar[bool] = False
     leaves_plan: ClassVar[bool] = False
     server_writes: ClassVar[tuple[str, ...]] = ()
+    tells: ClassVar[tuple[str, ...]] = ()
     versions: ClassVar[tuple[int, ...]] = (1,)
     upcasts: ClassVar[Mapping[int, Upcast]] = {}
 
@@ -148,6 +160,35 @@ class Kind(BaseModel):
     def allergens(self) -> tuple[str, ...]:
         """Allergens it brings into the pot."""
         return ()
+
+    # -- what it tells of how much ----------------------------------------------------------------------
+
+    @property
+    def how_much(self) -> Shown | None:
+        """How much it tells; None where it tells of none."""
+        told = next((name for name in self.tells if getattr(self, name) is not None), None)
+        return None if told is None else _SHOWN[told.rpartition("_")[2]](getattr(self, told))
+
+    def with_amount(self, text: str) -> Kind:
+        """The same with another amount, as a cook writes it.
+
+        Raises
+        ------
+        SpissusError : it tells of none, or that is no such amount.
+        """
+        told = next((name for name in self.tells if getattr(self, name) is not None), None)
+        if told is None:
+            raise SpissusError("amount", say("events.no_amount_to_mend"))
+        return self.said_otherwise({told: text})
+
+    def said_otherwise(self, other: dict[str, Any]) -> Kind:
+        """The same with something of it said otherwise, judged at the door. Raises SpissusError where that is wrong."""
+        try:
+            return type(self).model_validate(self.model_dump() | other)
+        except ValidationError as error:
+            causes = [found.get("ctx", {}).get("error") for found in error.errors()]
+            told = next((cause for cause in causes if isinstance(cause, SpissusError)), None)
+            raise SpissusError("amount", told.message if told else say("events.no_such_amount")) from None
 
     # -- how it is kept -------------------------------------------------------------------------------
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime
+from pydantic import AwareDatetime, Field
 
 from ..amounts.fields import MassG
-from ..amounts.quantities import show_number
+from ..amounts.quantities import LONGEST_AMOUNT, show_number
+from ..errors import SpissusError
 from ..messages import Message, say
 from .additions import GoesIn
 from .base import Kind
@@ -54,15 +55,16 @@ class Struck(Kind):
 
 
 class Meant(Kind):
-    """How much of another event went in after all: what was entered, or another weight."""
+    """How much another event was of after all: what was entered, another weight, or another ``amount`` in words."""
 
-    versions = (2,)
+    versions = (2, 8)
     away = True
     called = say("entries.meant")
 
     kind: Literal["meant"] = "meant"
     event: UUID
     grams: MassG | None = None
+    amount: Annotated[str | None, Field(max_length=LONGEST_AMOUNT)] = None
 
     def apply(self, state: State, at: datetime) -> State:
         """The question is answered."""
@@ -73,11 +75,18 @@ class Meant(Kind):
         """Which event is for the log to judge."""
 
     def corrected(self, happened: Kind) -> Kind:
-        """The event with the weight that was meant; as it is where that has no weight."""
+        """The event with the amount that was meant; as it is where it has none, or where nobody reads that any more."""
+        if self.amount is not None:
+            try:
+                return happened.with_amount(self.amount)
+            except SpissusError:
+                return happened
         return happened.weighing(self.grams) if self.grams is not None and isinstance(happened, GoesIn) else happened
 
     def said(self) -> Message:
         """That it was right, or how much it was."""
+        if self.amount is not None:
+            return say("events.meant_amount", text=self.amount)
         if self.grams is None:
             return say("events.as_entered")
         return say("events.meant", grams=show_number(self.grams, 1, "g"))

@@ -15,6 +15,7 @@ class Finished(Kind):
     """The sauce is done, planned or not; its yield was measured or is taken from the ledger."""
 
     stage = "serve"
+    tells = ("yield_ml",)
     called = say("entries.finished")
 
     kind: Literal["finished"] = "finished"

@@ -56,6 +56,7 @@ class Skimmed(ActsOnPot):
     looks = True
     server_writes = ("own",)
     versions = (1, 2)
+    tells = ("fat_ml",)
     called = say("entries.skimmed")
 
     kind: Literal["skimmed"] = "skimmed"

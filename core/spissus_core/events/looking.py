@@ -26,7 +26,7 @@ from ..estimation.window import (
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.measurement import Measured, Method
-from ..messages import Message, clauses, say
+from ..messages import Message, Shown, clauses, say
 from ..phenomena.seasoning import CONTRADICTS_SD, meter_error
 from ..pot import Pot, implied_mass_g
 from .base import ActsOnPot, Kind, Kitchen
@@ -93,6 +93,17 @@ class Read(ActsOnPot):
         if self.measured is None and self.left is None:
             raise QuantityError("value", say("measuring.how_much_is_left"))
         return self
+
+    @property
+    def how_much(self) -> Shown | None:
+        """What was read."""
+        return None if self.measured is None else self.measured.shown
+
+    def with_amount(self, text: str) -> Kind:
+        """Read with the same, or with whatever the unit belongs to."""
+        if self.measured is None:
+            return super().with_amount(text)
+        return self.said_otherwise({"measured": self.measured.model_dump() | {"value": text}})
 
     def written_out(self, kitchen: Kitchen) -> Kind:
         """A share of the pot as the volume that it comes to, by eye."""
@@ -294,6 +305,7 @@ class Metered(Kind):
     versions = (1, 3)
     # A meter was believed before it could be asked about.
     upcasts = {2: lambda said: said | {"because": "salted"}}
+    tells = ("percent",)
     called = say("entries.metered")
 
     kind: Literal["metered"] = "metered"

@@ -39,6 +39,7 @@ class MeatIn(ActsOnPot):
     stage = "serve"
     looks = True
     versions = (6,)
+    tells = ("mass_g",)
     called = say("entries.meat_in")
 
     kind: Literal["meat_in"] = "meat_in"

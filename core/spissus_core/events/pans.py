@@ -72,6 +72,7 @@ class Moved(ChangesPan):
 class Split(ChangesPan):
     """Part of it boils in a second pan beside the first. Both are taken to fall alike."""
 
+    tells = ("volume_ml",)
     called = say("entries.split")
 
     kind: Literal["split"] = "split"
@@ -164,6 +165,7 @@ class Drawn(DrawsOff):
     """Part of the liquid is taken for the sauce, into a pan of its own; the rest stays on the meat."""
 
     stage = "strain"
+    tells = ("volume_ml",)
     called = say("entries.drawn")
 
     kind: Literal["drawn"] = "drawn"
@@ -200,6 +202,7 @@ class Taken(DrawsOff):
 
     stage = "strain"
     versions = (2,)
+    tells = ("volume_ml",)
     called = say("entries.taken")
 
     kind: Literal["taken"] = "taken"
@@ -227,6 +230,7 @@ class Parted(DrawsOff):
 
     stage = "strain"
     versions = (3, 6, 7)
+    tells = ("volume_ml",)
     called = say("entries.parted")
 
     kind: Literal["parted"] = "parted"
@@ -281,6 +285,7 @@ class Returned(ChangesPan):
     """Liquid that stayed on the meat joins the sauce after all; all of it unless a volume is given."""
 
     stage = "strain"
+    tells = ("volume_ml",)
     called = say("entries.returned")
 
     kind: Literal["returned"] = "returned"
@@ -318,6 +323,7 @@ class Solids(ActsOnPot):
     """Meat or vegetables now in the pan with the liquid, by their weight; nothing when they were lifted out."""
 
     looks = True
+    tells = ("mass_g",)
     called = say("entries.solids")
 
     kind: Literal["solids"] = "solids"

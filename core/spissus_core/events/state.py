@@ -390,6 +390,28 @@ class WentInto(Changeable):
     slips: tuple[Slip, ...] = ()
 
 
+class NextTimeNote(NamedTuple):
+    """What is to be done otherwise next time, and the moment that it concerns."""
+
+    note: UUID
+    text: str
+    moment: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Remembered(Changeable):
+    """What is to be remembered of a batch: its ``points``, how many ``ate`` it, and its own ``notes`` for next time.
+
+    Of the notes of earlier batches some have been ``minded`` here, or seen, and some are ``done`` with.
+    """
+
+    points: int | None = None
+    ate: int | None = None
+    notes: tuple[NextTimeNote, ...] = ()
+    minded: frozenset[UUID] = frozenset()
+    done: frozenset[UUID] = frozenset()
+
+
 @dataclass(frozen=True, kw_only=True)
 class State(Changeable):
     """A batch after an event, in parts, each of which an event changes by itself.
@@ -417,6 +439,7 @@ class State(Changeable):
     shelf: tuple[Jar, ...] = ()
     shelved_ml: float = 0.0
     held: Contents | None = None
+    remembered: Remembered = Remembered()
     finished: bool = False
     yield_ml: float | None = None
     stands_at: datetime | None = None

@@ -106,6 +106,7 @@ class Heated(HeatSetting, ActsOnPot):
 class Cooling(ActsOnPot):
     """The pot is set to cool: the clock starts."""
 
+    tells = ("celsius",)
     called = say("entries.cooling")
 
     kind: Literal["cooling"] = "cooling"
@@ -146,6 +147,7 @@ class Probed(Kind):
     """A temperature of the sauce, or while it cools of its thickest part."""
 
     leaves_plan = True
+    tells = ("celsius",)
     called = say("entries.probed")
 
     kind: Literal["probed"] = "probed"

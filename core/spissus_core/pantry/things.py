@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from uuid import UUID
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from ..amounts.fields import Name
 from ..ledger.contents import MASSES, Contents
@@ -14,17 +15,22 @@ from ..ledger.contents import MASSES, Contents
 SLACK = 0.02
 
 
+_Word = Annotated[str, Field(max_length=60)]
+_Words = Annotated[tuple[_Word, ...], Field(max_length=40)]
+_Masses = Annotated[dict[_Word, Annotated[float, Field(ge=0, le=1e6)]], Field(max_length=40)]
+
+
 class Thing(BaseModel):
     """Something that is kept, as an event of another batch keeps it whole: its name, what is in it, and by when."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     name: Name
-    keeps: str
-    masses: dict[str, float]
-    starch: dict[str, float] = {}
-    allergens: tuple[str, ...] = ()
-    delicate: tuple[str, ...] = ()
+    keeps: _Word
+    masses: _Masses
+    starch: _Masses = {}
+    allergens: _Words = ()
+    delicate: _Words = ()
     made: AwareDatetime
     use_by: AwareDatetime
 

@@ -13,4 +13,4 @@ export const useListed = (): boolean => !useQuery(theLists).isLoading
 
 const NONE: Schemas['ShownOut'] = { value: 0, metric: '', us: '' }
 
-const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], liquids: [], cooling_places: [], uses: [], spoon: [], tongue: [], palate: [], tasters: [], meats: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0, kinds: [], usual_oven: NONE, usual_hours: NONE }
+const NO_LISTS: Schemas['ListsOut'] = { schools: [], salts: [], dishes: [], avoided: [], signs: [], covers: [], sieves: [], liquids: [], cooling_places: [], uses: [], spoon: [], tongue: [], palate: [], tasters: [], moments: [], points: [], meats: [], tastes: [], stocks: [], salt_words: [], heats: [], fat_rests: [], draws: [], reductions: [], poured_off: [], ways_to_measure: [], hot_expansion_percent: 0, steam_g_min_per_kw: 0, most_lines: 0, kinds: [], usual_oven: NONE, usual_hours: NONE }

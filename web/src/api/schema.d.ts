@@ -395,7 +395,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Batches, newest first */
+        /** Batches, newest first; or those that were put ``away`` */
         get: operations["batches_api_list_batches"];
         put?: never;
         /** Start a batch */
@@ -415,6 +415,25 @@ export interface paths {
         };
         /** A batch as it stands */
         get: operations["batches_api_read"];
+        put?: never;
+        post?: never;
+        /** Delete a batch for good */
+        delete: operations["batches_api_delete"];
+        options?: never;
+        head?: never;
+        /** Give a batch another name, put it away, or bring it back */
+        patch: operations["batches_api_arrange"];
+        trace?: never;
+    };
+    "/api/v1/batches/{batch_id}/last-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was noted of this dish last time, and comes back now */
+        get: operations["batches_api_last_time"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2168,6 +2187,10 @@ export interface components {
             /** Concern */
             concern: string | null;
             rest: components["schemas"]["SaidOut"] | null;
+            /** Points */
+            points: number | null;
+            /** How */
+            how: string | null;
         };
         /**
          * BatchPage
@@ -2371,6 +2394,7 @@ export interface components {
             boil_cautions: components["schemas"]["SaidOut"][];
             /** Serve Cautions */
             serve_cautions: components["schemas"]["SaidOut"][];
+            remembered: components["schemas"]["RememberedOut"];
             /** Ladder */
             ladder: components["schemas"]["StepOut"][];
         };
@@ -2493,7 +2517,8 @@ export interface components {
         };
         /**
          * EntryOut
-         * @description An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived.
+         * @description An entry of the log. ``told`` is the time it came with, where that cannot be: ``at`` is when it arrived;
+         *     ``how_much`` its amount, where that can be mended.
          */
         EntryOut: {
             /**
@@ -2520,6 +2545,7 @@ export interface components {
             strikes: string | null;
             /** Told */
             told: string | null;
+            how_much: components["schemas"]["ShownOut"] | null;
         };
         /**
          * HeatOut
@@ -2682,6 +2708,21 @@ export interface components {
             later: components["schemas"]["LaterOut"][];
         };
         /**
+         * OwnNoteOut
+         * @description A note of this batch, for next time.
+         */
+        OwnNoteOut: {
+            /**
+             * Note
+             * Format: uuid
+             */
+            note: string;
+            /** Text */
+            text: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * PlanOut
          * @description The way that was chosen, with the arithmetic of its figures.
          */
@@ -2763,6 +2804,20 @@ export interface components {
             dip: components["schemas"]["ShownOut"];
             jug: components["schemas"]["ShownOut"];
             scale: components["schemas"]["ShownOut"] | null;
+        };
+        /**
+         * RememberedOut
+         * @description How it was, from 1 to 5; how many ate it; and what is noted for next time.
+         */
+        RememberedOut: {
+            /** Points */
+            points: number | null;
+            /** How */
+            how: string | null;
+            /** Ate */
+            ate: number | null;
+            /** Notes */
+            notes: components["schemas"]["OwnNoteOut"][];
         };
         /**
          * ServedOut
@@ -2991,6 +3046,51 @@ export interface components {
             start: components["schemas"]["StartedIn"];
         };
         /**
+         * ArrangeIn
+         * @description Another name for a batch, and whether it is put away; what is not said stays.
+         */
+        ArrangeIn: {
+            /** Name */
+            name?: string | null;
+            /** Away */
+            away?: boolean | null;
+        };
+        /**
+         * NoteOut
+         * @description A note of an earlier batch of the same name: what it says, when it was written, and the moment it concerns.
+         */
+        NoteOut: {
+            /**
+             * Note
+             * Format: uuid
+             */
+            note: string;
+            /** Text */
+            text: string;
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "start" | "skim" | "stop" | "thicken" | "salt" | "lid";
+            /** Label */
+            label: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
+            /**
+             * Batch
+             * Format: uuid
+             */
+            batch: string;
+            /**
+             * Written
+             * Format: date-time
+             */
+            written: string;
+        };
+        /**
          * AloneOut
          * @description What a page goes by that has nobody to ask any more, as of the batch's entry ``last_seq``: the course of the pot
          *     in the hours ``ahead``, and when to look after a reading. Nothing of either where it is not heated.
@@ -3154,7 +3254,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
             /**
              * Id
              * Format: uuid
@@ -3335,7 +3435,7 @@ export interface components {
         };
         /**
          * Meant
-         * @description How much of another event went in after all: what was entered, or another weight.
+         * @description How much another event was of after all: what was entered, another weight, or another ``amount`` in words.
          */
         Meant: {
             /**
@@ -3350,6 +3450,8 @@ export interface components {
             event: string;
             /** Grams */
             grams?: number | string | null;
+            /** Amount */
+            amount?: string | null;
         };
         /**
          * MeatIn
@@ -3414,6 +3516,27 @@ export interface components {
             because?: ("salted" | "boiled" | "misread") | null;
         };
         /**
+         * Minded
+         * @description A note of an earlier batch has come back: it was minded, or is kept for another time.
+         */
+        Minded: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "minded";
+            /**
+             * Note
+             * Format: uuid
+             */
+            note: string;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+        };
+        /**
          * MovedIn
          * @description All of it is poured into another pan, or set on another burner.
          */
@@ -3433,6 +3556,30 @@ export interface components {
              * Format: uuid
              */
             burner_id: string;
+        };
+        /**
+         * NextTime
+         * @description What is to be done otherwise when the dish is made again, and at what moment; the page makes the note's id.
+         */
+        NextTime: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "next_time";
+            /**
+             * Note
+             * Format: uuid
+             */
+            note: string;
+            /** Text */
+            text: string;
+            /**
+             * Moment
+             * @default start
+             * @enum {string}
+             */
+            moment: "start" | "skim" | "stop" | "thicken" | "salt" | "lid";
         };
         /**
          * Noted
@@ -3569,6 +3716,21 @@ export interface components {
              * @default 1
              */
             containers: number;
+        };
+        /**
+         * Rated
+         * @description How it was, from 1 to 5 points; how many ate it. The newest word counts.
+         */
+        Rated: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rated";
+            /** Points */
+            points: number;
+            /** Ate */
+            ate?: number | null;
         };
         /**
          * Read
@@ -3936,7 +4098,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["Meant"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
         };
         /**
          * FinishOut
@@ -4406,6 +4568,10 @@ export interface components {
             palate: components["schemas"]["SenseOut"][];
             /** Tasters */
             tasters: components["schemas"]["TasterOut"][];
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
             /** Meats */
             meats: components["schemas"]["MeatOut"][];
             /** Tastes */
@@ -4468,6 +4634,19 @@ export interface components {
             label: string;
         };
         /**
+         * MomentOut
+         * @description A moment that a note for next time concerns.
+         */
+        MomentOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "start" | "skim" | "stop" | "thicken" | "salt" | "lid";
+            /** Label */
+            label: string;
+        };
+        /**
          * PlaceOut
          * @description A place to cool a pot in.
          */
@@ -4477,6 +4656,16 @@ export interface components {
             /** Label */
             label: string;
             celsius: components["schemas"]["ShownOut"];
+        };
+        /**
+         * PointOut
+         * @description How good it was, from 1 to 5, in words.
+         */
+        PointOut: {
+            /** Points */
+            points: number;
+            /** Label */
+            label: string;
         };
         /**
          * RestOut
@@ -7360,6 +7549,7 @@ export interface operations {
         parameters: {
             query?: {
                 cursor?: string;
+                away?: boolean;
             };
             header?: never;
             path?: never;
@@ -7555,6 +7745,263 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_last_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"][];
                 };
             };
             /** @description Unauthorized */

@@ -16,6 +16,7 @@ import { useNow } from '../shared/useNow'
 import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
+import { LastTime } from './LastTime'
 import { EveningStrip } from '../shared/OnTheTable'
 import { useStands } from '../shared/useStands'
 import { DeviceLine } from './DeviceLine'
@@ -190,6 +191,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           ))}
         </div>
         <main ref={panel} tabIndex={-1} className="flex-1 px-4 pt-3 pb-6 outline-none md:px-7">
+          <LastTime batch={batch} stage={view === 'plan' ? 'strain' : view} onRecord={(payload) => void record(payload)} />
           <Suspense>
             {view === 'plan' || !Panel ? (
               // A wish that was kept is begun from anew.

@@ -1,11 +1,14 @@
 import type { UseMutationResult } from '@tanstack/react-query'
 import { Link } from 'wouter'
+import { useState } from 'react'
 import type { Problem } from '../api/client'
 import type { Payload, ToldBatch } from '../api/types'
+import { ThisBatch } from '../logbook/ThisBatch'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
 import { Unfold } from '../ui/Unfold'
 import { WhenForm } from './WhenForm'
 
@@ -27,6 +30,7 @@ export function LogSheet({ batch, append, onClose }: Props) {
           The batch on one sheet, to print
         </Link>
       </p>
+      <ThisBatch id={batch.id} name={batch.name} onGone={onClose} />
     </Sheet>
   )
 }
@@ -58,6 +62,14 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
                 ) : (
                   <p className="text-sm text-quiet">{clock(entry.at)}</p>
                 )}
+                {entry.how_much && (
+                  <Unfold
+                    label={`, it was another amount: ${say(entry.text)}`}
+                    summary={<span className="mt-1 inline-flex min-h-11 items-center gap-1.5 rounded-xl border-2 border-line px-3 text-base font-semibold">{say(entry.how_much)}</span>}
+                  >
+                    <MendForm label={`How much: ${say(entry.text)}`} amount={say(entry.how_much)} append={append} event={entry.id} />
+                  </Unfold>
+                )}
                 {(entry.told || entry.problem) && (
                   <p className="text-sm font-semibold text-heat">
                     {entry.told && 'The clock it came with was wrong. '}
@@ -83,7 +95,26 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
           )
         })}
       </ol>
-      {append.error && <p role="alert" className="mt-3 font-medium text-heat">{append.error.message}</p>}
+      {append.error && !append.error.at('amount') && <p role="alert" className="mt-3 font-medium text-heat">{append.error.message}</p>}
     </>
+  )
+}
+
+/** How much it was after all; what was first entered stays in the log. */
+function MendForm({ label, amount, event, append }: { label: string; amount: string; event: string; append: Append }) {
+  const [meant, setMeant] = useState(amount)
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2"
+      onSubmit={(submitted) => {
+        submitted.preventDefault()
+        append.mutate({ kind: 'meant', event, amount: meant })
+      }}
+    >
+      <TextField label={label} hideLabel value={meant} onChange={setMeant} error={append.error?.at('amount')} autoComplete="off" className="w-40" />
+      <Button type="submit" disabled={!meant.trim() || meant === amount || append.isPending}>
+        It was so much
+      </Button>
+    </form>
   )
 }

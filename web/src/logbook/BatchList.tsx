@@ -1,4 +1,4 @@
-import { use, useEffect } from 'react'
+import { Suspense, use, useEffect, useState } from 'react'
 import { Link, useLocation } from 'wouter'
 import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
@@ -10,13 +10,17 @@ import { Units, useSay } from '../shared/units'
 import { SmallPot } from '../figures/SmallPot'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
+import { part } from '../ui/part'
 import { Shelf } from './Shelf'
+
+const PutAway = part(() => import('./PutAway'))
 
 /** The stove as it stands, what is set aside, and what is finished. */
 export function BatchList() {
   const batches = useBatches()
   const units = use(Units)
   const [, go] = useLocation()
+  const [away, setAway] = useState(false)
   const items = onPages(batches.data?.pages)
   const open = items.filter((b) => !b.finished).sort(soonest)
   const onHeat = open.filter((b) => b.on_heat)
@@ -92,6 +96,19 @@ export function BatchList() {
           <Button className="mt-6" onClick={() => void batches.fetchNextPage()} disabled={batches.isFetchingNextPage}>
             Older batches
           </Button>
+        )}
+        {batches.isSuccess && !batches.hasNextPage && items.length > 0 && (
+          <div className="mt-6">
+            {away ? (
+              <Suspense>
+                <PutAway />
+              </Suspense>
+            ) : (
+              <button type="button" className="min-h-12 font-semibold text-quiet underline" onClick={() => setAway(true)}>
+                What was put away
+              </button>
+            )}
+          </div>
         )}
       </main>
     </>
@@ -196,7 +213,7 @@ function Done({ batch }: { batch: Line }) {
           </>
         )}
       </p>
-      <p className="hidden text-right font-semibold text-done md:block">done</p>
+      <p className="hidden text-right font-semibold text-done md:block">{batch.how ?? 'done'}</p>
     </Link>
   )
 }

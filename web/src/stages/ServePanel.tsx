@@ -14,6 +14,7 @@ import { part } from '../ui/part'
 import { wantedAgain } from './plan/wish'
 import { useBench } from './useBench'
 
+const HowWasIt = part(() => import('./HowWasIt'))
 const MeatSheet = part(() => import('./MeatSheet'))
 
 /** How salty it is likely to be. */
@@ -99,6 +100,11 @@ export default function ServePanel() {
         </div>
       )}
       {batch.ready && <OnTheTable ready={batch.ready} wanted={wanted} onRecord={onRecord} />}
+      {batch.finished && (
+        <Suspense>
+          <HowWasIt />
+        </Suspense>
+      )}
       {batch.finished && <KeepCard />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}

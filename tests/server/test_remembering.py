@@ -1,0 +1,111 @@
+"""What is remembered of a batch: how it was, what comes back next time, mended entries, and batches put away."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+import pytest
+from makers import text_of
+
+from .conftest import Caller, person
+from .test_batches import field_errors
+from .test_shelf import aside, put_by, shelf
+
+
+def noted(cook: Caller, batch: str, text: str, moment: str) -> str:
+    note = str(uuid4())
+    said = {"kind": "next_time", "note": note, "text": text, "moment": moment}
+    assert cook.record(batch, said).status_code == 200
+    return note
+
+
+def last_time(cook: Caller, batch: str) -> list[tuple[str, str]]:
+    return [(one["text"], one["stage"]) for one in cook.get(f"/batches/{batch}/last-time").json()]
+
+
+def test_a_note_comes_back_at_its_moment_when_a_dish_of_that_name_is_made_again(cook: Caller) -> None:
+    first = cook.start("Goat with orange")["id"]
+    note = noted(cook, first, "Ten minutes longer.", "stop")
+    noted(cook, first, "Less orange.", "salt")
+    assert last_time(cook, cook.start("Shin in stout")["id"]) == []
+    second = cook.start("goat with Orange")["id"]
+    assert sorted(last_time(cook, second)) == [("Less orange.", "season"), ("Ten minutes longer.", "reduce")]
+    # Kept it is gone from this batch, and comes back in the next; minded it comes back in none.
+    assert cook.record(second, {"kind": "minded", "note": note, "keep": True}).status_code == 200
+    assert last_time(cook, second) == [("Less orange.", "season")]
+    third = cook.start("Goat with orange")["id"]
+    assert len(last_time(cook, third)) == 2
+    assert cook.record(third, {"kind": "minded", "note": note}).status_code == 200
+    assert last_time(cook, third) == [("Less orange.", "season")]
+    assert last_time(cook, cook.start("Goat with orange")["id"]) == [("Less orange.", "season")]
+
+
+def test_another_kitchens_notes_are_its_own(cook: Caller, neighbour: Caller) -> None:
+    noted(cook, cook.start("Goat")["id"], "Ten minutes longer.", "stop")
+    assert last_time(neighbour, neighbour.start("Goat")["id"]) == []
+
+
+def test_how_it_was_stands_in_the_list(cook: Caller) -> None:
+    batch = cook.start()["id"]
+    for points in (2, 4):
+        assert cook.record(batch, {"kind": "rated", "points": points, "ate": 6}).status_code == 200
+    line = next(one for one in cook.get("/batches").json()["items"] if one["id"] == batch)
+    assert (line["points"], line["how"]) == (4, "very good")
+    assert cook.record(batch, {"kind": "rated", "points": 6}).status_code == 422
+
+
+def test_an_entrys_amount_is_mended_and_both_stay_in_the_log(cook: Caller) -> None:
+    batch, entry = cook.start()["id"], str(uuid4())
+    salty = cook.record(batch, {"kind": "salted", "salt_g": 20}, id=entry).json()["pot"]["salt"]["best"]
+    refused = cook.record(batch, {"kind": "meant", "event": entry, "amount": "a wish"})
+    assert refused.status_code == 422
+    assert set(field_errors(refused)) == {"amount"}
+    mended = cook.record(batch, {"kind": "meant", "event": entry, "amount": "2 g"}).json()
+    assert mended["pot"]["salt"]["best"] < salty - 1.0
+    log = {one["kind"]: text_of(one["text"]) for one in mended["log"]}
+    assert "2.0" in log["salted"]
+    assert "2 g" in log["meant"]
+    shown = next(one for one in mended["log"] if one["id"] == entry)
+    assert shown["how_much"]["value"] == pytest.approx(2.0)
+
+
+def test_a_mending_that_would_leave_its_entry_out_is_refused(cook: Caller) -> None:
+    batch, entry = cook.start()["id"], str(uuid4())
+    taken = {"kind": "parted", "volume_ml": 300, "purpose": "aside", "how": "under"}
+    assert cook.record(batch, taken, id=entry).status_code == 200
+    refused = cook.record(batch, {"kind": "meant", "event": entry, "amount": "40 l"})
+    assert refused.status_code == 422
+    assert set(field_errors(refused)) == {"amount"}
+
+
+def listed(cook: Caller, *, away: bool = False) -> set[str]:
+    return {one["id"] for one in cook.get(f"/batches?away={str(away).lower()}").json()["items"]}
+
+
+def test_a_batch_is_renamed_put_away_brought_back_and_deleted_by_its_owner(cook: Caller) -> None:
+    batch = cook.start()["id"]
+    path = f"/batches/{batch}"
+    assert cook.send(path, {"name": "  Shin, the second  "}, "patch").json()["name"] == "Shin, the second"
+    assert cook.send(path, {"name": " "}, "patch").status_code == 422
+    cook.send(path, {"away": True}, "patch")
+    assert batch not in listed(cook)
+    assert batch in listed(cook, away=True)
+    cook.send(path, {"away": False}, "patch")
+    assert batch in listed(cook)
+    hand = person("second hand", cook.member().kitchen, "cook")
+    assert hand.client.delete(f"/api/v1{path}").status_code == 403
+    assert cook.client.delete(f"/api/v1{path}").status_code == 204
+    assert cook.get(path).status_code == 404
+
+
+def test_what_was_poured_out_of_a_deleted_batch_stays_where_it_is(cook: Caller) -> None:
+    kept, other, entry = aside(cook), cook.start()["id"], str(uuid4())
+    assert put_by(cook, kept).status_code == 200
+    jar = shelf(cook)[0]
+    said: dict[str, Any] = {"kind": "poured_in", "batch": jar["batch"], "jar": jar["id"], "volume_ml": 200}
+    before = cook.record(other, said, id=entry).json()["pot"]["liquid"]["value"]
+    assert cook.client.delete(f"/api/v1/batches/{kept}").status_code == 204
+    assert cook.get(f"/batches/{other}").json()["pot"]["liquid"]["value"] == before
+    # Taken back it goes nowhere: its shelf is no more.
+    assert cook.record(other, {"kind": "struck", "event": entry}).status_code == 200
