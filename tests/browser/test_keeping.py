@@ -194,7 +194,7 @@ def test_a_sauce_with_butter_is_warmed_on_day_three_as_a_batch_of_its_own(page: 
     expect(warm).to_contain_text("cold butter")
     page.get_by_role("button", name="Start a batch with it").click()
     sheet = page.get_by_role("dialog", name="Start with butter sauce")
-    sheet.get_by_label("How much of it").fill("9 l")
+    sheet.get_by_label("How much of it").fill("2.2 l")
     sheet.get_by_role("button", name="Start with it").click()
     expect(sheet.get_by_role("alert")).to_contain_text("There are only")
     sheet.get_by_label("How much of it").fill("400 ml")

@@ -44,7 +44,7 @@ export default function HowWasIt() {
           onRecord({ kind: 'next_time', note: newId(), text, moment: moment as 'start' }, () => setText(''))
         }}
       >
-        <TextField label={`Next time I make ${batch.name}`} placeholder="Ten minutes longer." value={text} onChange={setText} error={problem?.at('text')} maxLength={2000} autoComplete="off" />
+        <TextField label={`Next time you make ${batch.name}`} placeholder="Ten minutes longer." value={text} onChange={setText} error={problem?.at('text')} maxLength={2000} autoComplete="off" />
         <Choice label="It comes back" value={moment} onChange={setMoment} options={moments.map(({ key, label }) => ({ value: key as string, label }))} />
         <div>
           <Button type="submit" disabled={busy || !text.trim()}>
