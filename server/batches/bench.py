@@ -17,6 +17,7 @@ from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.seasoning import sodium_mg
+from spissus_core.planning.account import account
 from spissus_core.planning.acts import Alone
 from spissus_core.planning.acts.meat import in_a_hot_pan, plate
 from spissus_core.planning.marks import marks
@@ -108,6 +109,7 @@ class BatchOut(Shape):
     boil_cautions: list[SaidOut]
     serve_cautions: list[SaidOut]
     remembered: RememberedOut
+    account: SaidOut | None
     ladder: list[StepOut]
 
 
@@ -188,6 +190,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         keepable=part("pot", lambda: keepable_out(timeline), no_keepable),
         log=log_out(timeline),
         remembered=remembered_out(timeline.remembered),
+        account=part("words", lambda: SaidOut.maybe(account(timeline)), None) if timeline.finished else None,
         devices=devices_out(timeline),
         skim=part("skim", lambda: _skim(board), None),
         cooling=part("cooling", lambda: cooling_out(timeline), None),

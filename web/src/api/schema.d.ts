@@ -2395,6 +2395,7 @@ export interface components {
             /** Serve Cautions */
             serve_cautions: components["schemas"]["SaidOut"][];
             remembered: components["schemas"]["RememberedOut"];
+            account: components["schemas"]["SaidOut"] | null;
             /** Ladder */
             ladder: components["schemas"]["StepOut"][];
         };

@@ -54,6 +54,11 @@ export default function OneSheet({ batch }: { batch: Batch }) {
               {wanted.ceiling_percent.toFixed(2)} %
             </Part>
           )}
+          {batch.account && (
+            <Part name="In short">
+              <Words of={batch.account} />
+            </Part>
+          )}
           {batch.finished && <Done batch={batch} />}
           <Part name={batch.finished ? 'Made' : 'There is'}>
             {batch.finished ? say(batch.served.volume) : <>{say(pot.liquid)}, {say(pot.depth)} deep{pot.gross && <>, {say(pot.gross)} on the scale</>}</>}; {pot.salt.best.toFixed(2)} % salt, {pot.body.everyday}

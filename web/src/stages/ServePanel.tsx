@@ -109,7 +109,14 @@ export default function ServePanel() {
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
       {batch.finished ? (
-        <p className="text-lg font-semibold text-done">Finished. Everything that happened stays in the log.</p>
+        <div>
+          {batch.account && (
+            <p className="text-xl">
+              <Words of={batch.account} />
+            </p>
+          )}
+          <p className="text-quiet">Everything that happened stays in the log.</p>
+        </div>
       ) : (
         <form
           // The bar finishes by this form, with what was measured.
