@@ -100,23 +100,21 @@ export default function ServePanel() {
         </div>
       )}
       {batch.ready && <OnTheTable ready={batch.ready} wanted={wanted} onRecord={onRecord} />}
+      {batch.account && (
+        <p aria-label="In short" className="text-xl">
+          <Words of={batch.account} />
+        </p>
+      )}
+      {batch.finished && <KeepCard />}
       {batch.finished && (
         <Suspense>
           <HowWasIt />
         </Suspense>
       )}
-      {batch.finished && <KeepCard />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
       {batch.finished ? (
-        <div>
-          {batch.account && (
-            <p className="text-xl">
-              <Words of={batch.account} />
-            </p>
-          )}
-          <p className="text-quiet">Everything that happened stays in the log.</p>
-        </div>
+        <p className="text-quiet">Everything that happened stays in the log.</p>
       ) : (
         <form
           // The bar finishes by this form, with what was measured.
