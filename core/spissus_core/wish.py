@@ -12,7 +12,7 @@ from .amounts.fields import MassG, Minutes, Percent, VolumeMl, on_the_shelf
 from .amounts.quantities import LONGEST_AMOUNT, parse, show_mass, show_minutes, show_percent, show_plain, show_volume
 from .errors import QuantityError, TargetError
 from .estimation.window import boiled_by, steam_kj
-from .intake.clock import clock_in
+from .intake.clock import CLOCK, clock_in
 from .intake.wish import read_amount_wanted
 from .ledger.contents import SPECIFIC_VOLUME_ML_G
 from .messages import Message, Shown, Term, say
@@ -57,7 +57,7 @@ class Wish(BaseModel):
     gross_g: MassG | None = None
     at_salt_percent: Percent | None = None
     minutes: Minutes | None = None
-    clock: Annotated[str | None, Field(max_length=11, pattern=r"^\d\d:\d\d( \d\d:\d\d)?$")] = None
+    clock: Annotated[str | None, Field(max_length=11, pattern=CLOCK)] = None
     body: Annotated[int, Field(ge=0, le=5)] = 3
     salt_percent: Percent = USUAL_SALT_PERCENT
     ceiling_percent: Percent = USUAL_CEILING_PERCENT

@@ -454,11 +454,19 @@ def _check_strike(log: list[ev.Event], strike: ev.Struck) -> None:
 
 @transaction.atomic
 def arrange(member: Member, batch_id: UUID, *, name: str | None = None, away: bool | None = None) -> Batch:
-    """Give a batch another name, put it away, or bring it back. Raises Http404 for another's."""
+    """Give a batch another name, put it away, or bring it back.
+
+    Raises
+    ------
+    SpissusError : it is on the heat, or something of it cools: nobody would be told any more.
+    Http404 : the batch is not the member's.
+    """
     member.require_cook()
     batch = batch_of(member, batch_id)
     if name is not None:
         batch.name = name
+    if away and (batch.summary.get("on_heat") or batch.summary.get("rest") or batch.summary.get("doing") == "cool"):
+        raise SpissusError("away", say("batch.still_watched"))
     if away is not None:
         batch.put_away_at = present() if away else None
     batch.save(update_fields=["name", "put_away_at"])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from django.http import HttpRequest
 from ninja import Router, Status
@@ -201,14 +201,14 @@ def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
     member = member_of(request)
     member.require_cook()
     place = member.kitchen
-    if data.altitude_m is not None:
-        place.altitude_m = data.altitude_m
-    if data.time_zone is not None:
-        place.time_zone = data.time_zone
+    said: dict[str, Any] = data.model_dump(exclude={"limits"}, exclude_none=True)
     if data.limits is not None:
         own = data.limits.model_dump(exclude={"place"})
-        place.limits = PLACES[data.limits.place].limits.stricter(**own).model_dump(mode="json")
-    place.save(update_fields=["altitude_m", "time_zone", "limits"])
+        said["limits"] = PLACES[data.limits.place].limits.stricter(**own).model_dump(mode="json")
+    for name, value in said.items():
+        setattr(place, name, value)
+    # What another page says of the place at the same time stays.
+    place.save(update_fields=list(said))
     return kitchen(request)
 
 

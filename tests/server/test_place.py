@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from uuid import uuid4
 from zoneinfo import ZoneInfo
 
+import pytest
 from makers import text_of
 
-from .conftest import Caller
+from .conftest import Caller, _now
 from .test_batches import field_errors
 
 
@@ -63,6 +65,16 @@ def test_for_eight_is_eight_by_the_clock_of_the_kitchen(cook: Caller) -> None:
     # Said again with another salt it is still that hour.
     again = cook.record(batch["id"], asks | {"salt_percent": 0.8}).json()["wanted"]
     assert again["clock"] == wanted["clock"]
+
+
+@pytest.mark.parametrize("clock", ["99:99", "24:00", "8:00", "20:00 20:00 20:00", ""])
+def test_no_clock_shows_that(cook: Caller, clock: str) -> None:
+    cook.send("/kitchen", {"time_zone": "UTC"}, "patch")
+    batch = cook.start()["id"]
+    for path in (f"/batches/{batch}/routes", f"/batches/{batch}/events"):
+        wish = {"kind": "wanted", "volume_ml": 600, "clock": clock}
+        body = wish if path.endswith("routes") else {"id": str(uuid4()), "at": _now(), "payload": wish}
+        assert cook.send(path, body).status_code == 422
 
 
 def test_who_opens_a_kitchen_brings_its_clock(cook: Caller) -> None:

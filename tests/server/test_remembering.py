@@ -109,3 +109,12 @@ def test_what_was_poured_out_of_a_deleted_batch_stays_where_it_is(cook: Caller) 
     assert cook.get(f"/batches/{other}").json()["pot"]["liquid"]["value"] == before
     # Taken back it goes nowhere: its shelf is no more.
     assert cook.record(other, {"kind": "struck", "event": entry}).status_code == 200
+
+
+def test_what_is_on_the_heat_is_not_put_away(cook: Caller) -> None:
+    """Its alarm would be heard by nobody."""
+    batch = cook.start()["id"]
+    cook.record(batch, {"kind": "heated", "heat": "boil"})
+    assert set(field_errors(cook.send(f"/batches/{batch}", {"away": True}, "patch"))) == {"away"}
+    cook.record(batch, {"kind": "heated", "heat": "off"})
+    assert cook.send(f"/batches/{batch}", {"away": True}, "patch").status_code == 200

@@ -10,6 +10,9 @@ from ..amounts.reading import ONES
 from ..errors import QuantityError
 from ..messages import say
 
+#: How a time of the clock is kept: one, or two of which either may be meant.
+CLOCK = r"^([01]\d|2[0-3]):[0-5]\d( ([01]\d|2[0-3]):[0-5]\d)?$"
+
 #: Numbers up to twelve in words, as hours go, and those that stand before "past" and "to".
 _HOURS = {word: int(value) for word, value in ONES.items() if 1 <= value <= 12}
 _PARTS = {"quarter": 15, "a quarter": 15, "five": 5, "ten": 10, "twenty": 20, "twenty-five": 25, "half": 30}
