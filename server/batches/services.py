@@ -265,9 +265,12 @@ def _locked(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> Batch:
     wanted = {batch_id, *([] if other is None else [other])}
     rows = Batch.objects.select_for_update().filter(kitchen=member.kitchen, pk__in=wanted).order_by("pk")
     found = {batch.pk: batch for batch in rows}
-    if found.keys() != wanted:
+    batch = found.get(batch_id)
+    # A start that is told again has what it began with, even where that was deleted since.
+    begun = batch is not None and batch.last_seq > 0 and not isinstance(said, ev.PouredIn)
+    if batch is None or (found.keys() != wanted and not begun):
         raise Http404
-    return found[batch_id]
+    return batch
 
 
 def _drawn(said: ev.Form | ev.Kind) -> FromShelf | None:
@@ -292,7 +295,7 @@ def _off_the_shelf(member: Member, event: ev.Event, board: Board) -> None:
         return
     drawn = _drawn(event.payload)
     if drawn is not None and _takes(event):
-        payload = ev.JarTaken(jar=drawn.jar, volume_ml=_taken_ml(event.payload, board), use="poured")
+        payload = ev.JarTaken(jar=drawn.jar, volume_ml=_taken_ml(event.payload, drawn.thing, board), use="poured")
         append(member, drawn.batch, event_id=_taken_by(event), at=event.at, said=payload, inside=True)
 
 
@@ -301,11 +304,11 @@ def _takes(event: ev.Event) -> bool:
     return event.seq == 1 or not isinstance(event.payload, ev.Started)
 
 
-def _taken_ml(payload: ev.Kind, board: Board) -> float | None:
+def _taken_ml(payload: ev.Kind, thing: Thing | None, board: Board) -> float | None:
     """How much of it; all, where a batch begins with as much as there was."""
     if isinstance(payload, ev.PouredIn):
         return payload.volume_ml
-    begun, thing = board.timeline.first_pot, (_drawn(payload) or FromShelf(batch=uuid4(), jar=uuid4())).thing
+    begun = board.timeline.first_pot
     if begun is None or thing is None or begun.contents.volume_ml >= thing.contents.volume_ml:
         return None
     return begun.contents.volume_ml

@@ -10,7 +10,7 @@ from makers import text_of
 
 from .conftest import Caller, person
 from .test_batches import field_errors
-from .test_shelf import aside, put_by, shelf
+from .test_shelf import aside, begin_with, put_by, shelf
 
 
 def noted(cook: Caller, batch: str, text: str, moment: str) -> str:
@@ -118,3 +118,15 @@ def test_what_is_on_the_heat_is_not_put_away(cook: Caller) -> None:
     assert set(field_errors(cook.send(f"/batches/{batch}", {"away": True}, "patch"))) == {"away"}
     cook.record(batch, {"kind": "heated", "heat": "off"})
     assert cook.send(f"/batches/{batch}", {"away": True}, "patch").status_code == 200
+
+
+def test_a_batch_that_began_with_what_was_deleted_since_can_still_be_told_again(cook: Caller) -> None:
+    kept = aside(cook)
+    assert put_by(cook, kept).status_code == 200
+    jar = shelf(cook)[0]
+    batch = begin_with(cook, jar, jar["volume"]["value"]).json()
+    assert cook.client.delete(f"/api/v1/batches/{kept}").status_code == 204
+    again = cook.start_body() | {"liquid": batch["start"]["liquid"] | {"salt": {"by": "meter", "percent": 0.7}}}
+    told = cook.record(batch["id"], again)
+    assert told.status_code == 200, told.content
+    assert told.json()["pot"]["salt"]["best"] == pytest.approx(0.7, rel=0.01)
