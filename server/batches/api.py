@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Literal, cast
+from typing import Annotated, Literal, cast
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
@@ -13,7 +13,7 @@ from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_o
 from larder.services import own_ingredients
 from ninja import Query, Router, Status
 from ninja.security import SessionAuth
-from pydantic import ConfigDict
+from pydantic import ConfigDict, Field
 from shared.refusals import may_refuse
 from shared.shapes import PanShape, ReasonOut, SaidOut, Shape, sent
 from spissus_core import events as ev
@@ -39,6 +39,7 @@ from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
 from . import bench, door, finishing, heating, intake, logbook, marks, remembering, services, shelf, ways
+from .finding import found_by
 from .models import Batch
 from .pot import pot_out
 
@@ -122,10 +123,15 @@ def preview_concentrate(request: HttpRequest, data: intake.ConcentrateIn) -> int
 
 
 @router.get("/batches", response=logbook.BatchPage)
-def list_batches(request: HttpRequest, place: Query[logbook.Place], away: bool = False) -> logbook.BatchPage:
-    """Batches, newest first; or those that were put ``away``."""
+def list_batches(
+    request: HttpRequest,
+    place: Query[logbook.Place],
+    away: bool = False,
+    q: Annotated[str, Field(max_length=200)] = "",
+) -> logbook.BatchPage:
+    """Batches, newest first; those that were put ``away``; or those in which every word of ``q`` stands."""
     batches = Batch.objects.filter(kitchen=member_of(request).kitchen, put_away_at__isnull=not away)
-    return logbook.PAGES.of(batches, place, request)
+    return logbook.PAGES.of(found_by(batches, q) if q.strip() else batches, place, request)
 
 
 @router.post("/batches", response=bench.BatchOut, openapi_extra=may_refuse(404, 409))

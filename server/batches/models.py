@@ -1,16 +1,22 @@
 """Batches and their events. Nothing about a pot is stored but what happened to it."""
 
 from django.conf import settings
+from django.contrib.postgres.indexes import GinIndex
+from django.contrib.postgres.search import SearchVector
 from django.db import models
 from django.db.models import Q
 from django.db.models.functions import Upper
+
+#: Words as they are written: a kitchen's are of many languages.
+WORDS = "simple"
 
 
 class Batch(models.Model):
     """One pot of liquid on its way to a sauce.
 
     ``summary`` is a projection of the events, written in the transaction that appends one, so that
-    lists never fold. One that was ``put_away_at`` a time stands in no list but that of what was put away.
+    lists never fold. So are ``words``, by which it is found besides its name. One that was
+    ``put_away_at`` a time stands in no list but that of what was put away.
     """
 
     id = models.UUIDField(primary_key=True)
@@ -20,6 +26,7 @@ class Batch(models.Model):
     last_seq = models.PositiveIntegerField(default=0)
     summary = models.JSONField(default=dict)
     put_away_at = models.DateTimeField(null=True)
+    words = models.TextField(default="", blank=True)
 
     class Meta:
         ordering = ["-created_at", "-id"]
@@ -29,6 +36,8 @@ class Batch(models.Model):
             models.Index(fields=["kitchen", "-created_at"], name="open_batches", condition=Q(summary__finished=False)),
             # Nor is what is kept.
             models.Index(fields=["kitchen"], name="kept_batches", condition=Q(summary__has_key="shelf")),
+            # A batch is found by its words, however many there are.
+            GinIndex(SearchVector("name", "words", config=WORDS), name="batches_by_words"),
             # Notes come back by the name of the dish.
             models.Index("kitchen", Upper("name"), name="batches_of_a_name"),
         ]

@@ -41,6 +41,7 @@ from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
+from .finding import words_of
 from .models import Batch, Event
 from .remembering import remembered_row
 from .shelf import jar_row
@@ -241,8 +242,8 @@ def append(
     _learn(member, batch, board, payload)
     _off_the_shelf(member, event, board)
     batch.last_seq = event.seq
-    batch.summary = summarised(board)
-    batch.save(update_fields=["last_seq", "summary"])
+    batch.summary, batch.words = summarised(board), words_of(board.timeline)
+    batch.save(update_fields=["last_seq", "summary", "words"])
     answer = batch_out(batch, board)
     if board.faults:
         _refuse_new_faults(batch, board, Board(log, present()))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from urllib.parse import quote
 from uuid import uuid4
 
 import pytest
@@ -130,3 +131,29 @@ def test_a_batch_that_began_with_what_was_deleted_since_can_still_be_told_again(
     told = cook.record(batch["id"], again)
     assert told.status_code == 200, told.content
     assert told.json()["pot"]["salt"]["best"] == pytest.approx(0.7, rel=0.01)
+
+
+def found(cook: Caller, text: str) -> list[str]:
+    return [one["name"] for one in cook.get(f"/batches?q={quote(text)}").json()["items"]]
+
+
+def test_a_batch_is_found_by_its_dish_what_went_in_what_was_noted_and_how_it_was(
+    cook: Caller, neighbour: Caller
+) -> None:
+    goat, shin = cook.start("Goat shoulder with orange")["id"], cook.start("Shin in stout")["id"]
+    neighbour.start("Goat of the neighbours")
+    cook.record(shin, {"kind": "added", "ingredient": "cream_heavy", "amount": "50 ml"})
+    cook.record(goat, {"kind": "noted", "text": "Crème fraîche would have been better; 100 % sure"})
+    cook.record(goat, {"kind": "rated", "points": 5})
+    for text in ("goat", "ORAN", "shoulder goat", "crème better", "the best yet", "100"):
+        assert found(cook, text) == ["Goat shoulder with orange"], text
+    assert found(cook, "cream") == ["Shin in stout"]
+    # Every word has to stand in it; signs are no words, whatever they are to a database.
+    assert found(cook, "goat stout") == []
+    for odd in ("&", "goat & | ! <->", "'; drop table batches; --", ":*", "(((", "\\", "%"):
+        assert cook.get(f"/batches?q={quote(odd)}").status_code == 200, odd
+    cook.send(f"/batches/{shin}", {"name": "Oxtail"}, "patch")
+    assert found(cook, "oxtail") == ["Oxtail"]
+    cook.send(f"/batches/{shin}", {"away": True}, "patch")
+    assert found(cook, "oxtail") == []
+    assert cook.get(f"/batches?q={'x' * 300}").status_code == 422

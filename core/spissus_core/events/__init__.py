@@ -29,7 +29,7 @@ from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wi
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
 from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
-from .remembering import Minded, NextTime, Rated
+from .remembering import POINTS, Minded, NextTime, Rated
 from .rest import RestIs
 from .safety import Answered
 from .shelf import JarMoved, JarTaken, JarWarmed, PouredIn, PutBy
@@ -41,6 +41,7 @@ from .wishes import Chosen, RouteKind, Wanted
 
 __all__ = [
     "KINDS",
+    "POINTS",
     "SIGNS",
     "STAGES",
     "VERSION",

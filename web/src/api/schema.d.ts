@@ -395,7 +395,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Batches, newest first; or those that were put ``away`` */
+        /** Batches, newest first; those that were put ``away``; or those in which every word of ``q`` stands */
         get: operations["batches_api_list_batches"];
         put?: never;
         /** Start a batch */
@@ -7551,6 +7551,7 @@ export interface operations {
             query?: {
                 cursor?: string;
                 away?: boolean;
+                q?: string;
             };
             header?: never;
             path?: never;

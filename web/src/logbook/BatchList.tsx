@@ -11,6 +11,7 @@ import { SmallPot } from '../figures/SmallPot'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
 import { part } from '../ui/part'
+import { Find } from './Find'
 import { Shelf } from './Shelf'
 
 const PutAway = part(() => import('./PutAway'))
@@ -80,6 +81,7 @@ export function BatchList() {
           </section>
         )}
         <Shelf />
+        {items.length > 0 && <Find>{(batch) => <Done batch={batch} />}</Find>}
         {finished.length > 0 && (
           <section className="mt-6">
             <h2 className="mb-2 text-base font-semibold text-quiet">Finished</h2>
