@@ -1,5 +1,4 @@
 import { useMutation, useQuery, useQueryClient, queryOptions } from '@tanstack/react-query'
-import { useEffect } from 'react'
 import { answer, client, Problem } from './client'
 import { belongTo } from './kept'
 import { isKept, type Owner } from './outbox'
@@ -9,20 +8,6 @@ import { keys } from './keys'
 export const ownerOf = (session: Session): Owner => ({ person: session.person, kitchen: session.kitchen_id, name: session.name })
 
 export const whoIsThere = queryOptions({ queryKey: keys.session, queryFn: () => answer(client.GET('/api/v1/session')), staleTime: Infinity })
-
-/** The time zone of this device. */
-export const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone
-
-/** A kitchen of which nobody said the time zone goes by that of the device on which it is opened first. */
-export function useZoneOf(session: Session | undefined) {
-  const queries = useQueryClient()
-  const missing = session?.signed_in && session.role !== 'guest' && session.time_zone === ''
-  useEffect(() => {
-    if (!missing) return
-    const told = answer(client.PATCH('/api/v1/kitchen', { body: { time_zone: ZONE_HERE } }))
-    void told.then(() => queries.invalidateQueries({ queryKey: keys.session })).catch(() => undefined)
-  }, [missing, queries])
-}
 
 export function useSession() {
   return useQuery(whoIsThere)

@@ -16,8 +16,6 @@ import { useNow } from '../shared/useNow'
 import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
 import { Ribbon } from '../figures/Ribbon'
-import { LastTime } from './LastTime'
-import { EveningStrip } from '../shared/OnTheTable'
 import { useStands } from '../shared/useStands'
 import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
@@ -30,8 +28,8 @@ const loadSheets = () => import('./OpenSheet')
 const OpenSheet = part(loadSheets)
 // Rare, and they bring the whole start with them.
 const Correct = part(() => import('./Correct'))
+const Above = part(() => import('./Above'))
 const OneSheet = part(() => import('./OneSheet'))
-const PassCard = part(() => import('./PassCard'))
 const BatchNotices = part(() => import('./BatchNotices'))
 const Sleeps = part(() => import('./Sleeps'))
 const Unreadable = part(() => import('./Unreadable'))
@@ -102,17 +100,10 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
       </Suspense>
     )
   }
-  if (view === 'sheet') {
+  if (view === 'sheet' || view === 'pass') {
     return (
       <Suspense>
-        <OneSheet batch={batch} />
-      </Suspense>
-    )
-  }
-  if (view === 'pass') {
-    return (
-      <Suspense>
-        <PassCard batch={batch} />
+        <OneSheet batch={batch} pass={view === 'pass'} />
       </Suspense>
     )
   }
@@ -164,11 +155,6 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
             clock={clock(now)}
             slim={view === 'plan'}
           />
-          {batch.ready?.by && view !== 'plan' && !batch.finished && (
-            <div className="mt-1 hidden md:[@media(min-height:700px)]:block">
-              <EveningStrip ready={batch.ready} now={now} />
-            </div>
-          )}
         </div>
         {offline && stands.waiting === 0 && (
           <p role="status" className="mx-4 rounded-xl border-2 border-heat px-4 py-2 font-medium md:mx-7">
@@ -191,7 +177,9 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           ))}
         </div>
         <main ref={panel} tabIndex={-1} className="flex-1 px-4 pt-3 pb-6 outline-none md:px-7">
-          <LastTime batch={batch} stage={view === 'plan' ? 'strain' : view} onRecord={(payload) => void record(payload)} />
+          <Suspense>
+            <Above batch={batch} view={view} now={now} onRecord={record} />
+          </Suspense>
           <Suspense>
             {view === 'plan' || !Panel ? (
               // A wish that was kept is begun from anew.

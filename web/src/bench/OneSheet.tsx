@@ -7,11 +7,17 @@ import { clock, day } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
 import { Button } from '../ui/Button'
+import { PassCard } from './PassCard'
 
 const marked = { start: 'start', now: 'now', stop: 'stop here', ceiling: 'too salty below', over: 'too salty already' }
 
+/** What of a batch is printed: its sheet, or its card for the pass. */
+export default function OneSheet({ batch, pass }: { batch: Batch; pass: boolean }) {
+  return pass ? <PassCard batch={batch} /> : <Whole batch={batch} />
+}
+
 /** The batch on one sheet of paper: its marks at true size, amounts, salt, times, cautions and what it brings. */
-export default function OneSheet({ batch }: { batch: Batch }) {
+function Whole({ batch }: { batch: Batch }) {
   const say = useSay()
   const { dishes } = useLists()
   // What is left to do is no matter any more once all of it is done.

@@ -7,7 +7,7 @@ import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
 
 /** What whoever plates it reads from a step away: how many helpings, of what size, what it holds, how hot it stays. */
-export default function PassCard({ batch }: { batch: Batch }) {
+export function PassCard({ batch }: { batch: Batch }) {
   const say = useSay()
   const { dishes } = useLists()
   const { served, wanted, pot } = batch

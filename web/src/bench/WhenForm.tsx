@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { momentOf } from '../shared/clock'
+import { momentOf } from '../shared/wall'
 import { Button } from '../ui/Button'
 
 interface Props {

@@ -1,4 +1,4 @@
-import { Suspense, use, useEffect, useState } from 'react'
+import { Suspense, use, useEffect } from 'react'
 import { Link, useLocation } from 'wouter'
 import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
@@ -11,17 +11,15 @@ import { SmallPot } from '../figures/SmallPot'
 import { sauce } from '../figures/tone'
 import { Button } from '../ui/Button'
 import { part } from '../ui/part'
-import { Find } from './Find'
-import { Shelf } from './Shelf'
 
-const PutAway = part(() => import('./PutAway'))
+const Find = part(() => import('./Find'))
+const Shelf = part(() => import('./Shelf'))
 
 /** The stove as it stands, what is set aside, and what is finished. */
 export function BatchList() {
   const batches = useBatches()
   const units = use(Units)
   const [, go] = useLocation()
-  const [away, setAway] = useState(false)
   const items = onPages(batches.data?.pages)
   const open = items.filter((b) => !b.finished).sort(soonest)
   const onHeat = open.filter((b) => b.on_heat)
@@ -80,8 +78,9 @@ export function BatchList() {
             </ul>
           </section>
         )}
-        <Shelf />
-        {items.length > 0 && <Find>{(batch) => <Done batch={batch} />}</Find>}
+        <Suspense>
+          <Shelf />
+        </Suspense>
         {finished.length > 0 && (
           <section className="mt-6">
             <h2 className="mb-2 text-base font-semibold text-quiet">Finished</h2>
@@ -99,18 +98,10 @@ export function BatchList() {
             Older batches
           </Button>
         )}
-        {batches.isSuccess && !batches.hasNextPage && items.length > 0 && (
-          <div className="mt-6">
-            {away ? (
-              <Suspense>
-                <PutAway />
-              </Suspense>
-            ) : (
-              <button type="button" className="min-h-12 font-semibold text-quiet underline" onClick={() => setAway(true)}>
-                What was put away
-              </button>
-            )}
-          </div>
+        {items.length > 0 && (
+          <Suspense>
+            <Find>{(batch: Line) => <Done batch={batch} />}</Find>
+          </Suspense>
         )}
       </main>
     </>

@@ -4,10 +4,12 @@ import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { useSettled } from '../shared/useSettled'
 import { TextField } from '../ui/TextField'
+import { PutAway } from './PutAway'
 
-/** Batches by their words: the dish, what went in, what was noted, how it was. */
-export function Find({ children }: { children: (batch: Schemas['BatchLine']) => ReactNode }) {
+/** Batches by their words: the dish, what went in, what was noted, how it was; and those that were put away. */
+export default function Find({ children }: { children: (batch: Schemas['BatchLine']) => ReactNode }) {
   const [sought, setSought] = useState('')
+  const [away, setAway] = useState(false)
   const q = useSettled(sought.trim())
   const found = useQuery<Schemas['BatchPage'], Problem>({
     queryKey: [...keys.batches, 'found', q],
@@ -24,6 +26,13 @@ export function Find({ children }: { children: (batch: Schemas['BatchLine']) => 
             <li key={batch.id}>{children(batch)}</li>
           ))}
         </ul>
+      )}
+      {away ? (
+        <PutAway />
+      ) : (
+        <button type="button" className="min-h-12 justify-self-start font-semibold text-quiet underline" onClick={() => setAway(true)}>
+          What was put away
+        </button>
       )}
     </search>
   )

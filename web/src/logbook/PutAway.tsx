@@ -9,7 +9,7 @@ import { Button } from '../ui/Button'
 import { useArrange } from './ThisBatch'
 
 /** What was put away: brought back, or deleted for good by who owns the kitchen. */
-export default function PutAway() {
+export function PutAway() {
   const away = useQuery<Schemas['BatchPage'], Problem>({
     queryKey: [...keys.batches, 'away'],
     queryFn: ({ signal }) => answer(client.GET('/api/v1/batches', { params: { query: { away: true } }, signal })),

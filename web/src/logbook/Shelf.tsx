@@ -3,7 +3,7 @@ import { useShelf } from '../api/shelf'
 import { JarLine } from '../shared/JarLine'
 
 /** What the kitchen keeps, as it stands in fridge and freezer: what is to be used soonest first. */
-export function Shelf() {
+export default function Shelf() {
   const { data } = useShelf()
   if (!data?.length) return null
   return (

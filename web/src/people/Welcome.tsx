@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
-import { useSessionChange, ZONE_HERE } from '../api/session'
+import { useSessionChange } from '../api/session'
+import type { Session } from '../api/types'
 import { STAGES } from '../stages/registry'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
@@ -16,13 +17,23 @@ const example = [
   { stage: 'serve', from_ml: 910, to_ml: 910, from_tone: 0.78, to_tone: 0.8, volume: '', salt: '' },
 ].map((s) => ({ planned: false, from_fat_ml: 0, to_fat_ml: 0, fat: null, vapour: null, added: null, ...s }))
 
+/** The time zone of this device. */
+const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** A kitchen of which nobody said the time zone goes by that of the device on which somebody steps into it. */
+async function withItsZone(session: Session): Promise<Session> {
+  if (session.role === 'guest' || session.time_zone !== '') return session
+  const told = await answer(client.PATCH('/api/v1/kitchen', { body: { time_zone: ZONE_HERE } })).catch(() => null)
+  return told === null ? session : { ...session, time_zone: told.time_zone }
+}
+
 /** The way in: one tap to look around, or a kitchen of one's own. */
 export function Welcome({ demoOffered }: { demoOffered: boolean }) {
   const [joining, setJoining] = useState(false)
   const [form, setForm] = useState<Schemas['SignUp']>({ name: '', password: '', kitchen: '', time_zone: ZONE_HERE })
-  const signIn = useSessionChange((body: Schemas['SignIn']) => answer(client.POST('/api/v1/session', { body })))
+  const signIn = useSessionChange((body: Schemas['SignIn']) => answer(client.POST('/api/v1/session', { body })).then(withItsZone))
   const signUp = useSessionChange((body: Schemas['SignUp']) => answer(client.POST('/api/v1/accounts', { body })))
-  const demo = useSessionChange((_: undefined) => answer(client.POST('/api/v1/session/demo')))
+  const demo = useSessionChange((_: undefined) => answer(client.POST('/api/v1/session/demo')).then(withItsZone))
   const active = joining ? signUp : signIn
   const submit = () => (joining ? signUp.mutate(form) : signIn.mutate({ name: form.name, password: form.password }))
 

@@ -1,5 +1,6 @@
 import { afterEach, expect, test } from 'vitest'
-import { clock, day, momentOf, tellTimeBy, turnOfDay } from './clock'
+import { clock, day, tellTimeBy } from './clock'
+import { momentOf, turnOfDay } from './wall'
 
 afterEach(() => tellTimeBy(''))
 

@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query'
 import { Suspense, useMemo, useState } from 'react'
 import { Redirect, Route, Switch } from 'wouter'
-import { useSession, useZoneOf } from '../api/session'
+import { useSession } from '../api/session'
 import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../bench/Bench'
@@ -31,7 +31,6 @@ export function App() {
 
 function Pages() {
   const session = useSession()
-  useZoneOf(session.data)
   tellTimeBy(session.data?.time_zone ?? '')
   const [changing, setChanging] = useState(false)
   const shell = useMemo(() => ({ changePassword: () => setChanging(true) }), [])

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Batch } from '../api/types'
-import { clock, turnOfDay } from '../shared/clock'
+import { clock } from '../shared/clock'
+import { turnOfDay } from '../shared/wall'
 import { useNow } from '../shared/useNow'
 import { spanUntil, useExample, useSay } from '../shared/units'
 import { CoolingCurve } from '../figures/CoolingCurve'

@@ -1,6 +1,6 @@
 import type { Batch } from '../api/types'
 import { Evening } from '../figures/Evening'
-import { clock } from './clock'
+import { clock } from '../shared/clock'
 
 type Ready = NonNullable<Batch['ready']>
 
