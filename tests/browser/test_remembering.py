@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import re
+from datetime import UTC, datetime
+from urllib.parse import urlparse
+from uuid import uuid4
 
 from playwright.sync_api import Page, expect
 from running import Site
+from spissus_core import events as ev
 
 from .site import enter_demo
 from .test_judgement import answer
+from .test_screens import send
 from .test_walk import now_line, said, start
 
 DISH = "Ham hock with mustard seed"
@@ -61,7 +66,15 @@ def test_a_note_returns_at_the_stop_and_a_wrong_amount_is_mended(page: Page, sit
     expect(again).to_be_hidden()
     expect(now_line(page)).to_be_visible()
 
-    # Put away it stands at the end of the list, and comes back from there.
+    # What is on the heat is not put away; off it, it stands at the end of the list, and comes back from there.
+    page.keyboard.press("l")
+    log.get_by_role("button", name="Put it away").click()
+    expect(log.get_by_role("region", name="This batch").get_by_role("alert")).to_contain_text("on the heat")
+    page.keyboard.press("Escape")
+    batch = urlparse(page.url).path.split("/")[2]
+    off = {"kind": "heated", "heat": "off"}
+    now = {"at": datetime.now(UTC).isoformat(), "version": ev.VERSION}
+    send(page, "POST", f"/batches/{batch}/events", {"id": str(uuid4()), "payload": off} | now)
     page.keyboard.press("l")
     log.get_by_role("region", name="This batch").get_by_label("Its name").fill("Hock, the second")
     log.get_by_role("button", name="Call it that").click()
