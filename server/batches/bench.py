@@ -42,13 +42,15 @@ from .ways import PlanOut, WantedOut, plan_out, wanted_out
 
 
 class ServedOut(Shape):
-    """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next.
+    """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next;
+    ``seconds`` are portions beyond those who eat.
 
     ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is eaten.
     """
 
     volume: ShownOut
     portions: int | None
+    seconds: int
     plates: int
     plate: dict[str, Any] | None
     in_a_pan: dict[str, Any] | None
@@ -266,6 +268,7 @@ def _served(timeline: Timeline, pot: Pot) -> ServedOut:
     return ServedOut(
         volume=ShownOut.of(show_volume(timeline.made_ml)),
         portions=None if portions is None else portions + timeline.table.plates,
+        seconds=max(portions - wish.people, 0) if wish and wish.people and portions else 0,
         plates=timeline.table.plates,
         plate=next_plate,
         in_a_pan=in_a_pan,

@@ -95,6 +95,13 @@ class Kitchen:
         """The time zone that was told of the kitchen."""
         return self._member.kitchen.time_zone or None
 
+    def entry(self, event: UUID) -> ev.Kind:
+        """An entry of the batch, made by hand. Raises SpissusError for any other."""
+        found = next((one for one in self._log if one.id == event and one.device is None), None)
+        if found is None:
+            raise SpissusError("event", say("batch.no_such_entry"))
+        return found.payload
+
     def kept(self, batch: UUID, jar: UUID) -> Thing:
         """Something that the kitchen keeps. Raises Http404 for another's, SpissusError where it is there no more."""
         begun = next((drawn for event in self._log if (drawn := _drawn(event.payload)) and drawn.jar == jar), None)
@@ -437,14 +444,10 @@ def _check_date(log: list[ev.Event], date: ev.Dated) -> None:
 
 
 def _check_mending(log: list[ev.Event], meant: ev.Meant, after: Timeline) -> None:
+    """Refuse a mending by which its entry would not count any more."""
     target = _in_log(log, meant.event)
-    if meant.amount is None:
-        return
-    if target.device is not None:
-        raise SpissusError("amount", say("events.no_amount_to_mend"))
-    target.payload.with_amount(meant.amount)
     moment = next(moment for moment in after.moments if moment.event.id == target.id)
-    if moment.problem is not None:
+    if meant.amount is not None and moment.problem is not None:
         raise SpissusError("amount", moment.problem.message)
 
 

@@ -18,7 +18,7 @@ from pydantic import ConfigDict, Field
 from shared.limits import PerAddress, PerAddressDone
 from shared.refusals import RefusedError, may_refuse, wait_shown
 from shared.shapes import Shape
-from spissus_core.amounts.fields import Name, known_zone
+from spissus_core.amounts.fields import Name, zone_of
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
 from spissus_core.messages import say
@@ -209,7 +209,7 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     try:
         with transaction.atomic():
             user = User.objects.create_user(username=name, password=data.password, units=_units_spoken(request))
-            open_kitchen(data.kitchen, user, time_zone=known_zone(data.time_zone))
+            open_kitchen(data.kitchen, user, time_zone=data.time_zone if zone_of(data.time_zone) else "")
     except IntegrityError:
         _taken()
     ACCOUNTS.done(request)

@@ -52,7 +52,9 @@ def test_what_was_taken_back_is_no_part_of_it() -> None:
 def test_a_mended_amount_is_told_as_it_was_meant() -> None:
     log = [event(seq, kind, minute=minute) for seq, (minute, kind) in enumerate(WHOLE, 1)]
     salted = next(one for one in log if isinstance(one.payload, ev.Salted))
-    said = account(fold([*log, event(12, ev.Meant(event=salted.id, amount="3 g"), minute=53.0)], EVENING))
+    said = account(
+        fold([*log, event(12, ev.Meant(event=salted.id, amount="3 g", becomes={"salt_g": 3.0}), minute=53.0)], EVENING)
+    )
     assert said is not None
     assert "3.0 g of salt" in in_words(said).replace("\u00a0", " ")
 
@@ -72,3 +74,17 @@ def test_fat_that_came_off_and_what_was_set_aside_are_told() -> None:
     assert "of fat off" in said
     assert "set aside" in said
     assert "→" not in said
+
+
+def test_a_plate_that_went_out_is_not_set_aside() -> None:
+    said = told(
+        (0.0, started("1.6 l", salt={"by": "meter", "percent": 0.8})),
+        (5.0, ev.Parted(volume_ml=100.0, how="under", purpose="plate")),
+        (9.0, ev.Finished()),
+    )
+    assert "set aside" not in said
+
+
+def test_what_steams_away_once_it_is_bound_is_no_mark() -> None:
+    later = (*WHOLE[:-1], (80.0, ev.Heated(heat="boil")), (90.0, read("jug", "600 ml")), WHOLE[-1])
+    assert told(*later[:-1], (95.0, ev.Finished())).split(",")[0] == told(*WHOLE).split(",")[0]

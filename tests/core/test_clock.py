@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from zoneinfo import ZoneInfo
 
 import pytest
 from hypothesis import given
@@ -100,7 +101,7 @@ AHEAD = [
 @pytest.mark.parametrize(("now", "zone", "clock", "hours"), AHEAD)
 def test_it_is_the_next_such_time_by_the_clock_of_the_kitchen(now: str, zone: str, clock: str, hours: float) -> None:
     at = datetime.fromisoformat(now)
-    assert next_after(clock, at, zone) - at == timedelta(hours=hours)
+    assert next_after(clock, at, ZoneInfo(zone)) - at == timedelta(hours=hours)
 
 
 @given(
@@ -111,7 +112,7 @@ def test_it_is_the_next_such_time_by_the_clock_of_the_kitchen(now: str, zone: st
 )
 def test_it_lies_ahead_and_no_more_than_a_day(now: int, hour: int, minute: int, zone: str) -> None:
     at = datetime(2026, 1, 1, tzinfo=UTC) + timedelta(minutes=now)
-    found = next_after(f"{hour:02d}:{minute:02d}", at, zone)
+    found = next_after(f"{hour:02d}:{minute:02d}", at, ZoneInfo(zone))
     assert timedelta(0) < found - at <= timedelta(hours=25)
 
 
@@ -166,3 +167,14 @@ def test_without_a_clock_it_is_asked_which() -> None:
         ev.Wanted.model_validate({"volume_ml": 600, "minutes": "20:00"}).written_out(Nowhere())  # type: ignore[arg-type]
     untimed = ev.Wanted.model_validate({"volume_ml": 600, "minutes": "40 min"})
     assert untimed.written_out(Nowhere()) == untimed  # type: ignore[arg-type]
+
+
+def test_a_zone_that_is_known_no_more_leaves_the_rest_of_the_wish() -> None:
+    """Names go out of the tz database; what was recorded with one is read all the same."""
+    gone = wanted(volume_ml=600, minutes="20:00").model_copy(update={"time_zone": "Atlantis/Nowhere"})
+    found = board((0, started()), (10, gone))
+    assert all(moment.problem is None for moment in found.timeline.moments)
+    asked = found.timeline.asked
+    assert asked.ready_by is None
+    assert asked.wanted is not None
+    assert asked.wanted.volume_ml == 600

@@ -7,19 +7,33 @@ from uuid import UUID
 import pytest
 from makers import event, fold, in_words, read, refused, started, wanted
 from spissus_core import events as ev
-from spissus_core.amounts.quantities import parse
 from spissus_core.errors import SpissusError
 from spissus_core.fold import Timeline
 
 START = (started("1.6 l", fat_ml="40 ml", salt={"by": "meter", "percent": 0.6}), wanted(900))
 
 
+class Log:
+    """The entries of a batch, by their ids."""
+
+    def __init__(self, events: list[ev.Event]) -> None:
+        self.events = events
+
+    def entry(self, event: UUID) -> ev.Kind:
+        return next(one.payload for one in self.events if one.id == event)
+
+
+def meant(log: list[ev.Event], entry: int, amount: str) -> ev.Kind:
+    """The mending of an entry, as it is kept."""
+    return ev.Meant(event=log[entry].id, amount=amount).written_out(Log(log))  # type: ignore[arg-type]
+
+
 def mended(kind: ev.Kind, amount: str) -> tuple[Timeline, Timeline]:
     """A batch with an entry as it was meant, and one in which it was entered wrongly and mended later."""
     log = [event(seq, step) for seq, step in enumerate((*START, kind, ev.Noted(text="on it goes")), 1)]
-    meant = kind.with_amount(amount)
-    right = [event(seq, step) for seq, step in enumerate((*START, meant, ev.Noted(text="on it goes")), 1)]
-    return fold(right), fold([*log, event(5, ev.Meant(event=log[2].id, amount=amount))])
+    told = kind.with_amount(amount)
+    right = [event(seq, step) for seq, step in enumerate((*START, told, ev.Noted(text="on it goes")), 1)]
+    return fold(right), fold([*log, event(5, meant(log, 2, amount))])
 
 
 #: An entry, what it was to be, and what the log says then.
@@ -52,8 +66,8 @@ def test_a_mended_entry_counts_as_it_was_meant(kind: ev.Kind, amount: str, says:
 
 def test_the_newest_word_counts_and_a_mending_may_be_taken_back() -> None:
     log = [event(seq, step) for seq, step in enumerate((*START, ev.Salted(salt_g=20.0)), 1)]
-    first = event(4, ev.Meant(event=log[2].id, amount="2 g"))
-    second = event(5, ev.Meant(event=log[2].id, amount="3 g"))
+    first = event(4, meant(log, 2, "2 g"))
+    second = event(5, meant(log, 2, "3 g"))
 
     def salt(*more: ev.Event) -> float:
         pot = fold([*log, *more]).pot
@@ -92,9 +106,16 @@ def test_every_amount_that_the_log_shows_can_be_said_again() -> None:
         assert again.value == pytest.approx(amount.value, rel=0.03)
 
 
-def test_an_entry_that_can_be_read_no_more_stays_as_it_was() -> None:
+def test_what_was_mended_is_a_number_and_is_never_read_again(monkeypatch: pytest.MonkeyPatch) -> None:
+    log = [event(seq, step) for seq, step in enumerate((*START, ev.Salted(salt_g=20.0)), 1)]
+    kept = meant(log, 2, "2 g")
+    assert kept.model_dump()["becomes"] == {"salt_g": 2.0}
+    monkeypatch.setattr(ev.Kind, "with_amount", None)
+    assert fold([*log, event(4, kept)]).pot == fold([*log[:2], event(3, ev.Salted(salt_g=2.0))]).pot
+
+
+def test_an_odd_mending_leaves_its_entry_as_it_was() -> None:
     """Whatever was recorded once never breaks a batch."""
-    odd = ev.Meant(event=UUID(int=9), amount="forty somethings")
     salted = ev.Salted(salt_g=2.0)
-    assert odd.corrected(salted) == salted
-    assert parse("2 g", "mass") == 2.0
+    for becomes in ({"salt_g": "forty somethings"}, {"colour": "red"}, {"salt_g": None}, {}):
+        assert ev.Meant(event=UUID(int=9), amount="odd", becomes=becomes).corrected(salted) == salted

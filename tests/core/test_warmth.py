@@ -77,4 +77,4 @@ def test_butter_that_goes_in_first_bars_every_boil() -> None:
         ev.Heated(heat="boil"),
         ev.Answered(concern="butter", answer="in_order"),
     )
-    assert said(*boils) == "Take it off the heat. It has boiled enough."
+    assert said(*boils) == "Take it off the heat. There is butter in it, and that parts on the boil."

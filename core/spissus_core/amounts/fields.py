@@ -96,20 +96,20 @@ PanHeightMm = Annotated[float, *_amount("length", "mm", 20.0, 800.0, "amounts.a_
 PanWeightG = Annotated[float, *_amount("mass", "g", 50.0, 60_000.0, "amounts.a_pan_weight")]
 
 
-def known_zone(name: str) -> str:
-    """The name of a time zone as it came, or nothing where this machine's tz database has none of that name.
+def zone_of(name: str | None) -> ZoneInfo | None:
+    """The time zone of that name; None where the tz database has none.
 
-    >>> known_zone("Europe/Lisbon"), known_zone("Nowhere/At all")
-    ('Europe/Lisbon', '')
+    >>> zone_of("Europe/Lisbon"), zone_of("Nowhere/At all"), zone_of("")
+    (zoneinfo.ZoneInfo(key='Europe/Lisbon'), None, None)
     """
     try:
-        return ZoneInfo(name).key
+        return ZoneInfo(name) if name else None
     except (ZoneInfoNotFoundError, ValueError, OSError):
-        return ""
+        return None
 
 
 def _time_zone(name: str, info: ValidationInfo) -> str:
-    if name and not on_the_shelf(info) and not known_zone(name):
+    if name and not on_the_shelf(info) and zone_of(name) is None:
         raise QuantityError("time_zone", say("kitchen.no_such_zone", text=name))
     return name
 

@@ -36,7 +36,6 @@ STAGES: tuple[Stage, ...] = ("strain", "skim", "reduce", "thicken", "season", "s
 _SHOWN: Mapping[str, Callable[[float], Shown]] = {
     "g": show_mass,
     "ml": show_volume,
-    "c": show_temperature,
     "celsius": show_temperature,
     "percent": show_percent,
 }
@@ -68,6 +67,9 @@ class Kitchen(Protocol):
 
     def time_zone(self) -> str | None:
         """The name of its time zone in the tz database; None where nobody said it."""
+
+    def entry(self, event: UUID) -> Kind:
+        """An entry of the batch that was made by hand. Raises SpissusError where there is none."""
 
     def kept(self, batch: UUID, jar: UUID) -> Thing:
         """Something that the kitchen keeps of another batch. Raises SpissusError where there is none."""

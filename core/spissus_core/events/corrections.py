@@ -6,14 +6,13 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime, Field
+from pydantic import AwareDatetime, Field, JsonValue, ValidationError
 
-from ..amounts.fields import MassG
+from ..amounts.fields import MassG, Name
 from ..amounts.quantities import LONGEST_AMOUNT, show_number
-from ..errors import SpissusError
 from ..messages import Message, say
 from .additions import GoesIn
-from .base import Kind
+from .base import Kind, Kitchen
 from .state import State
 
 
@@ -55,16 +54,21 @@ class Struck(Kind):
 
 
 class Meant(Kind):
-    """How much another event was of after all: what was entered, another weight, or another ``amount`` in words."""
+    """How much another event was of after all: what was entered, another weight, or another ``amount`` in words.
 
-    versions = (2, 8)
+    What the event ``becomes`` by that is kept as numbers, field by field, so that it is never read again.
+    """
+
     away = True
+    server_writes = ("becomes",)
+    versions = (2, 8)
     called = say("entries.meant")
 
     kind: Literal["meant"] = "meant"
     event: UUID
     grams: MassG | None = None
     amount: Annotated[str | None, Field(max_length=LONGEST_AMOUNT)] = None
+    becomes: Annotated[dict[Name, JsonValue], Field(max_length=20)] | None = None
 
     def apply(self, state: State, at: datetime) -> State:
         """The question is answered."""
@@ -74,12 +78,20 @@ class Meant(Kind):
     def check(self, after: State) -> None:
         """Which event is for the log to judge."""
 
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With what the other event becomes. Raises SpissusError where that is no such amount."""
+        if self.amount is None:
+            return self
+        before = kitchen.entry(self.event)
+        was, now = (kind.model_dump(mode="json") for kind in (before, before.with_amount(self.amount)))
+        return self.kept_with(becomes={name: value for name, value in now.items() if value != was[name]})
+
     def corrected(self, happened: Kind) -> Kind:
-        """The event with the amount that was meant; as it is where it has none, or where nobody reads that any more."""
-        if self.amount is not None:
+        """The event with the amount that was meant; as it is where that has none, or cannot become that."""
+        if self.becomes is not None:
             try:
-                return happened.with_amount(self.amount)
-            except SpissusError:
+                return happened.kept_with(**self.becomes)
+            except ValidationError:
                 return happened
         return happened.weighing(self.grams) if self.grams is not None and isinstance(happened, GoesIn) else happened
 

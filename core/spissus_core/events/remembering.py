@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal, NamedTuple
+from typing import Annotated, Literal, NamedTuple, cast
 from uuid import UUID
 
 from pydantic import Field
@@ -28,7 +28,7 @@ class Moment(NamedTuple):
 
 
 #: Rows of ``data/moments.csv``.
-MOMENTS: Mapping[str, Moment] = table("moments", lambda row: Moment(row["label"], row["stage"]))  # type: ignore[arg-type]
+MOMENTS: Mapping[str, Moment] = table("moments", lambda row: Moment(row["label"], cast(Stage, row["stage"])))
 
 MomentKey = Annotated[str, *one_of("moments", outlives=True)]
 

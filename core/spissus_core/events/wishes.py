@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 from typing import Annotated, Literal, Self
-from zoneinfo import ZoneInfo
 
-from ..amounts.fields import TimeZone
+from ..amounts.fields import TimeZone, zone_of
 from ..amounts.quantities import show_minutes, show_plain
 from ..amounts.tables import among
 from ..errors import SpissusError
@@ -46,14 +45,16 @@ class Wanted(Wish, Kind):
     def timed(self, state: State, at: datetime) -> tuple[Self, datetime | None]:
         """The wish with the minutes there are until then, and when it is to be ready; None where any time will do.
 
-        The hour that was told before is still that hour once it has passed.
+        The hour that was told before is still that hour once it has passed. A zone that no tz database knows any more
+        leaves the rest of the wish as it is.
         """
-        if self.clock is None or self.time_zone is None:
+        zone = zone_of(self.time_zone)
+        if self.clock is None or zone is None:
             return self, None if self.time_there_is is None else at + timedelta(minutes=self.time_there_is)
         before, by = state.asked.wanted, state.asked.ready_by
         if by is None or before is None or before.clock != self.clock:
-            by = next_after(self.clock, at, self.time_zone)
-        clock = f"{by.astimezone(ZoneInfo(self.time_zone)):%H:%M}"
+            by = next_after(self.clock, at, zone)
+        clock = f"{by.astimezone(zone):%H:%M}"
         minutes = max((by - at).total_seconds() / 60.0, LEAST_LEFT_MIN)
         return self.model_copy(update={"clock": clock, "minutes": minutes}), by
 
@@ -86,12 +87,12 @@ class Wanted(Wish, Kind):
         self._check_hour(after)
 
     def _check_hour(self, after: State) -> None:
-        at, agreed = after.stands_at, after.asked.agreed
-        if self.clock is None or self.time_zone is None or at is None:
+        at, agreed, zone = after.stands_at, after.asked.agreed, zone_of(self.time_zone)
+        if self.clock is None or zone is None or at is None:
             return
         if agreed is not None and agreed.clock == self.clock:
             return
-        passed = next_after(self.clock, at - JUST_PASSED, self.time_zone)
+        passed = next_after(self.clock, at - JUST_PASSED, zone)
         if passed <= at:
             raise SpissusError("minutes", say("wishes.clock_just_passed", by=passed))
 

@@ -109,15 +109,14 @@ def _clock(match: re.Match[str], text: str, field: str) -> str:
     return " ".join(f"{one:02d}:{minute:02d}" for one in hours)
 
 
-def next_after(clock: str, at: datetime, zone: str) -> datetime:
+def next_after(clock: str, at: datetime, zone: ZoneInfo) -> datetime:
     """The next time that a clock of that zone shows this after ``at``; of two it may be, the sooner.
 
     A time that is left out where clocks go forward is taken for the moment at which it would have been.
     """
-    here = ZoneInfo(zone)
-    today = at.astimezone(here).date()
+    today = at.astimezone(zone).date()
     ahead = (
-        datetime.combine(today + timedelta(days=days), time.fromisoformat(one), here).astimezone(at.tzinfo)
+        datetime.combine(today + timedelta(days=days), time.fromisoformat(one), zone).astimezone(at.tzinfo)
         for one in clock.split()
         for days in (0, 1, 2)
     )

@@ -128,6 +128,7 @@ def _place(row: Row) -> Place:
     return Place(row["key"], row["label"], limits, row["source"])
 
 
+#: By their keys.
 PLACES: Mapping[str, Place] = table("limits", _place)
 
 #: Where nobody said which: the place of the clock that most sources of the trade go by.

@@ -24,10 +24,12 @@ def account(timeline: Timeline) -> Message | None:
     pot, stood = timeline.pot, [moment for moment in timeline.moments if moment.stands and moment.pot is not None]
     if pot is None or not stood:
         return None
+    binds = next((n for n, one in enumerate(stood) if isinstance(one.event.payload, ev.Thickened)), len(stood))
     steps = [
         *_fat(stood),
         *_aside(stood),
-        *_boiled(stood),
+        # What simmers once it is bound is no mark to stop at.
+        *_boiled(stood[:binds] or stood),
         *_bound(stood),
         *_stirred_in(stood),
         *_salted(stood),
@@ -76,7 +78,10 @@ def _fat(stood: list[Moment]) -> Iterator[Message]:
 
 
 def _aside(stood: list[Moment]) -> Iterator[Message]:
-    off = _lost(stood, ev.Parted, lambda contents: contents.liquid_ml)
+    rest = [
+        one for one in stood if not (isinstance(one.event.payload, ev.Parted) and one.event.payload.purpose == "plate")
+    ]
+    off = _lost(rest, ev.Parted, lambda contents: contents.liquid_ml)
     off += _lost(stood, ev.Taken, lambda contents: contents.liquid_ml)
     if off > 1.0:
         yield say("account.aside", volume=show_volume(off))
@@ -97,6 +102,9 @@ def _bound(stood: list[Moment]) -> Iterator[Message]:
 
 
 def _stirred_in(stood: list[Moment]) -> Iterator[Message]:
+    for said in _payloads(stood):
+        if isinstance(said, ev.PouredIn):
+            yield say("account.added", amount=show_volume(said.volume_ml), what=said.what.name)
     added = [said for said in _payloads(stood) if isinstance(said, ev.Added)]
     for what, amounts in _by((said.named, said.volume_ml) for said in added if said.volume_ml is not None):
         yield say("account.added", amount=show_volume(sum(amounts)), what=what)

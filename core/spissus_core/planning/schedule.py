@@ -10,9 +10,9 @@ import math
 from collections.abc import Mapping
 from datetime import datetime, timedelta
 from typing import Literal, NamedTuple
-from zoneinfo import ZoneInfo
 
 from ..amounts.estimate import Z80, Estimate
+from ..amounts.fields import zone_of
 from ..amounts.tables import table
 from ..estimation.forecast import Outlook
 from ..events import State, fat_to_skim
@@ -114,6 +114,7 @@ def starts(by: datetime, dish: str) -> dict[str, datetime]:
 def put_off(by: datetime, now: datetime, time_zone: str | None) -> dict[int, str]:
     """How a wish says that it is wanted so many minutes later: by the clock it was told by, or in minutes from now."""
     later = {minutes: max(by, now) + timedelta(minutes=minutes) for minutes in PUT_OFF_MIN}
-    if time_zone is None:
+    zone = zone_of(time_zone)
+    if zone is None:
         return {minutes: f"{(at - now).total_seconds() / 60.0:.0f} min" for minutes, at in later.items()}
-    return {minutes: f"{at.astimezone(ZoneInfo(time_zone)):%H:%M}" for minutes, at in later.items()}
+    return {minutes: f"{at.astimezone(zone):%H:%M}" for minutes, at in later.items()}

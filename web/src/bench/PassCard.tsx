@@ -12,7 +12,6 @@ export function PassCard({ batch }: { batch: Batch }) {
   const { dishes } = useLists()
   const { served, wanted, pot } = batch
   const over = wanted?.by_people ? dishes.find(({ key }) => key === wanted.over)?.label : undefined
-  const seconds = wanted?.by_people && served.portions !== null ? served.portions - wanted.people : 0
   return (
     <main className="mx-auto max-w-[46rem] p-6 print:max-w-none print:p-0">
       <div className="mb-4 flex flex-wrap gap-2 print:hidden">
@@ -36,7 +35,7 @@ export function PassCard({ batch }: { batch: Batch }) {
             <span className="text-7xl leading-none font-extrabold">{served.portions ?? say(served.volume)}</span>
             {served.portions !== null && wanted?.portion && <span className="ml-3 text-3xl">helpings of {say(wanted.portion)}</span>}
           </p>
-          {seconds > 0 && <p className="text-2xl">{seconds === 1 ? 'one for seconds' : `${seconds} for seconds`}</p>}
+          {served.seconds > 0 && <p className="text-2xl">{served.seconds === 1 ? 'one for seconds' : `${served.seconds} for seconds`}</p>}
         </div>
         <p className="text-xl">
           {pot.body.everyday}, {pot.salt.best.toFixed(1)} % salt. <Words of={served.on_plate} />

@@ -14,7 +14,8 @@ export default function HowWasIt() {
   const [ate, setAte] = useState(remembered.ate === null ? '' : String(remembered.ate))
   const [text, setText] = useState('')
   const [moment, setMoment] = useState<string>('start')
-  const eaten = ate.trim() === '' ? {} : { ate: Number(ate) }
+  // What is no number is told by the server, beside the field.
+  const eaten = ate.trim() === '' ? {} : { ate: ate as unknown as number }
   return (
     <section aria-label="How it was" className="grid gap-3">
       <Choice

@@ -17,7 +17,7 @@ from ...fold import Timeline
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...measuring.measurement import Method, Reads
 from ...measuring.vessels import SHALLOW_MM
-from ...messages import Argument, Message, Until, say, sentences
+from ...messages import Argument, Message, Term, Until, say, sentences, several
 from ...pantry.ways import QUICKEST
 from ...phenomena.evaporation import boiled_to_volume
 from ...phenomena.heating import FULL_BOIL
@@ -130,7 +130,8 @@ class TakeOff(Act):
 
     def said(self, timeline: State) -> Message:
         """That it has to come off, and why."""
-        return say("bar.take_off")
+        parts = [Term(one) for one in sorted(must_not_boil(timeline))]
+        return say("bar.take_off_parts", what=several("both", *parts)) if parts else say("bar.take_off")
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is off."""
