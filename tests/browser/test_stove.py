@@ -91,14 +91,14 @@ def heat(page: Page, how: str) -> None:
 
 
 def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> None:
-    """Twenty kilowatts make it twenty times as fast as a kitchen; nothing else is different."""
+    """Ten kilowatts make it ten times as fast as a kitchen; nothing else is different."""
     enter_demo(page, site)
     page.goto(f"{site.url}/kitchen")
     page.get_by_role("button", name="Add a burner").click()
     page.get_by_label("What you call it, with its setting").fill("jet burner")
-    page.get_by_label("Power into the liquid, kW").fill("20")
+    page.get_by_label("Power into the liquid, kW").fill("10")
     page.get_by_role("button", name="Keep it").click()
-    expect(page.get_by_text("532 g of steam a minute")).to_be_visible()
+    expect(page.get_by_text("266 g of steam a minute")).to_be_visible()
     url = planned(page, site, "Cheek at speed", "jet burner", "1.1 l")
     # The heat is on only while the scale stands under it: nothing depends on how long the rest takes.
     heat(page, "off")
@@ -106,8 +106,8 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     page.goto(url)
     now, mark = (of_batch(page, url)[of]["gross"]["value"] for of in ("pot", "plan"))
     floor = f"{(now + mark) / 2}"
-    with stand_in(site, "scale", token, "--gross", f"{now}", "--floor", floor, "--steam", "480", "--every", "0.5"):
-        heat(page, "a full boil")
+    heat(page, "a full boil")
+    with stand_in(site, "scale", token, "--gross", f"{now}", "--floor", floor, "--steam", "240", "--every", "0.5"):
         # The bench moves by itself: readings, the forecast, and the level between them.
         expect(page.get_by_text(re.compile("stove scale at speed, .*: Reading by scale"))).to_be_visible()
         expect(page.get_by_text(re.compile(r"learned from ([2-9]|\d\d+) readings"))).to_be_visible()
@@ -138,7 +138,7 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
     moved = of_batch(page, url)
     expect(now_line(page)).to_contain_text(moved["plan"]["gross"]["metric"])
     now, mark = (f"{moved[of]['gross']['value']}" for of in ("pot", "plan"))
-    with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "900", "--every", "0.5"):
+    with stand_in(site, "scale", token, "--gross", now, "--floor", mark, "--steam", "450", "--every", "0.5"):
         heat(page, "a full boil")
         # The bar says so as soon as it is sure enough; the scale goes on to the mark.
         expect(now_line(page)).to_contain_text("Take it off the heat")
@@ -147,8 +147,8 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
                 break
             page.wait_for_timeout(1000)
         now_line(page).get_by_role("button", name="It is off").click()
-    # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At twenty
-    # kilowatts ten millilitres a second are thought gone until somebody says that it is off: how far past the mark that
+    # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At ten
+    # kilowatts five millilitres a second are thought gone until somebody says that it is off: how far past the mark that
     # is goes by the hand, and what is past it may be asked back.
     expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark"))
     end = of_batch(page, url)
