@@ -15,6 +15,7 @@ from spissus_core.amounts.tables import key_of
 from spissus_core.board import Board, Part
 from spissus_core.errors import SetAsideError
 from spissus_core.fold import Timeline
+from spissus_core.messages import sentences
 from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.seasoning import sodium_mg
 from spissus_core.planning.account import account
@@ -23,7 +24,7 @@ from spissus_core.planning.acts.meat import in_a_hot_pan, plate
 from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import alcohol_cautions, allergen_cautions, boiling_cautions, serving_cautions
-from spissus_core.planning.spoken import on_the_plate
+from spissus_core.planning.spoken import covered_rest, on_the_plate
 from spissus_core.pot import Pot
 
 from .acts import ActOut, act_out, concerns_out, rest_out
@@ -45,7 +46,8 @@ class ServedOut(Shape):
     """What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next;
     ``seconds`` are portions beyond those who eat.
 
-    ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is eaten.
+    ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is
+    eaten, and how warm after a covered rest.
     """
 
     volume: ShownOut
@@ -272,6 +274,6 @@ def _served(timeline: Timeline, pot: Pot) -> ServedOut:
         plates=timeline.table.plates,
         plate=next_plate,
         in_a_pan=in_a_pan,
-        on_plate=SaidOut.of(on_the_plate(pot)),
+        on_plate=SaidOut.of(sentences(on_the_plate(pot), covered_rest(pot))),
         sodium=None if sodium is None else ShownOut.of(sodium),
     )

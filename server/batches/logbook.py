@@ -26,6 +26,7 @@ from spissus_core.planning.doubts import DOUBTS
 from spissus_core.planning.explanation import left_of_it
 from words import plain
 
+from .due import RemindOut
 from .models import Batch
 from .pot import word
 
@@ -41,7 +42,7 @@ class PotLine(Shape):
 
 class BatchLine(Shape):
     """A batch in a list; where its start cannot be read, nothing is known of its pot. ``next`` is what is to be done
-    to it, in a few words; ``burner`` where it stands, or stood last."""
+    to it, in a few words; ``reminds`` of what must be cold; ``burner`` where it stands, or stood last."""
 
     id: UUID
     name: str
@@ -65,6 +66,7 @@ class BatchLine(Shape):
     quiet: bool
     concern: str | None
     rest: SaidOut | None
+    reminds: RemindOut | None
     points: int | None
     how: str | None
 
@@ -104,6 +106,7 @@ def line_out(batch: Batch) -> BatchLine:
         quiet=s.get("quiet", False),
         concern=_concern(s.get("concern")),
         rest=SaidOut.maybe(_rest(s.get("rest"))),
+        reminds=RemindOut.model_validate(s["reminds"]) if s.get("reminds") else None,
         points=s.get("points"),
         how=word(POINTS[s["points"]]) if s.get("points") in POINTS else None,
     )

@@ -41,6 +41,7 @@ from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
+from .due import reminds_row
 from .finding import words_of
 from .models import Batch, Event
 from .remembering import remembered_row
@@ -529,6 +530,7 @@ def summarised(board: Board) -> dict[str, Any]:
         "quiet": quiet(timeline.seen, act.look_at),
         "concern": timeline.table.concerns[0].kind if timeline.table.concerns else None,
         "rest": _rest(timeline),
+        "reminds": reminds_row(timeline.seen),
         **({"shelf": [jar_row(jar, timeline.limits) for jar in timeline.shelf]} if timeline.shelf else {}),
         **remembered_row(timeline.remembered),
         "wanted_ml": timeline.asked.wanted.amount_ml if timeline.asked.wanted else None,

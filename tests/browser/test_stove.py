@@ -148,8 +148,8 @@ def test_a_full_reduction_with_the_simulated_scale(page: Page, site: Site) -> No
             page.wait_for_timeout(1000)
         now_line(page).get_by_role("button", name="It is off").click()
     # Flour; or a spoon or a taste before, where it may be thick enough, or salty enough, to be left as it is. At ten
-    # kilowatts five millilitres a second are thought gone until somebody says that it is off: how far past the mark that
-    # is goes by the hand, and what is past it may be asked back.
+    # kilowatts five millilitres a second are thought gone until somebody says that it is off: how far past the mark
+    # that is goes by the hand, and what is past it may be asked back.
     expect(now_line(page)).to_contain_text(re.compile("of flour with|thick enough|[Tt]aste it twice|Past the mark"))
     end = of_batch(page, url)
     assert end["pot"]["liquid"]["value"] < 1.03 * 855

@@ -96,7 +96,7 @@ def test_how_each_way_would_cool_is_told_before_it_is_set_to_cool(cook: Caller) 
     batch = aside(cook)
     ways = cook.get(f"/batches/{batch}/chilling/rest").json()
     assert ways[0]["makes"] == "in_time"
-    assert {"room", "fridge", "trays", "bath"} == {one["key"] for one in ways}
+    assert {"room", "fridge", "split", "trays", "bath"} == {one["key"] for one in ways}
     assert "never gets cold enough" in text_of(next(one for one in ways if one["key"] == "room")["said"])
     assert cook.get(f"/batches/{cook.start()['id']}/chilling/rest").json() == []
     assert cook.get(f"/batches/{batch}/chilling/soup").status_code == 422
@@ -155,3 +155,18 @@ def test_a_part_of_it_begins_a_batch_and_the_rest_stays_and_more_than_there_is_b
     assert begin_with(cook, jar, 0.5 * jar["volume"]["value"]).status_code == 200
     assert shelf(cook)[0]["volume"]["value"] == pytest.approx(0.5 * jar["volume"]["value"], rel=0.03)
     assert begin_with(cook, jar | {"id": str(uuid4())}, 100).status_code == 422
+
+
+def test_the_list_says_when_to_sound_for_what_must_be_cold_and_it_is_heard_once_for_all(cook: Caller) -> None:
+    batch = aside(cook)
+
+    def reminds() -> Any:
+        line = next(one for one in cook.get("/batches").json()["items"] if one["id"] == batch)
+        return line["reminds"]
+
+    first = reminds()
+    assert "Take its temperature" in text_of(first["said"])
+    assert cook.record(batch, {"kind": "rest", "rest": "cold"}).status_code == 200
+    assert reminds() is None
+    assert put_by(cook, batch, place="fridge").status_code == 200
+    assert reminds() is None

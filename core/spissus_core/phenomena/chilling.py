@@ -41,13 +41,15 @@ MOST_TRAYS = 8
 
 
 class Chilling(NamedTuple):
-    """A way to cool: what it stands in, °C, the heat it takes, W/(m² K), and how deep it lies in trays, mm."""
+    """A way to cool: what it stands in, °C, the heat it takes, W/(m² K), how deep it lies in trays, mm, and among how
+    many ``pots`` it is divided, each as wide as its pan."""
 
     key: str
     label: str
     celsius: float
     w_m2k: Estimate
     deep_mm: float | None
+    pots: int
 
 
 CHILLING: Mapping[str, Chilling] = table(
@@ -58,6 +60,7 @@ CHILLING: Mapping[str, Chilling] = table(
         float(row["celsius"]),
         span(row, "w_m2k"),
         float(row["deep_mm"]) if row["deep_mm"] else None,
+        int(row["pots"]),
     ),
 )
 
@@ -87,10 +90,17 @@ def time_constant_min(volume_ml: float, area_mm2: float, w_m2k: float) -> float:
     return volume_ml * SAUCE_J_ML_K / (w_m2k * area_mm2 * 1e-6) / 60.0
 
 
+def covered_c(volume_ml: float, pan: Pan, from_c: float, minutes: float) -> float:
+    """Temperature of what stands off the heat with its lid on, after so many minutes, °C."""
+    room = CHILLING["room"]
+    constant = time_constant_min(volume_ml, _wetted_mm2(volume_ml, pan), room.w_m2k.best)
+    return room.celsius + (from_c - room.celsius) * math.exp(-minutes / constant)
+
+
 def chilled(way: Chilling, volume_ml: float, pan: Pan, limits: Limits = USUAL, solids_ml: float = 0.0) -> Chilled:
     """How so much, in its pan or out of it, would cool by a way; with pieces of meat in it to the middle of those."""
     if way.deep_mm is None:
-        whole_ml = min(volume_ml + solids_ml, pan.capacity_ml)
+        whole_ml = min(volume_ml + solids_ml, pan.capacity_ml) / way.pots
         constant = partial(time_constant_min, whole_ml, _wetted_mm2(whole_ml, pan))
         minutes = _to_each(way, partial(_with_pieces if solids_ml else _newton, way, constant), limits)
         return Chilled(way, minutes, _makes(minutes, limits), 0)

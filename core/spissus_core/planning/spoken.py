@@ -11,6 +11,7 @@ from ..amounts.quantities import (
     ML_PER_TSP,
     show_length,
     show_mass,
+    show_minutes,
     show_number,
     show_percent,
     show_spoons,
@@ -26,6 +27,7 @@ from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.ingredients import ingredient
 from ..pantry.schools import School
 from ..phenomena.body import step_of
+from ..phenomena.chilling import covered_c
 from ..phenomena.cooling import Cooling, judge
 from ..phenomena.limits import Limits
 from ..phenomena.plating import COLD_PLATE, WARM_PLATE, on_plate_c, thicker_times
@@ -91,6 +93,16 @@ def on_the_plate(pot: Pot) -> Message:
     if warm is cold:
         return say("bar.on_any_plate", body=Term(warm.everyday))
     return say("bar.on_the_plate", warm=Term(warm.everyday), cold=Term(cold.everyday))
+
+
+#: What is taken off the heat to rest covered does so for this long, min, from just under a boil, °C. Common practice.
+COVERED_MIN, COVERED_FROM_C = 10, 95.0
+
+
+def covered_rest(pot: Pot) -> Message:
+    """How warm it still is after a rest with its lid on."""
+    celsius = covered_c(pot.contents.liquid_ml, pot.pan, COVERED_FROM_C, COVERED_MIN)
+    return say("bar.covered_rest", time=show_minutes(COVERED_MIN), at=show_temperature(celsius))
 
 
 def rest_line(timeline: State) -> Message | None:

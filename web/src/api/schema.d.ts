@@ -2134,7 +2134,7 @@ export interface components {
         /**
          * BatchLine
          * @description A batch in a list; where its start cannot be read, nothing is known of its pot. ``next`` is what is to be done
-         *     to it, in a few words; ``burner`` where it stands, or stood last.
+         *     to it, in a few words; ``reminds`` of what must be cold; ``burner`` where it stands, or stood last.
          */
         BatchLine: {
             /**
@@ -2187,6 +2187,7 @@ export interface components {
             /** Concern */
             concern: string | null;
             rest: components["schemas"]["SaidOut"] | null;
+            reminds: components["schemas"]["RemindOut"] | null;
             /** Points */
             points: number | null;
             /** How */
@@ -2214,6 +2215,18 @@ export interface components {
             /** Fat Mm */
             fat_mm: number;
             stop: components["schemas"]["ShownOut"] | null;
+        };
+        /**
+         * RemindOut
+         * @description When to sound for what must be cold, and what is said then.
+         */
+        RemindOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            said: components["schemas"]["SaidOut"];
         };
         /**
          * ActOut
@@ -2825,7 +2838,8 @@ export interface components {
          * @description What came of it: measured, or by the ledger; the ``plates`` that are out, and what records the next;
          *     ``seconds`` are portions beyond those who eat.
          *
-         *     ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is eaten.
+         *     ``in_a_pan`` records one that is boiled up with its piece. ``on_plate`` says how thick it is where it is
+         *     eaten, and how warm after a covered rest.
          */
         ServedOut: {
             volume: components["schemas"]["ShownOut"];

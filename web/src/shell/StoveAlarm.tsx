@@ -1,6 +1,7 @@
 import { Link, useRoute } from 'wouter'
 import { onPages, useAppend, useBatches } from '../api/batches'
 import { Button } from '../ui/Button'
+import { Words } from '../shared/units'
 import { useAlarm } from '../shared/useAlarm'
 
 /** One alarm for every other pot of the kitchen, wherever the cook is: which it is, and one tap to it. */
@@ -8,17 +9,18 @@ export function StoveAlarm() {
   const batches = useBatches()
   const [, at] = useRoute('/batches/:id/:view?')
   const pots = onPages(batches.data?.pages)
-  const next = pots
-    .filter((pot) => !pot.finished && pot.look_at !== null && !pot.quiet && pot.id !== at?.id)
-    .sort((a, b) => Date.parse(a.look_at ?? '') - Date.parse(b.look_at ?? ''))[0]
+  // The pot that is open says itself when to look; what of it must be cold stands on no page of its own.
+  const looks = pots.filter((pot) => !pot.finished && !pot.quiet && pot.id !== at?.id).map((pot) => ({ ...pot, due: pot.look_at, said: null }))
+  const cools = pots.map((pot) => ({ ...pot, due: pot.reminds?.at ?? null, said: pot.reminds?.said ?? null, sound: 'ready' as const }))
+  const next = [...looks, ...cools].filter(({ due }) => due !== null).sort((a, b) => Date.parse(a.due ?? '') - Date.parse(b.due ?? ''))[0]
   const append = useAppend(next?.id ?? '')
-  const { ringing, silent, hush } = useAlarm(next?.look_at ? Date.parse(next.look_at) : null, false, next?.sound ?? 'hurry', () => next?.look_at && append.mutate({ kind: 'hushed', due: next.look_at }))
+  const { ringing, silent, hush } = useAlarm(next?.due ? Date.parse(next.due) : null, false, next?.sound ?? 'hurry', () => next?.due && append.mutate({ kind: 'hushed', due: next.due }))
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex items-center gap-x-4 gap-y-1 bg-alarm px-4 py-1 max-sm:flex-wrap text-bar-ink md:px-7">
       <Link href={`/batches/${next.id}`} className="flex min-h-12 min-w-0 flex-1 items-center text-lg font-bold underline">
         <span className="line-clamp-2 leading-tight break-words">{next.name}</span>
-        <span className="shrink-0">: look now</span>
+        <span className={next.said ? '' : 'shrink-0'}>: {next.said ? <Words of={next.said} /> : 'look now'}</span>
       </Link>
       {/* The pot that is open says so itself. */}
       {silent && !at && <span className="max-sm:order-last max-sm:basis-full max-sm:text-sm">Sound is off: tap anywhere.</span>}

@@ -15,7 +15,7 @@ const KeepSheet = part(() => import('./KeepSheet'))
 
 /** What is left of a batch: how it would cool, how it does, and what of it is kept. */
 export function KeepCard() {
-  const { batch } = useBench()
+  const { batch, busy, onRecord } = useBench()
   const say = useSay()
   const [keeps, setKeeps] = useState(false)
   const aside = batch.keepable.find(({ what }) => what === 'rest')
@@ -26,11 +26,14 @@ export function KeepCard() {
       <h2 className="text-lg">{aside ? `${say(aside.volume)} stands aside` : 'What is left'}</h2>
       {(aside || (left && batch.shelf.length === 0)) && <Chilling what={aside ? 'rest' : 'sauce'} />}
       {aside && <RestProbe />}
-      {batch.keepable.length > 0 && (
-        <Button className="justify-self-start" onClick={() => setKeeps(true)}>
-          Keep it in the fridge or the freezer
-        </Button>
-      )}
+      <div className="flex flex-wrap gap-3">
+        {batch.keepable.length > 0 && <Button onClick={() => setKeeps(true)}>Keep it in the fridge or the freezer</Button>}
+        {aside && !batch.finished && (
+          <Button disabled={busy} onClick={() => onRecord({ kind: 'returned' })}>
+            Pour it back in
+          </Button>
+        )}
+      </div>
       {batch.shelf.length > 0 && (
         <ul className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
           {batch.shelf.map((jar) => (
