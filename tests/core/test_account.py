@@ -88,3 +88,13 @@ def test_a_plate_that_went_out_is_not_set_aside() -> None:
 def test_what_steams_away_once_it_is_bound_is_no_mark() -> None:
     later = (*WHOLE[:-1], (80.0, ev.Heated(heat="boil")), (90.0, read("jug", "600 ml")), WHOLE[-1])
     assert told(*later[:-1], (95.0, ev.Finished())).split(",")[0] == told(*WHOLE).split(",")[0]
+
+
+def test_a_boil_that_ends_with_the_thickener_is_told() -> None:
+    said = told(
+        (0.0, START),
+        (2.0, ev.Heated(heat="boil")),
+        (40.0, ev.Thickened(thickener="corn_starch", dry_g=6.0)),
+        (52.0, ev.Finished()),
+    )
+    assert said.startswith("1 775 mL → ")

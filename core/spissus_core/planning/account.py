@@ -29,7 +29,7 @@ def account(timeline: Timeline) -> Message | None:
         *_fat(stood),
         *_aside(stood),
         # What simmers once it is bound is no mark to stop at.
-        *_boiled(stood[:binds] or stood),
+        *_boiled(stood[: binds + 1]),
         *_bound(stood),
         *_stirred_in(stood),
         *_salted(stood),

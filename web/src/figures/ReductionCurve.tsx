@@ -1,5 +1,6 @@
-import { scaleLinear, scaleTime } from 'd3-scale'
+import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
+import { timeTicks } from 'd3-time'
 import { useWidth } from './useSize'
 
 export interface CurvePoint {
@@ -35,19 +36,20 @@ export function ReductionCurve({ points, kept = [], course, slope, stop, ceiling
   const last = points.at(-1)
   const first = points[0]
   if (!first || !last) return null
-  const x = scaleTime([new Date(first.at), new Date(Math.max(course.at(-1)?.at ?? last.at, kept.at(-1)?.at ?? 0, first.at + 600_000))], [M.left, width - M.right])
+  const end = Math.max(course.at(-1)?.at ?? last.at, kept.at(-1)?.at ?? 0, first.at + 600_000)
+  const x = scaleLinear([first.at, end], [M.left, width - M.right])
   const y = scaleLinear([axis.low, axis.high], [height - M.bottom, M.top])
   const least = axis.low
   const here = course.filter((p) => p.at <= now).at(-1)
   const fan = area<(typeof course)[number]>()
-    .x((p) => x(new Date(p.at)))
+    .x((p) => x(p.at))
     .y0((p) => y(Math.max(p.low, least)))
     .y1((p) => y(Math.max(p.high, least)))
   const way = line<(typeof course)[number]>()
-    .x((p) => x(new Date(p.at)))
+    .x((p) => x(p.at))
     .y((p) => y(Math.max(p.ml, least)))
 
-  const flag = Math.min(Math.max(x(new Date(lookAt ?? now)), M.left + 52), width - 54)
+  const flag = Math.min(Math.max(x(lookAt ?? now), M.left + 52), width - 54)
 
   return (
     <div ref={ref} className="min-w-0">
@@ -80,8 +82,8 @@ export function ReductionCurve({ points, kept = [], course, slope, stop, ceiling
               </text>
             </g>
           ))}
-        {x.ticks(Math.max(3, Math.floor(width / 130))).map((date) => (
-          <text key={+date} x={x(date)} y={height - 8} fontSize="14" textAnchor={x(date) > width - 24 ? 'end' : 'middle'} fill="var(--quiet)">
+        {timeTicks(new Date(first.at), new Date(end), Math.max(3, Math.floor(width / 130))).map((date) => (
+          <text key={+date} x={x(+date)} y={height - 8} fontSize="14" textAnchor={x(+date) > width - 24 ? 'end' : 'middle'} fill="var(--quiet)">
             {clock(+date)}
           </text>
         ))}
@@ -97,32 +99,32 @@ export function ReductionCurve({ points, kept = [], course, slope, stop, ceiling
         )}
         {lookAt !== null && (
           <g>
-            <line x1={x(new Date(lookAt))} x2={x(new Date(lookAt))} y1={26} y2={height - M.bottom} stroke="var(--ink)" strokeWidth="2" strokeDasharray="5 5" />
+            <line x1={x(lookAt)} x2={x(lookAt)} y1={26} y2={height - M.bottom} stroke="var(--ink)" strokeWidth="2" strokeDasharray="5 5" />
             <rect x={flag - 52} y={0} width="104" height="25" rx="12.5" fill="var(--ink)" />
             <text x={flag} y={17} textAnchor="middle" fontSize="14" fontWeight="700" fill="var(--ground)">
               look at {clock(lookAt)}
             </text>
           </g>
         )}
-        {here && <circle cx={x(new Date(Math.min(now, course.at(-1)?.at ?? now)))} cy={y(Math.max(here.ml, least))} r="5" fill="var(--ink)" />}
+        {here && <circle cx={x(Math.min(now, course.at(-1)?.at ?? now))} cy={y(Math.max(here.ml, least))} r="5" fill="var(--ink)" />}
         <polyline
-          points={points.map((p) => `${x(new Date(p.at))},${y(p.ml)}`).join(' ')}
+          points={points.map((p) => `${x(p.at)},${y(p.ml)}`).join(' ')}
           fill="none"
           stroke="#8f4d20"
           strokeWidth="3.5"
         />
         {kept.map((p) => (
           <g key={p.at}>
-            <circle cx={x(new Date(p.at))} cy={y(Math.max(p.ml, least))} r="7" fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeDasharray="3.5 2.5" />
-            <text x={Math.min(x(new Date(p.at)), width - 90)} y={y(Math.max(p.ml, least)) - 13} fontSize="14" textAnchor="middle" fill="var(--quiet)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
+            <circle cx={x(p.at)} cy={y(Math.max(p.ml, least))} r="7" fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeDasharray="3.5 2.5" />
+            <text x={Math.min(x(p.at), width - 90)} y={y(Math.max(p.ml, least)) - 13} fontSize="14" textAnchor="middle" fill="var(--quiet)" stroke="var(--ground)" strokeWidth="4" paintOrder="stroke">
               not sent yet
             </text>
           </g>
         ))}
         {points.map((p) => (
           <g key={p.at} stroke="var(--ink)" strokeWidth="2">
-            <line x1={x(new Date(p.at))} x2={x(new Date(p.at))} y1={y(p.ml - p.errorMl)} y2={y(p.ml + p.errorMl)} />
-            <circle cx={x(new Date(p.at))} cy={y(p.ml)} r="6.5" fill="var(--paper)" strokeWidth="3" />
+            <line x1={x(p.at)} x2={x(p.at)} y1={y(p.ml - p.errorMl)} y2={y(p.ml + p.errorMl)} />
+            <circle cx={x(p.at)} cy={y(p.ml)} r="6.5" fill="var(--paper)" strokeWidth="3" />
           </g>
         ))}
       </svg>

@@ -117,7 +117,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           const clear = Math.min(x1, ...words.map((label) => label.x1 - label.wide - 6))
           return (
             <g key={i}>
-              {stretch.fat && <FatPeel x={x0 + (x1 - x0) * 0.3} y={y(stretch.from_ml)} size={Math.min((x1 - x0) / 150, 1)} faint={stretch.planned} />}
+              {stretch.fat && <FatPeel {...peelOf({ stretch, x0, x1 })} y={y(stretch.from_ml)} faint={stretch.planned} />}
               {stretch.vapour && clear > x0 + 16 && <Wisps x0={x0 + (x1 - x0) * (words.length > 0 ? 0.04 : 0.25)} x1={clear} at={(x) => surfaceAt({ stretch, x0, x1 }, x, y)} faint={stretch.planned} />}
               {stretch.added && !narrow && (
                 <path
@@ -130,7 +130,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           )
         })}
         {named.map((label) => (
-          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={Math.min(...placed.filter((p) => p.x0 < label.x1 && p.x1 > label.x1 - label.wide).flatMap((p) => [label.x1 - label.wide, label.x1].map((x) => surfaceAt(p, Math.min(Math.max(x, p.x0), p.x1), y))))} />
+          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={highest(label, placed, y)} />
         ))}
         {last.x1 < width - 1 && (
           <g>
@@ -222,6 +222,18 @@ function labels(placed: readonly Placed<RibbonStretch>[], width: number, narrow:
   }
   return kept
 }
+
+/** How high what a label stands over reaches: the sauce, or fat that peels off it. */
+function highest({ x1, wide }: Label, placed: readonly Placed<RibbonStretch>[], y: (ml: number) => number): number {
+  const x0 = x1 - wide
+  const under = placed.filter((p) => p.x0 < x1 && p.x1 > x0)
+  const surfaces = under.flatMap((p) => [x0, x1].map((x) => surfaceAt(p, clamp(x, p.x0, p.x1), y)))
+  const peels = under.filter((p) => p.stretch.fat).map((p) => ({ ...peelOf(p), top: y(p.stretch.from_ml) }))
+  return Math.min(...surfaces, ...peels.filter(({ x, size }) => x + 44 * size > x0 && x - 46 * size < x1).map(({ top, size }) => top - 22 * size))
+}
+
+/** Where the fat peels off a stretch, and how large. */
+const peelOf = ({ x0, x1 }: Placed<RibbonStretch>) => ({ x: x0 + (x1 - x0) * 0.3, size: Math.min((x1 - x0) / 150, 1) })
 
 /** A label in ink above the surface, which it points at where that falls below it. */
 function StretchWords({ label: { stretch, x1, narrow }, surface, highest }: { label: Label; surface: number; highest: number }) {

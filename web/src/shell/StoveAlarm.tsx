@@ -10,11 +10,11 @@ export function StoveAlarm() {
   const [, at] = useRoute('/batches/:id/:view?')
   const pots = onPages(batches.data?.pages)
   // The pot that is open says itself when to look; what of it must be cold stands on no page of its own.
-  const looks = pots.filter((pot) => !pot.finished && !pot.quiet && pot.id !== at?.id).map((pot) => ({ ...pot, due: pot.look_at, said: null }))
-  const cools = pots.map((pot) => ({ ...pot, due: pot.reminds?.at ?? null, said: pot.reminds?.said ?? null, sound: 'ready' as const }))
-  const next = [...looks, ...cools].filter(({ due }) => due !== null).sort((a, b) => Date.parse(a.due ?? '') - Date.parse(b.due ?? ''))[0]
+  const looks = pots.map((pot) => ({ ...pot, due: Date.parse((!pot.finished && !pot.quiet && pot.id !== at?.id && pot.look_at) || ''), said: null }))
+  const cools = pots.map((pot) => ({ ...pot, due: Date.parse(pot.reminds?.at ?? ''), said: pot.reminds?.said, sound: 'ready' as const }))
+  const next = [...looks, ...cools].filter(({ due }) => due).sort((a, b) => a.due - b.due)[0]
   const append = useAppend(next?.id ?? '')
-  const { ringing, silent, hush } = useAlarm(next?.due ? Date.parse(next.due) : null, false, next?.sound ?? 'hurry', () => next?.due && append.mutate({ kind: 'hushed', due: next.due }))
+  const { ringing, silent, hush } = useAlarm(next?.due ?? null, false, next?.sound ?? 'hurry', () => next && append.mutate({ kind: 'hushed', due: new Date(next.due).toISOString() }))
   if (!ringing || !next) return null
   return (
     <div role="alert" className="flashes print:hidden sticky top-0 z-40 flex items-center gap-x-4 gap-y-1 bg-alarm px-4 py-1 max-sm:flex-wrap text-bar-ink md:px-7">
