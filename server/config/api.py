@@ -1,5 +1,6 @@
 """The API: one router an app, errors in one shape."""
 
+from archive.api import router as archive
 from batches.api import router as batches
 from batches.lists import router as lists
 from devices.api import router as devices
@@ -30,5 +31,6 @@ api.add_router("", burners)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", lists)
+api.add_router("", archive)
 api.add_router("", devices)
 api.add_router("", health.router)

@@ -101,7 +101,8 @@ class Door:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        large = scope["path"] in settings.LARGE_BODIES
+        most = settings.LARGE_BODY if large else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
         stated = next((value for name, value in scope["headers"] if name == b"content-length"), b"0")
         started = False
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TypeVar, cast
+from typing import Any, TypeVar, cast
 from uuid import UUID
 
 from django.db import transaction
@@ -218,3 +218,26 @@ def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: 
     user = newcomer(cook)
     kitchen = open_kitchen(name, user, pans=pans, burners=burners, is_demo=True)
     return Member(user, kitchen, Membership.Role.OWNER)
+
+
+#: What a kitchen says of itself in its file.
+_SAID = ("name", "altitude_m", "limits", "time_zone")
+
+
+def said_of(kitchen: Kitchen) -> dict[str, Any]:
+    """What a kitchen says of itself: its name, its altitude in metres, its limits and its time zone."""
+    return {name: getattr(kitchen, name) for name in _SAID}
+
+
+def settle_kitchen(kitchen: Kitchen, said: Mapping[str, Any]) -> None:
+    """Take what a file says of a kitchen where this one has said nothing itself; its name stays."""
+    usual = Kitchen()
+    taken = [name for name in _SAID[1:] if getattr(kitchen, name) == getattr(usual, name)]
+    for name in taken:
+        setattr(kitchen, name, said[name])
+    kitchen.save(update_fields=taken)
+
+
+def people_of(kitchen: Kitchen) -> dict[str, int]:
+    """Who works in a kitchen, by the names they sign in with."""
+    return dict(kitchen.memberships.values_list("user__username", "user_id"))

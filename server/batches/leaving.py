@@ -1,0 +1,60 @@
+"""Batches leave whole: every event as it was recorded, whatever its version."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import Field, JsonValue
+from shared.leaving import LEAVES, Leaves, Row
+from spissus_core.amounts.fields import Title
+from spissus_core.board import Board
+from spissus_core.errors import SpissusError
+from spissus_core.messages import say
+
+from .bench import batch_out
+from .finding import words_of
+from .models import Batch, Event
+from .services import MOST_EVENTS, log_of, present, summarised
+
+
+class BatchRow(Row):
+    """A batch; what happened to it follows as its events."""
+
+    id: UUID
+    name: Title
+    created_at: datetime
+    put_away_at: datetime | None
+
+
+class EventRow(Row):
+    """Something that happened, in the words of its version; ``seq`` is its number within the batch."""
+
+    id: UUID
+    seq: Annotated[int, Field(ge=1, le=MOST_EVENTS)]
+    at: datetime
+    recorded_at: datetime
+    kind: Annotated[str, Field(max_length=20)]
+    version: Annotated[int, Field(ge=1, le=1000)]
+    payload: dict[str, JsonValue]
+    author: Annotated[str | None, Field(max_length=150)]
+
+
+LEAVES["batches"] = Leaves(model=Batch, shape=BatchRow, order=("created_at",))
+LEAVES["events"] = Leaves(
+    model=Event, shape=EventRow, of="batch", order=("seq",), elsewhere={"author": "author__username"}
+)
+
+
+def settle(batch_id: UUID) -> None:
+    """Work a batch out that came in, so that it stands in the lists. Raises SpissusError where it cannot be shown."""
+    batch = Batch.objects.get(pk=batch_id)
+    board = Board(log_of(batch), present())
+    try:
+        batch_out(batch, board)
+        batch.summary, batch.words = summarised(board), words_of(board.timeline)
+    except Exception as error:
+        raise SpissusError("batches", say("archive.not_shown", name=batch.name)) from error
+    batch.last_seq = max((row.seq for row in Event.objects.filter(batch=batch)), default=0)
+    batch.save(update_fields=["summary", "words", "last_seq"])

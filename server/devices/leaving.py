@@ -1,0 +1,39 @@
+"""Devices leave without their tokens, and what they read as batches are worked out from it."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from secrets import token_hex
+from typing import Literal
+from uuid import UUID
+
+from shared.leaving import LEAVES, STAYS, Leaves, Row
+from spissus_core.amounts.fields import Name
+
+from .models import Device, Kept, Reading
+
+
+class DeviceRow(Row):
+    """A device. It comes back as one whose token is gone: what it read is there, and it reads no more."""
+
+    id: UUID
+    name: Name
+    kind: Literal["scale", "thermometer", "salt_meter"]
+    created_at: datetime
+
+
+class KeptRow(Row):
+    """A stretch of readings as one: g gross, °C or % salt by the kind of the device."""
+
+    device_id: UUID
+    stretch: int
+    at: datetime
+    value: float
+    count: int
+
+
+LEAVES["devices"] = Leaves(
+    model=Device, shape=DeviceRow, filled=lambda: {"token_hash": f"left behind {token_hex(16)}", "revoked": True}
+)
+LEAVES["readings"] = Leaves(model=Kept, shape=KeptRow, of="batch", key=("device_id", "stretch"))
+STAYS[Reading] = "Raw readings are let go of within days; batches are worked out from what was kept of them."

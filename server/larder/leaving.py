@@ -1,0 +1,23 @@
+"""The ingredients of a kitchen's own leave with it."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from shared.leaving import LEAVES, Leaves, Row
+from spissus_core.pantry.larder import OwnIngredient as OwnSpec
+
+from .models import OwnIngredient
+
+
+class OwnRow(Row):
+    """An ingredient of a kitchen's own: what it is like, and what is otherwise, in g per 100 g."""
+
+    id: UUID
+    spec: OwnSpec
+    created_at: datetime
+    retired: bool
+
+
+LEAVES["larder"] = Leaves(model=OwnIngredient, shape=OwnRow)
