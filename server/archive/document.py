@@ -128,7 +128,8 @@ def read(text: bytes) -> Brought:
     unreadable: list[tuple[str, Message]] = []
     if told["format"] == BATCH:
         return Brought(None, {}, _batches([told.get("batch")], unreadable), unreadable)
-    kitchen = _one(KitchenRow, told.get("kitchen"), "kitchen", unreadable)
+    said = told.get("kitchen")
+    kitchen = None if said is None else _one(KitchenRow, said, "kitchen", unreadable)
     rows = {name: _rows(one.shape, told.get(name), name, unreadable) for name, one in parts("kitchen").items()}
     return Brought(kitchen, rows, _batches(told.get("batches"), unreadable), unreadable)
 

@@ -8,7 +8,7 @@ from typing import Annotated, Literal, cast
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
-from interchange import FORMATS, FormatName, Told, file_answer
+from interchange import FORMATS, KITCHEN_FORMATS, FormatName, Kitchen, KitchenFormatName, Told, file_answer
 from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router, Status
@@ -276,3 +276,12 @@ def batch_file(request: HttpRequest, batch_id: UUID, name: FormatName, units: Un
     batch = services.batch_of(member_of(request), batch_id)
     board, _ = _potted(batch)
     return file_answer(FORMATS[name].write(Told(batch.name, board, units)), FORMATS[name].media_type, batch.name, name)
+
+
+@router.get("/kitchen/files/{name}")
+def kitchen_table(request: HttpRequest, name: KitchenFormatName, units: UnitSystem) -> HttpResponse:
+    """The kitchen in one of the open formats: its batches as a table, what is due as a calendar."""
+    member = member_of(request)
+    kitchen = Kitchen(member.kitchen.name, services.present(), services.lines_of(member), services.dues_of(member))
+    written = KITCHEN_FORMATS[name]
+    return file_answer(written.write(kitchen), written.media_type, member.kitchen.name, name)

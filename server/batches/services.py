@@ -12,9 +12,10 @@ from uuid import UUID, uuid4, uuid5
 
 from devices.services import events_of
 from django.db import IntegrityError, transaction
-from django.db.models import TextField
+from django.db.models import Q, TextField
 from django.db.models.functions import Cast
 from django.http import Http404
+from interchange import DueLine, Line
 from kitchens.services import Member, burner_spec, learn, learn_liking, liking_of, limits_of, pan_spec, unlearn
 from larder.services import own_ingredients
 from live.services import announce
@@ -35,6 +36,7 @@ from spissus_core.pantry.things import FromShelf, Thing
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
+from spissus_core.planning.due import due
 from spissus_core.planning.spoken import rest_cold_by
 from spissus_core.planning.tone import tone
 from spissus_core.pot import Pot
@@ -502,6 +504,31 @@ def delete_for_good(member: Member, batch_id: UUID) -> None:
 def keeping_batches(member: Member) -> list[Batch]:
     """The batches of which something is kept."""
     return list(Batch.objects.filter(kitchen=member.kitchen, summary__has_key="shelf"))
+
+
+def lines_of(member: Member) -> list[Line]:
+    """Every batch of the kitchen that was not put away, the newest first, for a table."""
+    batches = Batch.objects.filter(kitchen=member.kitchen, put_away_at=None).defer("words")
+    return [_line(batch.name, batch.created_at, batch.summary) for batch in batches]
+
+
+def _line(name: str, begun: datetime, s: dict[str, Any]) -> Line:
+    figures = {key: s.get(key) for key in ("pan", "start_ml", "volume_ml", "salt_percent", "body", "points")}
+    return Line(name=name, begun=begun, finished=bool(s.get("finished")), **figures)
+
+
+def dues_of(member: Member) -> list[DueLine]:
+    """What is due in the kitchen, the first first: what must be cold or used, and when to look into a pot."""
+    of = Batch.objects.filter(kitchen=member.kitchen, put_away_at=None)
+    wanted = Q(summary__finished=False) | Q(summary__has_key="shelf") | ~Q(summary__rest=None)
+    found: list[DueLine] = []
+    for batch in of.filter(wanted):
+        board = Board(log_of(batch), present())
+        found += [DueLine(f"{batch.pk}-{one.id}@spissus", batch.name, one.at, one.said) for one in due(board.timeline)]
+        look = board.act.look_at
+        if look is not None:
+            found.append(DueLine(f"{batch.pk}-look@spissus", batch.name, look, say("due.look")))
+    return sorted(found, key=lambda one: one.at)
 
 
 def summarised(board: Board) -> dict[str, Any]:

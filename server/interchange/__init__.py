@@ -1,21 +1,24 @@
-"""Open formats of a batch: a module a format, which registers itself with :func:`written`.
+"""Open formats: a module a format, which registers itself with :func:`written`, or :func:`kitchen_written`.
 
-All of them are served by one route of a batch, ``/batches/{id}/files/{name}``; nothing else names them.
+All of them are served by one route of a batch, ``/batches/{id}/files/{name}``, and one of the kitchen,
+``/kitchen/files/{name}``; nothing else names them.
 """
 
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from importlib import import_module
 from pkgutil import iter_modules
-from typing import Annotated
+from typing import Annotated, Generic, NamedTuple, TypeVar
 
 from django.http import HttpResponse
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.amounts.tables import among
 from spissus_core.board import Board
+from spissus_core.messages import Message
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,16 +30,53 @@ class Told:
     units: UnitSystem
 
 
+class Line(NamedTuple):
+    """A batch in a list: volumes in mL, salt in %, how it was in points of five."""
+
+    name: str
+    begun: datetime
+    finished: bool
+    pan: str | None
+    start_ml: float | None
+    volume_ml: float | None
+    salt_percent: float | None
+    body: str | None
+    points: int | None
+
+
+class DueLine(NamedTuple):
+    """Something that is due at a time, of which batch; ``uid`` names it for good."""
+
+    uid: str
+    batch: str
+    at: datetime
+    said: Message
+
+
 @dataclass(frozen=True, slots=True)
-class Format:
-    """A format of a batch: its media type, and how it is written."""
+class Kitchen:
+    """A kitchen as a format writes it, as it stands ``at`` a time."""
+
+    name: str
+    at: datetime
+    batches: Sequence[Line]
+    dues: Sequence[DueLine]
+
+
+_Of = TypeVar("_Of")
+
+
+@dataclass(frozen=True, slots=True)
+class Format(Generic[_Of]):
+    """A format: its media type, and how it is written."""
 
     media_type: str
-    write: Callable[[Told], bytes]
+    write: Callable[[_Of], bytes]
 
 
-#: Every format there is, by the name that its files end in.
-FORMATS: dict[str, Format] = {}
+#: Every format of a batch, and of a kitchen, by the name that its files end in.
+FORMATS: dict[str, Format[Told]] = {}
+KITCHEN_FORMATS: dict[str, Format[Kitchen]] = {}
 
 
 def written(name: str, media_type: str) -> Callable[[Callable[[Told], bytes]], Callable[[Told], bytes]]:
@@ -44,6 +84,16 @@ def written(name: str, media_type: str) -> Callable[[Callable[[Told], bytes]], C
 
     def register(write: Callable[[Told], bytes]) -> Callable[[Told], bytes]:
         FORMATS[name] = Format(media_type, write)
+        return write
+
+    return register
+
+
+def kitchen_written(name: str, media_type: str) -> Callable[[Callable[[Kitchen], bytes]], Callable[[Kitchen], bytes]]:
+    """Registers what writes a kitchen in a format."""
+
+    def register(write: Callable[[Kitchen], bytes]) -> Callable[[Kitchen], bytes]:
+        KITCHEN_FORMATS[name] = Format(media_type, write)
         return write
 
     return register
@@ -65,3 +115,4 @@ def file_answer(body: bytes, media_type: str, *named: str) -> HttpResponse:
 
 #: The name of a format, as a page asks for it.
 FormatName = Annotated[str, *among(FORMATS)]
+KitchenFormatName = Annotated[str, *among(KITCHEN_FORMATS)]

@@ -75,6 +75,13 @@ def member_of(request: HttpRequest) -> Member:
     return Member(user, membership.kitchen, membership.role)
 
 
+def member_called(name: str) -> Member | None:
+    """Whoever signs in by that name, in the first kitchen that they own; None where there is nobody."""
+    theirs = Membership.objects.filter(user__username__iexact=name, role=Membership.Role.OWNER)
+    found = theirs.select_related("user", "kitchen").order_by("pk").first()
+    return None if found is None else Member(found.user, found.kitchen, found.role)
+
+
 @transaction.atomic
 def open_kitchen(
     name: str,

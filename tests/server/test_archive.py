@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
@@ -247,3 +248,23 @@ def test_only_who_owns_a_kitchen_takes_it_away_or_brings_something_in(cook: Call
     hand = person("hand", Kitchen.objects.get(), "cook")
     assert hand.get("/kitchen/file").status_code == 403
     assert bring(hand, {}).status_code == 403
+
+
+ARCHIVES = sorted((ROOT / "tests/golden/archives").glob("*.json"))
+
+
+@pytest.mark.parametrize("path", ARCHIVES, ids=[path.stem for path in ARCHIVES])
+def test_a_file_of_every_version_ever_written_is_read_back(path: Path, cook: Caller) -> None:
+    """Written by that version, and never again."""
+    file = json.loads(path.read_text(encoding="utf-8"))
+    looked = bring(cook, file).json()
+    assert looked["refused"] == []
+    assert len(looked["batches"]) == len(file["batches"])
+    for batch in file["batches"]:
+        shown = cook.get(f"/batches/{batch['id']}").json()
+        assert shown["missing"] == []
+        assert len(shown["log"]) == len(batch["events"])
+
+
+def test_there_is_a_golden_file_of_this_version() -> None:
+    assert f"kitchen-{VERSION}" in {path.stem for path in ARCHIVES}

@@ -24,6 +24,12 @@ PAN = {
     "height_mm": 180,
 }
 AT = "2026-03-14T18:00:00Z"
+#: A file with a pan in it that nobody has.
+FILE = {
+    "format": "spissus-kitchen",
+    "version": 1,
+    "pans": [{"id": str(uuid4()), "spec": PAN, "position": 0, "retired": False}],
+}
 
 
 @dataclass(frozen=True)
@@ -96,6 +102,12 @@ ROWS: dict[str, Row] = {
     "GET /batches/{batch_id}/files/{name}": Row(
         "member", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)
     ),
+    "GET /kitchen/files/{name}": Row("member", "/kitchen/files/batches.csv?units=metric"),
+    "GET /kitchen/file": Row("cook"),
+    "GET /batches/{batch_id}/file": Row("member", "/batches/{batch}/file", ids=("batch",)),
+    "POST /files/look": Row("cook", body=FILE),
+    "POST /files": Row("cook", body=FILE),
+    "DELETE /files/{taken_id}": Row("cook", "/files/{taken}", ids=("taken",)),
     "GET /devices": Row("member"),
     "POST /devices": Row("cook", body={"name": "scale", "kind": "scale"}),
     "PUT /devices/{device_id}/batch": Row("cook", "/devices/{device}/batch", {"batch_id": None}, ("device",)),
@@ -125,6 +137,7 @@ def things(cook: Caller) -> dict[str, str]:
         "batch": cook.start()["id"],
         "own": cook.send("/larder", {"name": "house stock", "like": "beef_stock_own"}).json()["id"],
         "device": cook.send("/devices", {"name": "scale", "kind": "scale"}).json()["id"],
+        "taken": cook.send("/files", FILE).json()["taken"],
     }
 
 
