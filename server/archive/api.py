@@ -6,13 +6,14 @@ from collections.abc import AsyncIterator, Iterator
 from uuid import UUID
 
 from asgiref.sync import sync_to_async
-from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
-from interchange import file_answer
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, StreamingHttpResponse
+from interchange import FORMATS, file_answer
 from kitchens.services import member_of
 from ninja import Router
 from ninja.security import SessionAuth
-from shared.refusals import may_refuse
+from shared.refusals import RefusedError, may_refuse
 from shared.shapes import SaidOut, Shape
+from spissus_core.messages import say
 
 from . import services
 
@@ -99,11 +100,17 @@ def _next(pieces: Iterator[str], most: int = 64 * 1024) -> str | None:
     return "".join(held) or None
 
 
-@router.get("/batches/{batch_id}/file")
+@router.get("/batches/{batch_id}/file", openapi_extra=may_refuse(406))
 def batch_file(request: HttpRequest, batch_id: UUID) -> HttpResponse:
-    """A batch in one file, with everything that happened to it."""
-    member = member_of(request)
-    return file_answer(services.batch_file_of(member, batch_id).encode(), JSON, "batch", "batch.json")
+    """A batch with everything that happened to it, as JSON; or, where another open format is preferred, that one."""
+    file = services.batch_file_of(member_of(request), batch_id)
+    by_type = {of.media_type.partition(";")[0]: name for name, of in reversed(FORMATS.items())}
+    preferred = request.get_preferred_type(["application/json", *by_type])
+    if preferred is None:
+        raise RefusedError(406, say("archive.no_such_format"))
+    if preferred in by_type:
+        return HttpResponseRedirect(f"files/{by_type[preferred]}?units=metric", status=303)
+    return file_answer(file.encode(), JSON, "batch", "batch.json")
 
 
 @router.post("/files/look", response=LookedOut, openapi_extra=A_FILE | may_refuse(413))

@@ -63,7 +63,7 @@ def test_what_is_due_is_a_calendar(cook: Caller) -> None:
     put_by(cook, batch, place="fridge")
     text = cook.get("/kitchen/files/due.ics?units=metric").content
     calendar = Calendar.from_ical(text)
-    entries = [one for one in calendar.walk("VEVENT")]
+    entries = list(calendar.walk("VEVENT"))
     said = {str(one["summary"]) for one in entries}
     jar = cook.get("/shelf").json()[0]
     times = {one.decoded("dtstart").isoformat() for one in entries}
@@ -84,3 +84,21 @@ def test_a_batch_is_plain_text(cook: Caller) -> None:
     text = answer.content.decode()
     assert text.startswith("Shin in stout\n")
     assert "=1+1" in text
+
+
+@pytest.mark.parametrize(
+    ("accept", "got"),
+    [
+        ("*/*", "application/json"),
+        ("application/json", "application/json"),
+        ("text/csv;q=0.9, text/plain;q=0.3", "text/csv"),
+        ("text/plain", "text/plain"),
+        ("application/pdf", "application/pdf"),
+    ],
+)
+def test_a_batch_is_sent_in_the_format_that_is_preferred(cook: Caller, accept: str, got: str) -> None:
+    path = f"/api/v1/batches/{full(cook)}/file"
+    answer = cook.client.get(path, headers={"accept": accept}, follow=True)
+    assert answer.status_code == 200
+    assert answer["Content-Type"].startswith(got)
+    assert cook.client.get(path, headers={"accept": "video/mp4"}).status_code == 406

@@ -17,6 +17,7 @@ import { CalibrateSheet } from './CalibrateSheet'
 import { Devices } from './Devices'
 import { Learned } from './Learned'
 import { Larder } from './Larder'
+import { TakeAway } from './TakeAway'
 import { WhereItIs } from './WhereItIs'
 import { Rest } from '../shared/Rest'
 
@@ -115,6 +116,7 @@ export function KitchenPage() {
         <Learned learned={kitchen.data?.learned ?? []} liking={kitchen.data?.liking ?? null} mayChange={mayChange} />
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
+        <TakeAway owns={session.data?.role === 'owner'} />
       </main>
       {burner && <BurnerSheet burner={burner === 'new' ? null : burner} onClose={() => setBurner(null)} />}
       {calibrating && <CalibrateSheet pan={calibrating} onClose={() => setCalibrating(null)} />}

@@ -4,6 +4,7 @@ import { useLocation } from 'wouter'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { useSession } from '../api/session'
+import { FileLinks } from '../shared/FileLinks'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 
@@ -56,6 +57,7 @@ export function ThisBatch({ id, name, onGone }: { id: string; name: string; onGo
         </Button>
       </form>
       <p className="text-sm text-quiet">What is put away stands at the end of the list of batches, and can be brought back.</p>
+      <FileLinks id={id} />
       {arrange.error && !arrange.error.at('name') && <p role="alert" className="font-medium text-heat">{arrange.error.message}</p>}
     </section>
   )
