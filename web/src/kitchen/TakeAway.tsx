@@ -112,7 +112,7 @@ function BringIn({ text, of, onClose }: { text: string; of: string; onClose: () 
               Take it out again
             </Button>
           )}
-          <Button onClick={onClose}>{take.data ? 'Close' : 'Leave it'}</Button>
+          {!take.data && <Button onClick={onClose}>Leave it</Button>}
         </div>
       </div>
     </Sheet>
