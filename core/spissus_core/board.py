@@ -24,6 +24,7 @@ from .planning.judgement import JUDGEMENT, Judgement
 from .planning.plan import plan
 from .planning.schedule import Ready, ready
 from .planning.solving import Route
+from .planning.story import Story, chosen, known_then, story
 from .planning.threads import Thread, threads
 from .pot import Pot
 from .wish import Wish
@@ -32,7 +33,7 @@ T = TypeVar("T")
 
 #: What may be missing from a batch while its pot and its log stay.
 Part = Literal[
-    "forecast", "plan", "next", "ribbon", "pot", "start", "marks", "curve", "skim", "cooling", "words", "taste"
+    "forecast", "plan", "next", "ribbon", "pot", "start", "marks", "curve", "skim", "cooling", "words", "taste", "story"
 ]
 
 
@@ -97,6 +98,20 @@ class Board:
         if route is None or timeline.ended or timeline.stands_at is None:
             return None
         return self.part("plan", lambda: ready(timeline, route, self.act.doing.outlook), None)
+
+    @cached_property
+    def story(self) -> Story | None:
+        """What happened over what was foreseen when its way was taken; None where none was, or nothing followed."""
+        return self.part("story", self._story, None)
+
+    def _story(self) -> Story | None:
+        taken = chosen(self.timeline)
+        if taken is None or not self.timeline.ended:
+            return None
+        then = Board(known_then(self.timeline, taken), taken.event.at, self.judgement)
+        if then.route is None or then.ready is None:
+            return None
+        return story(self.timeline, then.timeline, then.route, then.ready, self.taught)
 
     @cached_property
     def strained(self) -> Strained | None:

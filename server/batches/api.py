@@ -42,6 +42,7 @@ from . import bench, door, finishing, heating, intake, logbook, marks, rememberi
 from .finding import found_by
 from .models import Batch
 from .pot import pot_out
+from .story import StoryOut, story_out
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
@@ -276,6 +277,12 @@ def batch_file(request: HttpRequest, batch_id: UUID, name: FormatName, units: Un
     batch = services.batch_of(member_of(request), batch_id)
     board, _ = _potted(batch)
     return file_answer(FORMATS[name].write(Told(batch.name, board, units)), FORMATS[name].media_type, batch.name, name)
+
+
+@router.get("/batches/{batch_id}/story", response=StoryOut | None)
+def story(request: HttpRequest, batch_id: UUID) -> StoryOut | None:
+    """What happened over what was foreseen, and why the two differ; null before the end, or where no way was taken."""
+    return story_out(Board(services.log_of(services.batch_of(member_of(request), batch_id)), services.present()))
 
 
 @router.get("/kitchen/files/{name}")

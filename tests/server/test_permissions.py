@@ -103,6 +103,7 @@ ROWS: dict[str, Row] = {
         "member", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)
     ),
     "GET /kitchen/files/{name}": Row("member", "/kitchen/files/batches.csv?units=metric"),
+    "GET /batches/{batch_id}/story": Row("member", "/batches/{batch}/story", ids=("batch",)),
     "GET /kitchen/file": Row("cook"),
     "GET /batches/{batch_id}/file": Row("member", "/batches/{batch}/file", ids=("batch",)),
     "POST /files/look": Row("cook", body=FILE),

@@ -47,9 +47,11 @@ def account(timeline: Timeline) -> Message | None:
 def _boiled(stood: list[Moment]) -> Iterator[Message]:
     """From how much to how much in how long, over everything that boiled away."""
     stretches = [
-        (before.pot, after.found, (after.event.at - before.event.at).total_seconds() / 60.0)
-        for before, after in pairwise(stood)
-        if before.pot and after.found and before.pot.contents.liquid_ml - after.found.contents.liquid_ml > BOILED_ML
+        (before.pot, after, (moment.event.at - before.event.at).total_seconds() / 60.0)
+        for before, moment in pairwise(stood)
+        if before.pot
+        and (after := _came_to(moment))
+        and before.pot.contents.liquid_ml - after.contents.liquid_ml > BOILED_ML
     ]
     if not stretches:
         return
@@ -58,17 +60,14 @@ def _boiled(stood: list[Moment]) -> Iterator[Message]:
     yield say(
         "account.boiled",
         before=show_volume(first.contents.liquid_ml),
-        after=show_volume(_seen(stood, last).contents.liquid_ml),
+        after=show_volume(last.contents.liquid_ml),
         time=show_minutes(minutes),
     )
 
 
-def _seen(stood: list[Moment], found: Pot) -> Pot:
-    """The pot that was found, as a reading showed it where one was taken then."""
-    for moment in stood:
-        if moment.found is found and moment.pot is not None and isinstance(moment.event.payload, ev.Read):
-            return moment.pot
-    return found
+def _came_to(moment: Moment) -> Pot | None:
+    """The pot that an entry found: as a reading showed it, where it is one."""
+    return moment.pot if isinstance(moment.event.payload, ev.Read) else moment.found
 
 
 def _fat(stood: list[Moment]) -> Iterator[Message]:

@@ -612,6 +612,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{batch_id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What happened over what was foreseen, and why the two differ; null before the end, or where no way was taken */
+        get: operations["batches_api_story"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchen/files/{name}": {
         parameters: {
             query?: never;
@@ -2794,7 +2811,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words" | "taste";
+            part: "forecast" | "plan" | "next" | "ribbon" | "pot" | "start" | "marks" | "curve" | "skim" | "cooling" | "words" | "taste" | "story";
             why: components["schemas"]["SaidOut"];
         };
         /**
@@ -4555,6 +4572,65 @@ export interface components {
              *     }
              */
             heat: components["schemas"]["HeatSetting"];
+        };
+        /**
+         * BecauseOut
+         * @description Something that turned out otherwise, where on the ribbon, and what it alone did.
+         */
+        BecauseOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ml */
+            ml: number;
+            what: components["schemas"]["SaidOut"];
+            did: components["schemas"]["SaidOut"];
+        };
+        /**
+         * ComparedOut
+         * @description A figure as it came and as it was foreseen; ``same`` where nobody would tell them apart.
+         */
+        ComparedOut: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "volume" | "body" | "salt" | "strength" | "time";
+            happened: components["schemas"]["SaidOut"];
+            foreseen: components["schemas"]["SaidOut"];
+            /** Same */
+            same: boolean;
+        };
+        /**
+         * PathPointOut
+         * @description How much there is at a time, mL with its fat, and how dark it is drawn.
+         */
+        PathPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ml */
+            ml: number;
+            /** Tone */
+            tone: number;
+        };
+        /**
+         * StoryOut
+         * @description What happened and what was foreseen, as paths in time; their figures; and why they differ, the largest first.
+         */
+        StoryOut: {
+            /** Happened */
+            happened: components["schemas"]["PathPointOut"][];
+            /** Foreseen */
+            foreseen: components["schemas"]["PathPointOut"][];
+            /** Figures */
+            figures: components["schemas"]["ComparedOut"][];
+            /** Because */
+            because: components["schemas"]["BecauseOut"][];
         };
         /**
          * AvoidedOut
@@ -9078,6 +9154,82 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_api_story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryOut"] | null;
+                };
             };
             /** @description Unauthorized */
             401: {

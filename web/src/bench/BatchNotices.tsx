@@ -6,7 +6,7 @@ import { WhenForm } from './WhenForm'
 
 const PARTS: Record<Batch['missing'][number]['part'], string> = {
   forecast: 'The forecast', plan: 'The plan', next: 'The next act', ribbon: 'The ribbon', pot: 'The pot', start: 'The start',
-  marks: 'The marks', curve: 'The curve', skim: 'Taking the fat off', cooling: 'The cooling', words: 'The sentence', taste: 'The tastes',
+  marks: 'The marks', curve: 'The curve', skim: 'Taking the fat off', cooling: 'The cooling', words: 'The sentence', taste: 'The tastes', story: 'The story',
 }
 
 interface Props {

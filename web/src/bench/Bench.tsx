@@ -100,10 +100,10 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
       </Suspense>
     )
   }
-  if (view === 'sheet' || view === 'pass') {
+  if (view === 'sheet' || view === 'pass' || view === 'story') {
     return (
       <Suspense>
-        <OneSheet batch={batch} pass={view === 'pass'} />
+        <OneSheet batch={batch} view={view} />
       </Suspense>
     )
   }

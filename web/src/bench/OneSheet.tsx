@@ -8,12 +8,16 @@ import { useSay, Words } from '../shared/units'
 import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
 import { Button } from '../ui/Button'
 import { PassCard } from './PassCard'
+import { StoryPage } from './StoryPage'
 
 const marked = { start: 'start', now: 'now', stop: 'stop here', ceiling: 'too salty below', over: 'too salty already' }
 
-/** What of a batch is printed: its sheet, or its card for the pass. */
-export default function OneSheet({ batch, pass }: { batch: Batch; pass: boolean }) {
-  return pass ? <PassCard batch={batch} /> : <Whole batch={batch} />
+const SHEETS = { sheet: Whole, pass: PassCard, story: StoryPage }
+
+/** What of a batch is printed: its sheet, its card for the pass, or its story. */
+export default function OneSheet({ batch, view }: { batch: Batch; view: keyof typeof SHEETS }) {
+  const Sheet = SHEETS[view]
+  return <Sheet batch={batch} />
 }
 
 /** The batch on one sheet of paper: its marks at true size, amounts, salt, times, cautions and what it brings. */

@@ -5,7 +5,7 @@ import { isWhole, type Batch } from '../api/types'
 import { STAGES } from '../stages/registry'
 import type { View } from '../stages/useBench'
 
-const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || asked === 'sheet' || asked === 'pass' || STAGES.some(({ stage }) => stage === asked)
+const isView = (asked: string | undefined): asked is View => asked === 'plan' || asked === 'correct' || asked === 'sheet' || asked === 'pass' || asked === 'story' || STAGES.some(({ stage }) => stage === asked)
 
 /** Where what is to be done next belongs. */
 function viewOf(batch: Batch): View {

@@ -141,9 +141,16 @@ export default function ServePanel() {
         </form>
       )}
       {!batch.finished && <KeepCard />}
-      <Link href={`/batches/${batch.id}/pass`} className="inline-flex min-h-12 items-center justify-self-start font-semibold underline">
-        Card for the pass
-      </Link>
+      <p className="flex flex-wrap gap-x-6">
+        {batch.finished && (
+          <Link href={`/batches/${batch.id}/story`} className="inline-flex min-h-12 items-center font-semibold underline">
+            How it went, and why
+          </Link>
+        )}
+        <Link href={`/batches/${batch.id}/pass`} className="inline-flex min-h-12 items-center font-semibold underline">
+          Card for the pass
+        </Link>
+      </p>
       <Cautions cautions={batch.serve_cautions} />
     </div>
   )

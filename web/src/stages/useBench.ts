@@ -2,7 +2,7 @@ import { createContext, use } from 'react'
 import type { Problem } from '../api/client'
 import type { Batch, Payload, Said, Stage, Wanted } from '../api/types'
 
-export type View = Stage | 'plan' | 'correct' | 'sheet' | 'pass'
+export type View = Stage | 'plan' | 'correct' | 'sheet' | 'pass' | 'story'
 
 /** What every part of the bench shares: the batch, and what can be done with it. */
 export interface BenchParts {
