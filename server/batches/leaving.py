@@ -14,7 +14,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.messages import say
 
 from .bench import batch_out
-from .finding import words_of
+from .finding import day_of, words_of
 from .models import Batch, Event
 from .services import MOST_EVENTS, log_of, present, summarised
 
@@ -53,7 +53,8 @@ def settle(batch_id: UUID) -> None:
     board = Board(log_of(batch), present())
     try:
         batch_out(batch, board)
-        batch.summary, batch.words = summarised(board), words_of(board.timeline)
+        day = day_of(batch.created_at, batch.kitchen.time_zone)
+        batch.summary, batch.words = summarised(board), words_of(board.timeline, day)
     except Exception as error:
         raise SpissusError("batches", say("archive.not_shown", name=batch.name)) from error
     batch.last_seq = max((row.seq for row in Event.objects.filter(batch=batch)), default=0)

@@ -44,7 +44,7 @@ from spissus_core.wish import Wish
 
 from .bench import BatchOut, batch_out
 from .due import reminds_row
-from .finding import words_of
+from .finding import day_of, words_of
 from .models import Batch, Event
 from .remembering import remembered_row
 from .shelf import jar_row
@@ -252,7 +252,8 @@ def append(
     _learn(member, batch, board, payload)
     _off_the_shelf(member, event, board)
     batch.last_seq = event.seq
-    batch.summary, batch.words = summarised(board), words_of(board.timeline)
+    day = day_of(batch.created_at, member.kitchen.time_zone)
+    batch.summary, batch.words = summarised(board), words_of(board.timeline, day)
     batch.save(update_fields=["last_seq", "summary", "words"])
     answer = batch_out(batch, board)
     if board.faults:

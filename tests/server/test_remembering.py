@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Any
 from urllib.parse import quote
 from uuid import uuid4
+from zoneinfo import ZoneInfo
 
 import pytest
+from batches.finding import found_by
+from batches.models import Batch
+from django.db import connection
 from makers import text_of
 
 from .conftest import Caller, person
@@ -157,3 +162,50 @@ def test_a_batch_is_found_by_its_dish_what_went_in_what_was_noted_and_how_it_was
     cook.send(f"/batches/{shin}", {"away": True}, "patch")
     assert found(cook, "oxtail") == []
     assert cook.get(f"/batches?q={'x' * 300}").status_code == 422
+
+
+def test_the_story_of_a_batch_is_told_once_it_is_finished(cook: Caller) -> None:
+    batch = cook.start()["id"]
+    for said in (
+        {"kind": "wanted", "volume_ml": 700, "body": 2, "salt_percent": 0.9, "ceiling_percent": 1.3},
+        {"kind": "chosen", "route": "all-volume-corn_starch_own"},
+    ):
+        assert cook.record(batch, said).status_code == 200
+    assert cook.get(f"/batches/{batch}/story").json() is None
+    for said in (
+        {"kind": "read", "measured": {"method": "jug", "value": "800 ml", "hot": True}},
+        {"kind": "salted", "salt_g": "3 g"},
+        {"kind": "finished"},
+    ):
+        assert cook.record(batch, said).status_code == 200
+    told = cook.get(f"/batches/{batch}/story").json()
+    assert [one["what"] for one in told["figures"]] == ["volume", "body", "salt", "strength", "time"]
+    assert told["happened"][0]["ml"] == pytest.approx(told["foreseen"][0]["ml"], rel=0.01)
+    assert any("salt" in text_of(one["what"]) for one in told["because"])
+
+
+#: When ten thousand batches began.
+AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
+
+
+def test_a_batch_is_found_by_its_day_in_the_kitchens_own_clock(cook: Caller) -> None:
+    cook.send("/kitchen", {"time_zone": "Pacific/Auckland"}, "patch")
+    begun = datetime.fromisoformat(cook.start("Tail of today")["created_at"]).astimezone(ZoneInfo("Pacific/Auckland"))
+    for q in (f"{begun:%Y-%m-%d}", f"{begun:%B}", f"tail {begun:%A}", f"{begun.day} {begun:%b}"):
+        assert found(cook, q) == ["Tail of today"], q
+    assert found(cook, f"{begun.year + 1}-{begun.month:02}") == []
+
+
+def test_no_text_is_read_to_find_a_word_however_many_batches_there_are(cook: Caller) -> None:
+    """Ten thousand batches: PostgreSQL's own plan tells what is read, and no clock decides."""
+    kitchen = cook.member().kitchen
+    Batch.objects.bulk_create(
+        Batch(id=uuid4(), kitchen=kitchen, name=f"Shin {n}", created_at=AT, words=f"pan stock w{n}", last_seq=1)
+        for n in range(10_000)
+    )
+    with connection.cursor() as cursor:
+        cursor.execute("ANALYZE batches_batch")
+    for q, many in (("w4711", 1), ("stock", 30)):
+        sought = found_by(Batch.objects.filter(kitchen=kitchen), q)[:30]
+        assert "to_tsvector" not in sought.explain()
+        assert len(sought) == many

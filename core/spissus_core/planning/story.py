@@ -118,9 +118,10 @@ def _to_the_end(timeline: Timeline) -> Iterator[Moment]:
 
 
 def _points(moments: list[Moment]) -> Iterator[Point]:
-    """Each entry with the pot that it found, and the pot that it left."""
+    """Each entry with the pot that it found, and the pot that it left; a reading with what it showed alone."""
     for moment in moments:
-        for pot in (moment.found, moment.pot):
+        read = isinstance(moment.event.payload, ev.Read)
+        for pot in (None if read else moment.found, moment.pot):
             if pot is not None:
                 yield Point(moment.event.at, pot.contents.volume_ml, tone(pot.contents))
 

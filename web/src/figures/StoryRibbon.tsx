@@ -83,14 +83,18 @@ export function StoryRibbon({ happened, foreseen, leaders, clock }: Props) {
           </g>
         ))}
         {narrow &&
-          leaders.map((leader, i) => (
-            <g key={i}>
-              <circle cx={x(leader.at)} cy={y(leader.ml)} r="11" fill="var(--ink)" />
-              <text x={x(leader.at)} y={y(leader.ml) + 5} fontSize="14" fontWeight="700" textAnchor="middle" fill="var(--ground)">
-                {i + 1}
-              </text>
-            </g>
-          ))}
+          leaders.map((leader, i) => {
+            // Those of one place stand above each other.
+            const below = leaders.slice(0, i).filter(({ at }) => Math.abs(x(at) - x(leader.at)) < 24).length
+            return (
+              <g key={i} transform={`translate(${Math.min(Math.max(x(leader.at), 11), width - 11)} ${y(leader.ml) - 24 * below})`}>
+                <circle r="11" fill="var(--ink)" />
+                <text y={5} fontSize="14" fontWeight="700" textAnchor="middle" fill="var(--ground)">
+                  {i + 1}
+                </text>
+              </g>
+            )
+          })}
       </svg>
       <p className="flex flex-wrap gap-x-6 text-sm text-quiet">
         <span>
