@@ -206,7 +206,7 @@ function Done({ batch }: { batch: Line }) {
           </>
         )}
       </p>
-      <p className="hidden text-right font-semibold text-done md:block">{batch.how ?? 'done'}</p>
+      <p className="hidden text-right font-semibold text-done md:block">{batch.finished ? (batch.how ?? 'done') : 'under way'}</p>
     </Link>
   )
 }

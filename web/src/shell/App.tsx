@@ -18,6 +18,7 @@ import { part } from '../ui/part'
 const StartPage = part(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
 const PasswordSheet = part(() => import('../people/PasswordSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
+const ComparePage = part(async () => ({ default: (await import('../logbook/ComparePage')).ComparePage }))
 const JarPage = part(async () => ({ default: (await import('../logbook/JarPage')).JarPage }))
 const KitchenPage = part(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
@@ -62,6 +63,11 @@ function Pages() {
           <Route path="/kitchen">
             <Suspense>
               <KitchenPage />
+            </Suspense>
+          </Route>
+          <Route path="/compare">
+            <Suspense>
+              <ComparePage />
             </Suspense>
           </Route>
           <Route path="/shelf/:jar">

@@ -1,0 +1,46 @@
+"""What happened is held against what was foreseen, and batches against each other, each as a picture."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+from running import Site
+
+from .site import enter_demo
+from .test_walk import open_batch
+
+
+def test_the_story_of_a_batch_tells_what_came_otherwise_and_why(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    open_batch(page, "Venison neck")
+    page.get_by_role("button", name="Serve").click()
+    page.get_by_role("link", name="How it went, and why").click()
+    picture = page.get_by_role("img", name=re.compile("^What happened over what was foreseen"))
+    expect(picture).to_have_accessible_name(re.compile("of corn starch, not"))
+    figures = page.get_by_role("main").locator("dl")
+    for label in ("made", "body", "salt", "strength", "on the table"):
+        expect(figures.get_by_text(label, exact=True)).to_be_visible()
+    expect(page.get_by_label("In short")).to_contain_text("→")
+    done = page.get_by_role("region", name="What was done").get_by_role("listitem")
+    expect(done.first).to_contain_text("by scale in")
+    expect(done.filter(has_text="Finished")).to_have_count(1)
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="entries, a table").click()
+    assert saved.value.path().read_text().startswith("time,what,said")
+
+
+def test_batches_are_found_by_their_month_and_put_side_by_side(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.get_by_label("Find a batch").fill("neck")
+    found = page.get_by_role("list", name="Found")
+    found.get_by_role("button", name=re.compile("Compare.*Venison neck")).click()
+    page.get_by_label("Find a batch").fill("goat orange")
+    found.get_by_role("button", name=re.compile("Compare.*Goat shoulder")).click()
+    page.get_by_role("link", name="Put these 2 side by side").click()
+    rows = page.get_by_role("main").get_by_role("listitem")
+    expect(rows).to_have_count(2)
+    for name, made in (("Venison neck", "700"), ("Goat shoulder", "1 040")):
+        row = rows.filter(has_text=name)
+        expect(row.get_by_role("img", name=re.compile("^The sauce's way"))).to_be_visible()
+        expect(row).to_contain_text(re.compile(made.replace(" ", "\\s")))
