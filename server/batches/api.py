@@ -9,6 +9,7 @@ from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
 from interchange import FORMATS, KITCHEN_FORMATS, FormatName, Kitchen, KitchenFormatName, Told, file_answer
+from interchange.recipe import recipe_in
 from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router, Status
@@ -43,6 +44,9 @@ from .finding import found_by
 from .models import Batch
 from .pot import pot_out
 from .story import StoryOut, story_out
+
+#: A saved page, or a document, as it is.
+A_PAGE = {"requestBody": {"required": True, "content": {"text/plain": {"schema": {"type": "string"}}}}}
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
@@ -94,6 +98,16 @@ def preview_list(request: HttpRequest, data: intake.ListIn) -> intake.LinesOut:
     own = own_ingredients(member_of(request).kitchen.pk)
     read = read_list(data.text, own)
     return intake.LinesOut(lines=[intake.read_out(line, own) for line in read.lines], rest=read.rest)
+
+
+@router.post("/previews/recipe", response=intake.RecipeOut, openapi_extra=A_PAGE | may_refuse(413))
+def preview_recipe(request: HttpRequest) -> intake.RecipeOut:
+    """What goes into a recipe of another program: its lines, read as if they had been pasted."""
+    own = own_ingredients(member_of(request).kitchen.pk)
+    recipe = recipe_in(request.read())
+    read = read_list("\n".join(recipe.lines), own)
+    lines = [intake.read_out(line, own) for line in read.lines]
+    return intake.RecipeOut(name=recipe.name, lines=lines, rest=read.rest)
 
 
 @router.post("/previews/line", response=intake.LinesOut)

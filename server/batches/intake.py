@@ -125,6 +125,12 @@ class LinesOut(Shape):
     rest: str
 
 
+class RecipeOut(LinesOut):
+    """The same out of a recipe of another program, and what that is called."""
+
+    name: str
+
+
 class StartOut(Shape):
     """The start as it was said, so that it can be corrected."""
 

@@ -154,8 +154,9 @@ HEAD_MOST = 64 * 1024
 HASHED_AT_ONCE, HASH_PATIENCE_S = 2, 20.0
 #: One event is a few hundred bytes; a body beyond this is refused before it is read.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
-#: A kitchen that returns is larger.
-LARGE_BODIES, LARGE_BODY = ("/api/v1/files", "/api/v1/files/look"), 32 * 1024 * 1024
+#: A kitchen that returns is larger, and so is a page that somebody saved.
+LARGE_BODIES = ("/api/v1/files", "/api/v1/files/look", "/api/v1/previews/recipe")
+LARGE_BODY = 32 * 1024 * 1024
 
 USE_TZ = True
 TIME_ZONE = "UTC"

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import json
 import re
+from pathlib import Path
 
 from playwright.sync_api import Page, expect
 from running import Site
@@ -44,3 +46,19 @@ def test_batches_are_found_by_their_month_and_put_side_by_side(page: Page, site:
         row = rows.filter(has_text=name)
         expect(row.get_by_role("img", name=re.compile("^The sauce's way"))).to_be_visible()
         expect(row).to_contain_text(re.compile(made.replace(" ", "\\s")))
+
+
+def test_what_went_in_is_read_out_of_a_saved_page(page: Page, site: Site, tmp_path: Path) -> None:
+    enter_demo(page, site)
+    saved = tmp_path / "shin.html"
+    recipe = {"@type": "Recipe", "name": "Shin", "recipeIngredient": ["1 l beef stock", "half a bottle of red wine"]}
+    saved.write_text(f'<html><script type="application/ld+json">{json.dumps(recipe)}</script><p>Shin</p></html>')
+    nothing = tmp_path / "nothing.html"
+    nothing.write_text("<html><p>Shin with onions</p></html>")
+    page.goto(f"{site.url}/start")
+    page.get_by_label("A saved recipe").set_input_files(nothing)
+    went_in = page.get_by_role("region", name="What went in")
+    expect(went_in.get_by_role("alert")).to_contain_text("There is no recipe in this file")
+    page.get_by_label("A saved recipe").set_input_files(saved)
+    expect(went_in.get_by_role("listitem").filter(has_text="red wine")).to_be_visible()
+    expect(went_in.get_by_role("listitem")).to_have_count(2)

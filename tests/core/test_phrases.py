@@ -52,7 +52,7 @@ def _is_key(text: str) -> bool:
 #: What stands in the code in the shape of a key, and is the name of a file, a module or a field.
 NOT_KEYS = {
     *("batches.api", "batches.models", "kitchen.toml", "devices.api"),
-    *("batch.json", "batch.txt", "batches.csv", "due.ics", "events.csv", "kitchen.json"),
+    *("batch.json", "batch.txt", "batches.csv", "due.ics", "events.csv", "kitchen.json", "recipe.jsonld"),
 }
 
 

@@ -76,6 +76,7 @@ ROWS: dict[str, Row] = {
     "DELETE /larder/{own_id}": Row("cook", "/larder/{own}", ids=("own",)),
     "POST /previews/start": Row("member", body="start", ids=("pan",)),
     "POST /previews/list": Row("member", body={"text": "1 l stock"}),
+    "POST /previews/recipe": Row("member", body={"@type": "Recipe", "name": "x", "recipeIngredient": ["1 l stock"]}),
     "POST /previews/line": Row("member", body={"text": "1 l stock"}),
     "POST /previews/sentence": Row("member", body={"text": "two litres"}),
     "POST /previews/concentrate": Row("member", body={"volume_ml": 900, "concentrate_parts": 1, "water_parts": 9}),

@@ -59,3 +59,10 @@ export function useConcentrate(concentrate: Schemas['ConcentrateIn'] | null) {
     retry: false,
   })
 }
+
+/** What goes into a recipe that was saved from elsewhere, the file as it is. */
+export function useReadRecipe() {
+  return useMutation<Schemas['RecipeOut'], Problem, string>({
+    mutationFn: (text) => answer(client.POST('/api/v1/previews/recipe', { body: text, bodySerializer: (body) => body, headers: { 'Content-Type': 'text/plain' } })),
+  })
+}

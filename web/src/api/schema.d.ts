@@ -337,6 +337,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/previews/recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What goes into a recipe of another program: its lines, read as if they had been pasted */
+        post: operations["batches_api_preview_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/previews/line": {
         parameters: {
             query?: never;
@@ -2173,6 +2190,18 @@ export interface components {
         ListIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * RecipeOut
+         * @description The same out of a recipe of another program, and what that is called.
+         */
+        RecipeOut: {
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Rest */
+            rest: string;
+            /** Name */
+            name: string;
         };
         /**
          * SentenceOut
@@ -7491,6 +7520,102 @@ export interface operations {
             };
         };
     };
+    batches_api_preview_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     batches_api_preview_line: {
         parameters: {
             query?: never;
@@ -9142,7 +9267,7 @@ export interface operations {
             header?: never;
             path: {
                 batch_id: string;
-                name: "skewer.svg" | "skewer.pdf" | "events.csv" | "readings.csv" | "batch.txt";
+                name: "recipe.jsonld" | "skewer.svg" | "skewer.pdf" | "events.csv" | "readings.csv" | "batch.txt";
             };
             cookie?: never;
         };

@@ -1,7 +1,7 @@
-import { useState, type ClipboardEvent } from 'react'
+import { useRef, useState, type ClipboardEvent } from 'react'
 import type { Line } from '../api/types'
 import type { Schemas } from '../api/client'
-import { useLinePreview, useReadLines } from '../api/previews'
+import { useLinePreview, useReadLines, useReadRecipe } from '../api/previews'
 import { useLists } from '../api/lists'
 import { useSay, Words } from '../shared/units'
 import { Button } from '../ui/Button'
@@ -94,7 +94,8 @@ export function WentIn({ lines, onLines }: Props) {
             Not needed, but it says how much salt, gelatin, fat, acid and alcohol to expect.{' '}
             <button type="button" className="min-h-11 font-semibold text-ink underline" onClick={() => setMaking(true)}>
               Stock from a concentrate?
-            </button>
+            </button>{' '}
+            <FromRecipe onRead={put} />
           </p>
         )}
       </div>
@@ -148,6 +149,37 @@ export function WentIn({ lines, onLines }: Props) {
 const inks: Partial<Record<Line['brings'][number]['key'], string>> = { salt: 'text-salt', fat: 'text-fat-ink' }
 
 /** What a line brings, salt and fat in their colours. */
+/** The list of a recipe that was saved from elsewhere: a page, or its JSON-LD. */
+function FromRecipe({ onRead }: { onRead: (found: Schemas['LinesOut']) => void }) {
+  const input = useRef<HTMLInputElement>(null)
+  const read = useReadRecipe()
+  return (
+    <>
+      <button type="button" className="min-h-11 font-semibold text-ink underline" disabled={read.isPending} onClick={() => input.current?.click()}>
+        From a saved recipe
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".html,.htm,.json,.jsonld,application/ld+json,text/html"
+        aria-label="A saved recipe"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const [file] = event.target.files ?? []
+          void file?.text().then((text) => read.mutate(text, { onSuccess: onRead }))
+          event.target.value = ''
+        }}
+      />
+      {read.error && (
+        <span role="alert" className="block font-medium text-heat">
+          {read.error.rest() ?? read.error.message}
+        </span>
+      )}
+    </>
+  )
+}
+
 function Brings({ brings }: Pick<Line, 'brings'>) {
   return (
     <span className="text-quiet">

@@ -8,6 +8,7 @@ export function FileLinks({ id }: { id: string }) {
     [`/api/v1/batches/${id}/file`, 'JSON'],
     [`/api/v1/batches/${id}/files/events.csv?units=${units}`, 'entries, a table'],
     [`/api/v1/batches/${id}/files/readings.csv?units=${units}`, 'readings, a table'],
+    [`/api/v1/batches/${id}/files/recipe.jsonld?units=${units}`, 'a recipe, JSON-LD'],
     [`/api/v1/batches/${id}/files/batch.txt?units=${units}`, 'plain text'],
   ] as const
   return (
