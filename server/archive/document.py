@@ -9,13 +9,14 @@ from typing import Any, Literal, NamedTuple
 from uuid import UUID
 
 import django
-from pydantic import ValidationError, create_model
+from pydantic import ValidationError, create_model, model_validator
 from pydantic_core import from_json
 from shared.leaving import LEAVES, Leaves, Row
 from spissus_core import events as ev
+from spissus_core.amounts.fields import AltitudeM, TimeZone
 from spissus_core.errors import SpissusError
 from spissus_core.messages import Message, say
-from spissus_core.phenomena.limits import Limits
+from spissus_core.phenomena.limits import PLACES, Limits
 
 #: What a file is, and the newest version of it that is read and written here.
 KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 1
@@ -35,9 +36,24 @@ class KitchenRow(Row):
     """What is said of the kitchen itself. Limits are those that it chose; altitude is in metres."""
 
     name: str
-    altitude_m: float
+    altitude_m: AltitudeM
     limits: Limits | None
-    time_zone: str
+    time_zone: TimeZone
+
+    @classmethod
+    def read(cls, told: object) -> Any:
+        """The row, by the rules for what is said today: it is to hold from now on."""
+        return cls.model_validate(told)
+
+    @model_validator(mode="after")
+    def _no_laxer_than_its_place(self) -> KitchenRow:
+        if self.limits is not None:
+            place, cold = PLACES.get(self.limits.place), self.limits.cold
+            if place is None:
+                raise SpissusError("limits", say("archive.no_such_place"))
+            own = {"hold_c": self.limits.hold_c, "reheat_c": self.limits.reheat_c}
+            place.limits.stricter(cold_c=cold.celsius, cold_min=cold.minutes, **own)
+        return self
 
 
 class Whole(NamedTuple):

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import json
 from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import Field, JsonValue
+from pydantic import Field, JsonValue, field_validator
 from shared.leaving import LEAVES, Leaves, Row
 from spissus_core.amounts.fields import Title
 from spissus_core.board import Board
@@ -17,6 +18,9 @@ from .bench import batch_out
 from .finding import day_of, words_of
 from .models import Batch, Event
 from .services import MOST_EVENTS, log_of, present, summarised
+
+#: No entry is longer than this, characters, or tells of a number beyond: mL, g, J and minutes of a kitchen are less.
+MOST_PAYLOAD, MOST_NUMBER = 256 * 1024, 1e7
 
 
 class BatchRow(Row):
@@ -39,6 +43,21 @@ class EventRow(Row):
     version: Annotated[int, Field(ge=1, le=1000)]
     payload: dict[str, JsonValue]
     author: Annotated[str | None, Field(max_length=150)]
+
+    @field_validator("payload")
+    @classmethod
+    def _of_a_kitchen(cls, payload: dict[str, JsonValue]) -> dict[str, JsonValue]:
+        """What was once recorded is read without its bounds: here nobody has judged it yet."""
+        if len(json.dumps(payload)) > MOST_PAYLOAD:
+            raise SpissusError("payload", say("archive.entry_too_long"))
+        waiting: list[JsonValue] = [payload]
+        while waiting:
+            one = waiting.pop()
+            if isinstance(one, dict | list):
+                waiting += one.values() if isinstance(one, dict) else one
+            elif isinstance(one, int | float) and abs(one) > MOST_NUMBER:
+                raise SpissusError("payload", say("archive.no_kitchen_holds", number=f"{one:g}"))
+        return payload
 
 
 LEAVES["batches"] = Leaves(model=Batch, shape=BatchRow, order=("created_at",))

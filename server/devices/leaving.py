@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from datetime import datetime
 from secrets import token_hex
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
+from pydantic import Field
 from shared.leaving import LEAVES, STAYS, Leaves, Row
 from spissus_core.amounts.fields import Name
 
@@ -26,10 +27,10 @@ class KeptRow(Row):
     """A stretch of readings as one: g gross, °C or % salt by the kind of the device."""
 
     device_id: UUID
-    stretch: int
+    stretch: Annotated[int, Field(ge=-(2**53), le=2**53)]
     at: datetime
-    value: float
-    count: int
+    value: Annotated[float, Field(ge=-1e6, le=1e6)]
+    count: Annotated[int, Field(ge=1, le=1_000_000)]
 
 
 LEAVES["devices"] = Leaves(

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
 from uuid import UUID
 
+from pydantic import Field
 from shared.leaving import LEAVES, STAYS, Leaves, Row
 from spissus_core.amounts.fields import Name
 from spissus_core.measuring.vessels import Pan as PanSpec
@@ -13,13 +15,16 @@ from spissus_core.phenomena.heating import HeatKind
 
 from .models import Burner, LearnedRate, Membership, Pan, TaughtLiking
 
+#: Where a row stands among its like.
+Position = Annotated[int, Field(ge=0, le=32_767)]
+
 
 class PanRow(Row):
     """A pan: its measures in mm and its weight in g."""
 
     id: UUID
     spec: PanSpec
-    position: int
+    position: Position
     retired: bool
 
 
@@ -28,7 +33,7 @@ class BurnerRow(Row):
 
     id: UUID
     spec: BurnerSpec
-    position: int
+    position: Position
     retired: bool
 
 
@@ -39,8 +44,8 @@ class RateRow(Row):
     pan: Name
     burner: Name
     heat: HeatKind
-    net_kw: float
-    spread: float
+    net_kw: Annotated[float, Field(gt=0, le=40)]
+    spread: Annotated[float, Field(gt=0, le=1)]
     at: datetime
 
 
@@ -48,9 +53,9 @@ class LikingRow(Row):
     """What a batch taught of what is liked: % of salt, steps of body or a natural logarithm, and its standard error."""
 
     batch: UUID
-    of: str
-    value: float
-    error: float
+    of: Annotated[str, Field(max_length=6)]
+    value: Annotated[float, Field(ge=-100, le=100)]
+    error: Annotated[float, Field(gt=0, le=100)]
     at: datetime
 
 

@@ -15,7 +15,7 @@ from batches.models import Batch, Event
 from batches.services import Board, log_of, present
 from django.apps import apps
 from django.db.models import Model
-from kitchens.models import Kitchen
+from kitchens.models import Kitchen, LearnedRate, TaughtLiking
 from makers import refused
 from running import ROOT
 from shared.leaving import LEAVES, STAYS
@@ -268,3 +268,59 @@ def test_a_file_of_every_version_ever_written_is_read_back(path: Path, cook: Cal
 
 def test_there_is_a_golden_file_of_this_version() -> None:
     assert f"kitchen-{VERSION}" in {path.stem for path in ARCHIVES}
+
+
+def spoil(part: str, **other: Any) -> Any:
+    def spoiled(file: dict[str, Any]) -> None:
+        row = file["kitchen"] if part == "kitchen" else file[part][0]
+        row |= other
+
+    return spoiled
+
+
+def entry(**other: Any) -> Any:
+    def spoiled(file: dict[str, Any]) -> None:
+        file["batches"][0]["events"][0]["payload"] |= other
+
+    return spoiled
+
+
+@pytest.mark.parametrize(
+    "spoiled",
+    [
+        spoil("rates", net_kw=-1.0),
+        spoil("likings", error=0.0),
+        spoil("kitchen", time_zone="Nowhere/At all"),
+        spoil("kitchen", altitude_m=1e6),
+        spoil("kitchen", limits={"place": "atlantis", "starts_c": 57, "cooled": [{"celsius": 5, "minutes": 9}]}),
+        spoil("devices", kind="radar"),
+        entry(salt_g=1e300),
+        entry(text="x" * 300_000),
+    ],
+)
+def test_what_no_kitchen_holds_is_not_taken(spoiled: Any, cook: Caller) -> None:
+    """Each would have been refused by the door through which it comes usually."""
+    batch = full(cook)
+    kitchen = cook.member().kitchen
+    LearnedRate.objects.get_or_create(
+        kitchen=kitchen, batch=batch, defaults={"pan": "x", "burner": "y", "heat": "boil", "net_kw": 1, "spread": 0.1}
+    )
+    TaughtLiking.objects.get_or_create(kitchen=kitchen, batch=batch, of="salt", defaults={"value": 0.9, "error": 0.1})
+    file = file_of(cook)
+    away(cook)
+    spoiled(file)
+    again = person("somebody")
+    looked = bring(again, file)
+    assert looked.status_code == 200
+    assert len(looked.json()["refused"]) == 1
+    assert again.get("/kitchen").status_code == 200
+
+
+def test_limits_that_are_laxer_than_the_law_are_not_brought_in(cook: Caller) -> None:
+    cook.send("/kitchen", {"limits": {"place": "us", "hold_c": 63}}, "patch")
+    file = file_of(cook)
+    away(cook)
+    file["kitchen"]["limits"]["hold_c"] = 40.0
+    looked = bring(person("somebody"), file).json()
+    assert "kitchen" in str(looked["refused"])
+    assert Kitchen.objects.get().limits is None
