@@ -20,6 +20,9 @@ from ..proposing import suggested
 from ..solving import Route
 from .base import Act, Answer, Rank
 
+#: A wish for so many times what there is wants more than measuring explains. Modelling choice.
+STRETCHED = 1.1
+
 
 @dataclass(frozen=True, kw_only=True)
 class Start(Act):
@@ -59,7 +62,10 @@ class Want(Act):
         """Whether it is what most would want."""
         volume = show_volume(self.wish.amount_ml)
         if not self.wish.people:
-            return say("bar.want_all", volume=volume)
+            there_ml = 0.0 if timeline.pot is None else timeline.pot.contents.liquid_ml
+            # More than there is comes of letting it down.
+            stretched = self.wish.amount_ml > there_ml * STRETCHED
+            return say("bar.want_stretched" if stretched else "bar.want_all", volume=volume)
         usual = self.wish.people == USUAL_PEOPLE
         people = say("bar.four_people") if usual else say("bar.people", count=self.wish.people)
         return say("bar.want", volume=volume, people=people, dish=Term(DISHES[self.wish.dish].under))
