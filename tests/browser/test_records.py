@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from running import Site
 
 from .site import enter_demo
-from .test_walk import open_batch
+from .test_walk import now_line, open_batch, way_in_hand, word
 
 
 def test_the_story_of_a_batch_tells_what_came_otherwise_and_why(page: Page, site: Site) -> None:
@@ -62,3 +62,19 @@ def test_what_went_in_is_read_out_of_a_saved_page(page: Page, site: Site, tmp_pa
     page.get_by_label("A saved recipe").set_input_files(saved)
     expect(went_in.get_by_role("listitem").filter(has_text="red wine")).to_be_visible()
     expect(went_in.get_by_role("listitem")).to_have_count(2)
+
+
+def test_a_dish_is_cooked_again_with_what_went_in_and_the_same_wish(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    open_batch(page, "Venison neck")
+    page.get_by_role("button", name="Serve").click()
+    page.get_by_role("link", name="Cook it again").click()
+    expect(page.get_by_label("What is it?")).to_have_value("Venison neck with Madeira and juniper")
+    # What is in the pot is measured anew.
+    expect(now_line(page)).to_contain_text("Say how much there is")
+    page.get_by_label("Say what you have").fill("2.1 l, no fat, 0.5 % salt")
+    expect(word(page, "Salt")).to_contain_text("0.5 %")
+    page.get_by_role("button", name="This is what I have").click()
+    # Twelve portions of sixty, as last time: the bar goes on to the ways, which are worked out for this pot.
+    expect(word(page, "makes")).to_contain_text("720\u00a0mL")
+    expect(way_in_hand(page)).to_be_visible()

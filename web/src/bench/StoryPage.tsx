@@ -30,6 +30,9 @@ export function StoryPage({ batch }: { batch: Batch }) {
         <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
           Back to the pot
         </Link>
+        <Link href={`/start?again=${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
+          Cook it again
+        </Link>
       </div>
       <header className="mb-4">
         <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>

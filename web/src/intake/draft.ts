@@ -137,6 +137,12 @@ export function draftOf(batch: Batch, kitchen: Kitchen): Draft {
   }
 }
 
+/** A dish cooked again: what goes into it is as it was; what is in the pot this time is measured anew. */
+export function draftAgain(batch: Batch, kitchen: Kitchen): Draft {
+  const { name, panId, burnerId, character, lines, cooked } = draftOf(batch, kitchen)
+  return { ...fresh, name, panId, burnerId, character, lines, cooked }
+}
+
 function cookedOf({ lines: _, hours, oven_c, ...rest }: Schemas['Braise']): Cooked {
   return { ...rest, hours: `${hours} h`, oven: `${oven_c} °C` }
 }

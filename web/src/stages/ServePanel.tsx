@@ -147,6 +147,11 @@ export default function ServePanel() {
             How it went, and why
           </Link>
         )}
+        {batch.finished && (
+          <Link href={`/start?again=${batch.id}`} className="inline-flex min-h-12 items-center font-semibold underline">
+            Cook it again
+          </Link>
+        )}
         <Link href={`/batches/${batch.id}/pass`} className="inline-flex min-h-12 items-center font-semibold underline">
           Card for the pass
         </Link>
