@@ -50,7 +50,7 @@ class LookedOut(Shape):
     taken: UUID | None = None
 
 
-class TakenOutOut(Shape):
+class StaysOut(Shape):
     """What stayed when the rest was taken out again."""
 
     stays: list[SaidOut]
@@ -126,7 +126,7 @@ def take(request: HttpRequest) -> LookedOut:
     return _looked_out(looked, taken.pk if taken else None)
 
 
-@router.delete("/files/{taken_id}", response=TakenOutOut)
-def take_out(request: HttpRequest, taken_id: UUID) -> TakenOutOut:
+@router.delete("/files/{taken_id}", response=StaysOut)
+def take_out(request: HttpRequest, taken_id: UUID) -> StaysOut:
     """Take out again what a file brought in, but for what went on since."""
-    return TakenOutOut(stays=SaidOut.of_all(services.take_out(member_of(request), taken_id)))
+    return StaysOut(stays=SaidOut.of_all(services.take_out(member_of(request), taken_id)))

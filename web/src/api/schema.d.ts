@@ -5124,10 +5124,10 @@ export interface components {
             why: components["schemas"]["SaidOut"];
         };
         /**
-         * TakenOutOut
+         * StaysOut
          * @description What stayed when the rest was taken out again.
          */
-        TakenOutOut: {
+        StaysOut: {
             /** Stays */
             stays: components["schemas"]["SaidOut"][];
         };
@@ -9890,7 +9890,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenOutOut"];
+                    "application/json": components["schemas"]["StaysOut"];
                 };
             };
             /** @description Unauthorized */

@@ -84,7 +84,7 @@ function BringIn({ text, of, onClose }: { text: string; of: string; onClose: () 
     retry: false,
   })
   const take = useMutation<Looked, Problem>({ mutationFn: () => answer(client.POST('/api/v1/files', asItIs(text))), onSuccess: changed })
-  const out = useMutation<Schemas['TakenOutOut'], Problem, string>({
+  const out = useMutation<Schemas['StaysOut'], Problem, string>({
     mutationFn: (taken) => answer(client.DELETE('/api/v1/files/{taken_id}', { params: { path: { taken_id: taken } } })),
     onSuccess: changed,
   })
@@ -150,7 +150,7 @@ function What({ looked, done }: { looked: Looked; done: boolean }) {
   )
 }
 
-function TakenOut({ stays }: { stays: Schemas['TakenOutOut']['stays'] }) {
+function TakenOut({ stays }: { stays: Schemas['StaysOut']['stays'] }) {
   const say = useSay()
   return <p role="status">{stays.length > 0 ? stays.map((one) => say(one)).join(' ') : 'It is out again, and nothing of it is left.'}</p>
 }
