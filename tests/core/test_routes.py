@@ -223,7 +223,7 @@ SKIMMED = (*PLAN, ev.Skimmed(way="separator"))
 AT_MARK = (*SKIMMED, read("scale", "2340 g"), ev.FatSeen(look="eyes"))
 
 
-@pytest.mark.parametrize(("percent", "said"), [(0.5, "Make all there is"), (1.3, "let down until it is not too salty")])
+@pytest.mark.parametrize(("percent", "said"), [(0.5, "Make all there is"), (1.3, "stretched with unsalted stock")])
 def test_what_is_proposed_of_little_says_whether_it_is_let_down(percent: float, said: str) -> None:
     little = told(started("260 ml", fat_ml="0 ml", salt={"by": "meter", "percent": percent}))
     assert said in in_words(next_act(little).said(little))
