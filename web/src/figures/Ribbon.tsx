@@ -39,6 +39,8 @@ const SLIM = 110
 const EMPTY = 40
 /** Above the fullest there is room for its words, and for the clock. */
 const TOP = 46
+/** Half the clock, and some room beside it. */
+const CLOCK = 46
 /** Room a letter takes, so that words are left out rather than cut off; of a label, its volume and its salt. */
 const LETTER = { ahead: 8.5, volume: 10.2, salt: 7.8 }
 /** Labels keep so far from each other, px. */
@@ -130,7 +132,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
           )
         })}
         {named.map((label) => (
-          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={highest(label, placed, y)} />
+          <StretchWords key={label.x1} label={label} surface={y(label.stretch.to_ml)} highest={highest(label, placed, y, doneTo)} />
         ))}
         {last.x1 < width - 1 && (
           <g>
@@ -223,13 +225,14 @@ function labels(placed: readonly Placed<RibbonStretch>[], width: number, narrow:
   return kept
 }
 
-/** How high what a label stands over reaches: the sauce, or fat that peels off it. */
-function highest({ x1, wide }: Label, placed: readonly Placed<RibbonStretch>[], y: (ml: number) => number): number {
+/** How high what a label stands over reaches: the sauce, or fat that peels off it, but no higher than the clock allows. */
+function highest({ x1, wide }: Label, placed: readonly Placed<RibbonStretch>[], y: (ml: number) => number, clockAt: number): number {
   const x0 = x1 - wide
   const under = placed.filter((p) => p.x0 < x1 && p.x1 > x0)
   const surfaces = under.flatMap((p) => [x0, x1].map((x) => surfaceAt(p, clamp(x, p.x0, p.x1), y)))
   const peels = under.filter((p) => p.stretch.fat).map((p) => ({ ...peelOf(p), top: y(p.stretch.from_ml) }))
-  return Math.min(...surfaces, ...peels.filter(({ x, size }) => x + 44 * size > x0 && x - 46 * size < x1).map(({ top, size }) => top - 22 * size))
+  const most = x0 < clockAt + CLOCK && x1 > clockAt - CLOCK ? TOP : 0
+  return Math.min(...surfaces, ...peels.filter(({ x, size }) => x + 44 * size > x0 && x - 46 * size < x1).map(({ top, size }) => Math.max(top - 22 * size, most)))
 }
 
 /** Where the fat peels off a stretch, and how large. */
