@@ -9,7 +9,7 @@ from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
 from interchange import FORMATS, KITCHEN_FORMATS, FormatName, Kitchen, KitchenFormatName, Told, file_answer
-from interchange.recipe import recipe_in
+from interchange.recipe import MOST_BYTES, recipe_in
 from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
 from larder.services import own_ingredients
 from ninja import Query, Router, Status
@@ -46,7 +46,12 @@ from .pot import pot_out
 from .story import StoryOut, story_out
 
 #: A saved page, or a document, as it is.
-A_PAGE = {"requestBody": {"required": True, "content": {"text/plain": {"schema": {"type": "string"}}}}}
+A_PAGE = {
+    "requestBody": {
+        "required": True,
+        "content": {"text/plain": {"schema": {"type": "string", "maxLength": MOST_BYTES}}},
+    }
+}
 
 router = Router(auth=SessionAuth(), tags=["batches"])
 
