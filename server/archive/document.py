@@ -9,7 +9,7 @@ from typing import Any, Literal, NamedTuple
 from uuid import UUID
 
 import django
-from pydantic import ValidationError, create_model, model_validator
+from pydantic import ValidationError, ValidationInfo, create_model, model_validator
 from pydantic_core import from_json
 from shared.leaving import LEAVES, Leaves, Row
 from spissus_core import events as ev
@@ -20,6 +20,9 @@ from spissus_core.phenomena.limits import PLACES, Limits
 
 #: What a file is, and the newest version of it that is read and written here.
 KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 1
+
+#: There will be no more versions than this. Numerical choice.
+MOST_VERSIONS = 1000
 
 #: Where the schemas are published.
 SCHEMAS = Path(__file__).resolve().parents[2] / "docs" / "schema"
@@ -41,13 +44,13 @@ class KitchenRow(Row):
     time_zone: TimeZone
 
     @classmethod
-    def read(cls, told: object) -> Any:
+    def brought(cls, told: object) -> Any:
         """The row, by the rules for what is said today: it is to hold from now on."""
-        return cls.model_validate(told)
+        return cls.model_validate(told, context={"brought": True})
 
     @model_validator(mode="after")
-    def _no_laxer_than_its_place(self) -> KitchenRow:
-        if self.limits is not None:
+    def _no_laxer_than_its_place(self, info: ValidationInfo) -> KitchenRow:
+        if self.limits is not None and (info.context or {}).get("brought"):
             place, cold = PLACES.get(self.limits.place), self.limits.cold
             if place is None:
                 raise SpissusError("limits", say("archive.no_such_place"))
@@ -139,7 +142,9 @@ def read(text: bytes) -> Brought:
     if told.get("format") not in (KITCHEN, BATCH):
         raise SpissusError("file", say("archive.not_ours"))
     version = told.get("version")
-    if not isinstance(version, int) or version > VERSION:
+    if not isinstance(version, int) or not 1 <= version <= MOST_VERSIONS:
+        raise SpissusError("file", say("archive.not_ours"))
+    if version > VERSION:
         raise SpissusError("file", say("archive.newer", version=str(version), known=VERSION))
     unreadable: list[tuple[str, Message]] = []
     if told["format"] == BATCH:
@@ -165,6 +170,8 @@ def _parsed(text: bytes) -> dict[str, Any]:
 
 def _batches(told: object, unreadable: list[tuple[str, Message]]) -> list[Whole]:
     found = []
+    if told is not None and not isinstance(told, list):
+        unreadable.append(("batches", say("archive.no_list")))
     for one in told if isinstance(told, list) else []:
         inside = {name: one.get(name, []) for name in parts("batch")} if isinstance(one, dict) else {}
         itself = {name: value for name, value in one.items() if name not in inside} if isinstance(one, dict) else one
@@ -190,13 +197,15 @@ def _refuse_newer(events: list[Row]) -> None:
 
 
 def _rows(of: type[Row], told: object, name: str, unreadable: list[tuple[str, Message]]) -> list[Row]:
+    if told is not None and not isinstance(told, list):
+        unreadable.append((name, say("archive.no_list")))
     found = (_one(of, one, name, unreadable) for one in (told if isinstance(told, list) else []))
     return [row for row in found if row is not None]
 
 
 def _one(of: type[Row], told: object, name: str, unreadable: list[tuple[str, Message]]) -> Any:
     try:
-        return of.read(told)
+        return of.brought(told)
     except (ValidationError, SpissusError) as error:
         first = error.errors()[0] if isinstance(error, ValidationError) else {"loc": (), "msg": str(error)}
         where = ".".join(str(part) for part in first["loc"])

@@ -107,7 +107,9 @@ def take(member: Member, text: bytes) -> tuple[Taken | None, Looked]:
         for name, rows in looked.new.items():
             made[name] = LEAVES[name].put(rows, member.kitchen.pk)
         made["batches"] = [_put(member, whole, people) for whole in looked.batches]
-    except (IntegrityError, DataError):
+    except IntegrityError:
+        raise SpissusError("file", say("archive.twice")) from None
+    except DataError:
         raise SpissusError("file", say("archive.not_ours")) from None
     if looked.kitchen is not None:
         settle_kitchen(member.kitchen, looked.kitchen.model_dump(mode="json"))

@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import Field, JsonValue, field_validator
+from pydantic import Field, JsonValue, ValidationInfo, field_validator
 from shared.leaving import LEAVES, Leaves, Row
 from spissus_core.amounts.fields import Title
 from spissus_core.board import Board
@@ -46,8 +46,10 @@ class EventRow(Row):
 
     @field_validator("payload")
     @classmethod
-    def _of_a_kitchen(cls, payload: dict[str, JsonValue]) -> dict[str, JsonValue]:
-        """What was once recorded is read without its bounds: here nobody has judged it yet."""
+    def _of_a_kitchen(cls, payload: dict[str, JsonValue], info: ValidationInfo) -> dict[str, JsonValue]:
+        """What was once recorded is read without its bounds; what is brought in nobody has judged yet."""
+        if not (info.context or {}).get("brought"):
+            return payload
         if len(json.dumps(payload)) > MOST_PAYLOAD:
             raise SpissusError("payload", say("archive.entry_too_long"))
         waiting: list[JsonValue] = [payload]
@@ -56,7 +58,7 @@ class EventRow(Row):
             if isinstance(one, dict | list):
                 waiting += one.values() if isinstance(one, dict) else one
             elif isinstance(one, int | float) and abs(one) > MOST_NUMBER:
-                raise SpissusError("payload", say("archive.no_kitchen_holds", number=f"{one:g}"))
+                raise SpissusError("payload", say("archive.no_kitchen_holds"))
         return payload
 
 

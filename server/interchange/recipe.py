@@ -8,8 +8,8 @@ from __future__ import annotations
 import html
 import json
 import re
+from collections import deque
 from collections.abc import Iterator
-from html.parser import HTMLParser
 from typing import Any, NamedTuple
 
 from pydantic_core import from_json
@@ -25,8 +25,9 @@ from . import Told, written
 JSON_LD = "application/ld+json"
 SCHEMA = "https://schema.org"
 
-#: No saved page is longer than this, bytes, and no recipe has more lines. Modelling choices.
-MOST_BYTES, MOST_LINES = 8 * 1024 * 1024, 400
+#: No saved page is longer than this, bytes, no recipe has more lines, and none of them more characters. Modelling
+#: choices.
+MOST_BYTES, MOST_LINES, LONGEST = 8 * 1024 * 1024, 400, 2000
 
 #: What goes into the sauce after it was strained.
 GOES_IN = (ev.Thickened, ev.Added, ev.Salted, ev.PouredIn)
@@ -98,48 +99,41 @@ def _documents(text: bytes) -> Iterator[object]:
     try:
         yield from_json(text)
     except ValueError:
-        page = _Page()
-        page.feed(text.decode("utf-8", "replace"))
-        for script in page.scripts:
+        for script in _scripts(text.decode("utf-8", "replace")):
             try:
                 yield from_json(script)
             except ValueError:
                 continue
 
 
-class _Page(HTMLParser):
-    """The JSON-LD that a page has in it."""
+_OPENS, _CLOSES = re.compile(r"<script\b", re.IGNORECASE), re.compile(r"</script", re.IGNORECASE)
 
-    def __init__(self) -> None:
-        super().__init__()
-        self.scripts: list[str] = []
-        self._inside = False
 
-    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        self._inside = tag == "script" and (dict(attrs).get("type") or "").lower().startswith(JSON_LD)
-        if self._inside:
-            self.scripts.append("")
-
-    def handle_endtag(self, tag: str) -> None:
-        self._inside = False
-
-    def handle_data(self, data: str) -> None:
-        if self._inside:
-            self.scripts[-1] += data
+def _scripts(page: str) -> Iterator[str]:
+    """The JSON-LD that a page has in it. Each sign is gone over once, however the page is broken."""
+    at = 0
+    while (opens := _OPENS.search(page, at)) is not None:
+        begins = page.find(">", opens.end())
+        closes = None if begins < 0 else _CLOSES.search(page, begins)
+        if closes is None:
+            return
+        if JSON_LD in page[opens.end() : begins].lower():
+            yield page[begins + 1 : closes.start()]
+        at = closes.end()
 
 
 def _recipes(document: object) -> Iterator[dict[str, Any]]:
     """Every recipe of a document, wherever it stands in it."""
-    waiting = [document]
+    waiting = deque([document])
     while waiting:
-        one = waiting.pop(0)
+        one = waiting.popleft()
         if isinstance(one, list):
-            waiting = [*one, *waiting]
+            waiting.extendleft(reversed(one))
         elif isinstance(one, dict):
             kinds = one.get("@type")
             if any(_is_recipe(kind) for kind in (kinds if isinstance(kinds, list) else [kinds])):
                 yield one
-            waiting += [inside for inside in one.values() if isinstance(inside, dict | list)]
+            waiting.extend(inside for inside in one.values() if isinstance(inside, dict | list))
 
 
 def _is_recipe(kind: object) -> bool:
@@ -148,5 +142,5 @@ def _is_recipe(kind: object) -> bool:
 
 def _said(one: object) -> str:
     """A text of a recipe in one line: pages write signs and tags into it."""
-    text = html.unescape(re.sub(r"<[^>]*>", " ", one)) if isinstance(one, str) else ""
+    text = html.unescape(re.sub(r"<[^>]*>", " ", one[:LONGEST])) if isinstance(one, str) else ""
     return " ".join("".join(c for c in text if c.isprintable() or c.isspace()).split())[:300]

@@ -13,7 +13,6 @@ from playwright.sync_api import Page, expect
 from running import ROOT, Site, served
 
 from .site import chromium, enter_demo
-from .test_intake import LIST, paste
 from .test_walk import pick, way_in_hand, word
 
 #: The hour of the evening at which the pictures are taken.
@@ -30,11 +29,6 @@ def _open(page: Page, site: Site, name: str, view: str = "") -> None:
     expect(page.get_by_role("region", name="Now")).to_be_visible()
     if view == "plan":
         expect(way_in_hand(page)).to_be_visible()
-
-
-def _list_in_sight(page: Page) -> None:
-    expect(page.get_by_role("region", name="By the list")).to_be_visible()
-    page.get_by_role("region", name="What went in").evaluate("element => element.scrollIntoView()")
 
 
 def _save(page: Page, name: str) -> None:
@@ -74,13 +68,6 @@ def take(site: Site) -> None:
         expect(word(page, "Salt")).to_contain_text("nearly right")
         expect(page.get_by_text("10\u00a0mm thick")).to_be_visible()
         _save(page, "start")
-        page.evaluate("localStorage.clear()")
-        page.reload()
-        pick(page, "Pan", "24 cm braising pan")
-        page.get_by_label("What is it?").fill("Pork cheek in dry cider")
-        paste(page, LIST.replace("3 cups blorple\n", "150 ml port, set alight\n"))
-        _list_in_sight(page)
-        _save(page, "list")
         for name, view in ((PORK, "plan"), (PORK, "strain"), (DUCK, "skim"), (PORK, "thicken"), (PORK, "season")):
             _open(page, site, name, view)
             _save(page, view)
@@ -107,10 +94,6 @@ def take(site: Site) -> None:
         page.goto(f"{site.url}/kitchen")
         expect(page.get_by_role("heading", name="Burners")).to_be_visible()
         _save(page, "kitchen")
-        dim = tablet(color_scheme="dark")
-        enter_demo(dim, site)
-        _open(dim, site, PORK)
-        _save(dim, "reduce-dim")
         phone = tablet(viewport={"width": 390, "height": 844})
         enter_demo(phone, site)
         _open(phone, site, PORK)

@@ -202,6 +202,7 @@ def test_every_kind_of_event_leaves_and_comes_back(kind: str, cook: Caller) -> N
         (b"[1, 2]", "no file of a kitchen"),
         (b'{"format": "recipes", "version": 1}', "no file of a kitchen"),
         (b'{"format": "spissus-kitchen", "version": 99}', "of version 99"),
+        (b'{"format": "spissus-kitchen", "version": ' + b"9" * 30 + b"}", "no file of a kitchen"),
         (b'{"format": "spissus-kitchen", "version": 1, "kitchen": {"name": "\\u0000"}}', "no file of a kitchen"),
     ],
 )
@@ -295,6 +296,8 @@ def entry(**other: Any) -> Any:
         spoil("kitchen", limits={"place": "atlantis", "starts_c": 57, "cooled": [{"celsius": 5, "minutes": 9}]}),
         spoil("devices", kind="radar"),
         entry(salt_g=1e300),
+        entry(salt_g=10**400),
+        lambda file: file.update(larder={"a": 1}),
         entry(text="x" * 300_000),
     ],
 )

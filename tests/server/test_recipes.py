@@ -52,6 +52,10 @@ def test_a_recipe_is_found_wherever_it_stands(text: bytes) -> None:
         (b"", "no recipe"),
         (b"<html><body>Shin with onions</body></html>", "no recipe"),
         (b"[" * 50_000, "no recipe"),
+        # What costs a careless reader the square of its length.
+        (b"<script" * 500_000, "no recipe"),
+        (b"<!" * 1_000_000, "no recipe"),
+        (b"[" + b"{}," * 1_000_000 + b"{}]", "no recipe"),
         (b"\xff\xfe\x00", "no recipe"),
         (json.dumps({"@type": "Recipe", "name": "Shin"}).encode(), "no ingredients"),
         (json.dumps({"@type": "Recipe", "recipeIngredient": [{"a": 1}, None, ""]}).encode(), "no ingredients"),

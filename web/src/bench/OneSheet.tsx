@@ -1,13 +1,12 @@
 import type { ReactNode } from 'react'
-import { Link } from 'wouter'
 import { useLists } from '../api/lists'
 import type { Batch } from '../api/types'
 import { Cautions } from '../shared/Cautions'
 import { clock, day } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
 import { LONGEST_MM, TrueSkewer } from '../figures/TrueSkewer'
-import { Button } from '../ui/Button'
 import { PassCard } from './PassCard'
+import { PrintBar } from './PrintBar'
 import { StoryPage } from './StoryPage'
 
 const marked = { start: 'start', now: 'now', stop: 'stop here', ceiling: 'too salty below', over: 'too salty already' }
@@ -35,15 +34,9 @@ function Whole({ batch }: { batch: Batch }) {
   })
   return (
     <main className="mx-auto max-w-[54rem] p-6 print:max-w-none print:p-0">
-      <div className="mb-4 flex flex-wrap gap-2 print:hidden">
-        <Button look="main" onClick={() => window.print()}>
-          Print it
-        </Button>
-        <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
-          Back to the pot
-        </Link>
-        <p className="self-center text-quiet">Print at 100 %, so that the skewer is true to size.</p>
-      </div>
+      <PrintBar back={`/batches/${batch.id}`}>
+        <p className="text-quiet">Print at 100 %, so that the skewer is true to size.</p>
+      </PrintBar>
       <header className="border-b-2 border-ink pb-1">
         <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>
         <p>

@@ -1,10 +1,9 @@
-import { Link } from 'wouter'
 import { useLists } from '../api/lists'
 import type { Batch } from '../api/types'
 import { Cautions } from '../shared/Cautions'
 import { clock, day } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
-import { Button } from '../ui/Button'
+import { PrintBar } from './PrintBar'
 
 /** What whoever plates it reads from a step away: how many helpings, of what size, what it holds, how hot it stays. */
 export function PassCard({ batch }: { batch: Batch }) {
@@ -14,14 +13,7 @@ export function PassCard({ batch }: { batch: Batch }) {
   const over = wanted?.by_people ? dishes.find(({ key }) => key === wanted.over)?.label : undefined
   return (
     <main className="mx-auto max-w-[46rem] p-6 print:max-w-none print:p-0">
-      <div className="mb-4 flex flex-wrap gap-2 print:hidden">
-        <Button look="main" onClick={() => window.print()}>
-          Print it
-        </Button>
-        <Link href={`/batches/${batch.id}/serve`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
-          Back to the pot
-        </Link>
-      </div>
+      <PrintBar back={`/batches/${batch.id}/serve`} />
       <article aria-label="Card for the pass" className="grid gap-4 rounded-2xl border-2 border-ink bg-panel p-6 print:rounded-none print:bg-white print:text-black">
         <header>
           <h1 className="text-4xl leading-tight font-bold break-words">{batch.name}</h1>

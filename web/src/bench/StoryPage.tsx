@@ -6,7 +6,7 @@ import { StoryRibbon } from '../figures/StoryRibbon'
 import { clock, day } from '../shared/clock'
 import { FileLinks } from '../shared/FileLinks'
 import { useSay, Words } from '../shared/units'
-import { Button } from '../ui/Button'
+import { beside, PrintBar } from './PrintBar'
 
 type Story = Schemas['StoryOut']
 
@@ -23,17 +23,11 @@ export function StoryPage({ batch }: { batch: Batch }) {
   })
   return (
     <main className="mx-auto max-w-[78rem] p-4 md:p-7 print:max-w-none print:p-0">
-      <div className="mb-3 flex flex-wrap items-center gap-2 print:hidden">
-        <Button look="main" onClick={() => window.print()}>
-          Print it
-        </Button>
-        <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
-          Back to the pot
-        </Link>
-        <Link href={`/start?again=${batch.id}`} className="inline-flex min-h-12 items-center px-3 font-semibold underline">
+      <PrintBar back={`/batches/${batch.id}`}>
+        <Link href={`/start?again=${batch.id}`} className={beside}>
           Cook it again
         </Link>
-      </div>
+      </PrintBar>
       <header className="mb-4">
         <h1 className="text-2xl leading-tight break-words">{batch.name}</h1>
         <p className="text-quiet">
