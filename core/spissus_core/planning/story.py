@@ -277,7 +277,7 @@ def _more_than_thought(gone: _Gone) -> Iterator[Because]:
 def _another_thickener(gone: _Gone) -> Iterator[Because]:
     """It took more, or less, thickener than the tables say."""
     route, doses = gone.route, gone.of(ev.Thickened)
-    if route.thickener is None or not doses:
+    if route.thickener is None or route.dry_g <= 0.0 or not doses:
         return
     grams = sum(one.event.payload.dry_g for one in doses if isinstance(one.event.payload, ev.Thickened))
     ratio = grams / route.dry_g
