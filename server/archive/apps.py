@@ -3,7 +3,7 @@ from importlib import import_module
 from django.apps import AppConfig
 
 #: Each says what of its tables leaves.
-LEAVING = ("kitchens", "larder", "devices", "batches")
+LEAVING = ("kitchens", "larder", "devices", "batches", "house_dishes")
 
 
 class ArchiveConfig(AppConfig):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from pathlib import Path
 from typing import Any, Literal, NamedTuple
 from uuid import UUID
@@ -19,7 +19,7 @@ from spissus_core.messages import Message, say
 from spissus_core.phenomena.limits import PLACES, Limits
 
 #: What a file is, and the newest version of it that is read and written here.
-KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 1
+KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 2
 
 #: There will be no more versions than this. Numerical choice.
 MOST_VERSIONS = 1000
@@ -152,6 +152,7 @@ def read(text: bytes) -> Brought:
     said = told.get("kitchen")
     kitchen = None if said is None else _one(KitchenRow, said, "kitchen", unreadable)
     rows = {name: _rows(one.shape, told.get(name), name, unreadable) for name, one in parts("kitchen").items()}
+    _refuse_newer(row for some in rows.values() for row in some)
     return Brought(kitchen, rows, _batches(told.get("batches"), unreadable), unreadable)
 
 
@@ -190,8 +191,9 @@ def _batches(told: object, unreadable: list[tuple[str, Message]]) -> list[Whole]
     return found
 
 
-def _refuse_newer(events: list[Row]) -> None:
-    newest = max(event.version for event in events)  # type: ignore[attr-defined]
+def _refuse_newer(rows: Iterable[Row]) -> None:
+    """Take nothing that is told in words of a later version."""
+    newest = max((getattr(row, "version", 1) for row in rows), default=1)
     if newest > ev.VERSION:
         raise SpissusError("file", say("archive.newer_events", version=newest, known=ev.VERSION))
 

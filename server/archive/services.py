@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 from uuid import UUID
 
@@ -105,8 +105,8 @@ def take(member: Member, text: bytes) -> tuple[Taken | None, Looked]:
     made: dict[str, list[Any]] = {}
     try:
         for name, rows in looked.new.items():
-            made[name] = LEAVES[name].put(rows, member.kitchen.pk)
-        made["batches"] = [_put(member, whole, people) for whole in looked.batches]
+            made[name] = _put(name, rows, member.kitchen.pk, people)
+        made["batches"] = [_put_batch(member, whole, people) for whole in looked.batches]
     except IntegrityError:
         raise SpissusError("file", say("archive.twice")) from None
     except DataError:
@@ -120,14 +120,21 @@ def take(member: Member, text: bytes) -> tuple[Taken | None, Looked]:
     return taken, looked
 
 
-def _put(member: Member, whole: Whole, people: Mapping[str, int]) -> UUID:
+def _put(name: str, rows: Iterable[Row], owner: UUID, people: Mapping[str, int]) -> list[Any]:
+    """Create them, by whom they were written where somebody of that name works here. Returns their keys."""
+    leaves = LEAVES[name]
+    if not leaves.elsewhere:
+        return leaves.put(rows, owner)
+    by_author: dict[int | None, list[Row]] = {}
+    for row in rows:
+        by_author.setdefault(people.get(getattr(row, "author", None) or ""), []).append(row)
+    return [key for author, some in by_author.items() for key in leaves.put(some, owner, {"author_id": author})]
+
+
+def _put_batch(member: Member, whole: Whole, people: Mapping[str, int]) -> UUID:
     batch_id: UUID = LEAVES["batches"].put([whole.batch], member.kitchen.pk)[0]
     for name in parts("batch"):
-        by_author: dict[int | None, list[Row]] = {}
-        for row in whole.parts[name]:
-            by_author.setdefault(people.get(getattr(row, "author", None) or ""), []).append(row)
-        for author, rows in by_author.items():
-            LEAVES[name].put(rows, batch_id, {"author_id": author} if LEAVES[name].elsewhere else {})
+        _put(name, whole.parts[name], batch_id, people)
     settle(batch_id)
     return batch_id
 

@@ -148,9 +148,13 @@ def list_batches(
     place: Query[logbook.Place],
     away: bool = False,
     q: Annotated[str, Field(max_length=200)] = "",
+    house_dish: UUID | None = None,
 ) -> logbook.BatchPage:
-    """Batches, newest first; those that were put ``away``; or those in which every word of ``q`` stands."""
+    """Batches, newest first; those that were put ``away``; those of a house dish; or those in which every word of ``q``
+    stands."""
     batches = Batch.objects.filter(kitchen=member_of(request).kitchen, put_away_at__isnull=not away)
+    if house_dish is not None:
+        batches = batches.filter(house_dish=house_dish)
     return logbook.PAGES.of(found_by(batches, q) if q.strip() else batches, place, request)
 
 
@@ -158,7 +162,10 @@ def list_batches(
 def start(request: HttpRequest, data: door.StartIn) -> HttpResponse:
     """Start a batch."""
     member, at = member_of(request), _not_ahead(data.at)
-    return sent(services.start_batch(member, data.id, data.name, event_id=data.event_id, at=at, started=data.start))
+    started = services.start_batch(
+        member, data.id, data.name, event_id=data.event_id, at=at, started=data.start, house_dish=data.house_dish
+    )
+    return sent(started)
 
 
 @router.get("/batches/{batch_id}", response=bench.BatchOut)

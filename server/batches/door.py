@@ -12,7 +12,7 @@ from spissus_core.amounts.fields import Title
 
 
 class StartIn(Shape):
-    """A new batch. The page makes both ids, so that sending it twice starts one batch."""
+    """A new batch, of a house dish or of none. The page makes both ids, so that sending it twice starts one batch."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -21,6 +21,7 @@ class StartIn(Shape):
     at: AwareDatetime
     version: Version = 1
     name: Title
+    house_dish: UUID | None = None
     start: StartedIn
 
     @model_validator(mode="before")

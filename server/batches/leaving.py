@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import json
 from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
 from pydantic import Field, JsonValue, ValidationInfo, field_validator
-from shared.leaving import LEAVES, Leaves, Row
+from shared.leaving import LEAVES, Leaves, Row, of_a_kitchen
 from spissus_core.amounts.fields import Title
 from spissus_core.board import Board
 from spissus_core.errors import SpissusError
@@ -19,9 +18,6 @@ from .finding import day_of, words_of
 from .models import Batch, Event
 from .services import MOST_EVENTS, log_of, present, summarised
 
-#: No entry is longer than this, characters, or tells of a number beyond: mL, g, J and minutes of a kitchen are less.
-MOST_PAYLOAD, MOST_NUMBER = 256 * 1024, 1e7
-
 
 class BatchRow(Row):
     """A batch; what happened to it follows as its events."""
@@ -30,6 +26,7 @@ class BatchRow(Row):
     name: Title
     created_at: datetime
     put_away_at: datetime | None
+    house_dish: UUID | None = None
 
 
 class EventRow(Row):
@@ -48,18 +45,7 @@ class EventRow(Row):
     @classmethod
     def _of_a_kitchen(cls, payload: dict[str, JsonValue], info: ValidationInfo) -> dict[str, JsonValue]:
         """What was once recorded is read without its bounds; what is brought in nobody has judged yet."""
-        if not (info.context or {}).get("brought"):
-            return payload
-        if len(json.dumps(payload)) > MOST_PAYLOAD:
-            raise SpissusError("payload", say("archive.entry_too_long"))
-        waiting: list[JsonValue] = [payload]
-        while waiting:
-            one = waiting.pop()
-            if isinstance(one, dict | list):
-                waiting += one.values() if isinstance(one, dict) else one
-            elif isinstance(one, int | float) and abs(one) > MOST_NUMBER:
-                raise SpissusError("payload", say("archive.no_kitchen_holds"))
-        return payload
+        return of_a_kitchen(payload) if (info.context or {}).get("brought") else payload
 
 
 LEAVES["batches"] = Leaves(model=Batch, shape=BatchRow, order=("created_at",))

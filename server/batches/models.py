@@ -24,7 +24,8 @@ class Batch(models.Model):
 
     ``summary`` is a projection of the events, written in the transaction that appends one, so that
     lists never fold. So are ``words``, by which it is found besides its name. One that was
-    ``put_away_at`` a time stands in no list but that of what was put away.
+    ``put_away_at`` a time stands in no list but that of what was put away. ``house_dish`` is the id of the dish that it
+    is one of: none, where its kitchen keeps no such dish.
     """
 
     id = models.UUIDField(primary_key=True)
@@ -34,6 +35,7 @@ class Batch(models.Model):
     last_seq = models.PositiveIntegerField(default=0)
     summary = models.JSONField(default=dict)
     put_away_at = models.DateTimeField(null=True)
+    house_dish = models.UUIDField(null=True)
     words = models.TextField(default="", blank=True)
     # Kept: ten thousand of a kitchen are gone through in ten milliseconds, where reading their words took a second.
     index = models.GeneratedField(
@@ -50,6 +52,9 @@ class Batch(models.Model):
             models.Index(fields=["kitchen", "-created_at"], name="open_batches", condition=Q(summary__finished=False)),
             # Nor is what is kept.
             models.Index(fields=["kitchen"], name="kept_batches", condition=Q(summary__has_key="shelf")),
+            models.Index(
+                fields=["kitchen", "house_dish"], name="batches_of_a_dish", condition=Q(house_dish__isnull=False)
+            ),
             # Notes come back by the name of the dish.
             models.Index("kitchen", Upper("name"), name="batches_of_a_name"),
         ]

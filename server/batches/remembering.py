@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from datetime import datetime
+from collections.abc import Iterable, Sequence
+from datetime import UTC, datetime
 from typing import Annotated, Any
 from uuid import UUID
 
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 from shared.shapes import Shape
 from spissus_core.amounts.tables import key_of
 from spissus_core.events import Stage
@@ -75,15 +75,27 @@ def remembered_out(state: Remembered) -> RememberedOut:
 
 
 def last_time(batch: Batch, state: Remembered) -> list[NoteOut]:
-    """What was noted of earlier batches of its name, and that nobody has minded yet: the newest first."""
+    """What was noted of earlier batches of its name or of its house dish, and that nobody has minded yet: the newest
+    first."""
+    earlier = list(_like(batch.kitchen_id, batch.name, batch.house_dish).exclude(pk=batch.pk)[: 4 * MOST_NOTES])
+    return list(_notes(earlier, batch.created_at, set(map(str, state.minded))))[:MOST_NOTES]
+
+
+def noted_of(kitchen_id: UUID, name: str, house_dish: UUID) -> list[NoteOut]:
+    """What comes back when that dish is started now."""
+    earlier = list(_like(kitchen_id, name, house_dish)[: 4 * MOST_NOTES])
+    return list(_notes(earlier, datetime.now(UTC), set()))[:MOST_NOTES]
+
+
+def _like(kitchen_id: UUID, name: str, house_dish: UUID | None) -> QuerySet[Batch]:
+    """Batches that noted something, or minded a note, of a name or of a house dish, the newest first."""
     told = Q(summary__has_key="next_time") | Q(summary__has_key="minded")
-    named = Batch.objects.filter(told, kitchen_id=batch.kitchen_id, name__iexact=batch.name).exclude(pk=batch.pk)
-    earlier = list(named.order_by("-created_at")[: 4 * MOST_NOTES])
-    done = {note for one in earlier for note in one.summary.get("minded", ())} | set(map(str, state.minded))
-    return list(_notes(earlier, batch.created_at, done))[:MOST_NOTES]
+    alike = Q(name__iexact=name) if house_dish is None else Q(name__iexact=name) | Q(house_dish=house_dish)
+    return Batch.objects.filter(told & alike, kitchen_id=kitchen_id).order_by("-created_at")
 
 
-def _notes(earlier: Iterable[Batch], before: datetime, done: set[str]) -> Iterable[NoteOut]:
+def _notes(earlier: Sequence[Batch], before: datetime, minded: set[str]) -> Iterable[NoteOut]:
+    done = minded | {note for one in earlier for note in one.summary.get("minded", ())}
     for one in earlier:
         for row in one.summary.get("next_time", ()):
             moment = MOMENTS.get(row["moment"])

@@ -179,9 +179,16 @@ def _parsed(text: str) -> object:
 
 @transaction.atomic
 def start_batch(
-    member: Member, batch_id: UUID, name: str, *, event_id: UUID, at: datetime, started: ev.Form | ev.Started
+    member: Member,
+    batch_id: UUID,
+    name: str,
+    *,
+    event_id: UUID,
+    at: datetime,
+    started: ev.Form | ev.Started,
+    house_dish: UUID | None = None,
 ) -> BatchOut:
-    """A new batch with its first event, as it stands. The same ids again change nothing.
+    """A new batch with its first event, as it stands, of a house dish or of none. The same ids again change nothing.
 
     Raises
     ------
@@ -192,7 +199,8 @@ def start_batch(
     now = datetime.now(UTC)
     created = at if at >= now - DEAD_CLOCK else now
     batch, new = Batch.objects.get_or_create(
-        pk=batch_id, defaults={"kitchen": member.kitchen, "name": name, "created_at": created}
+        pk=batch_id,
+        defaults={"kitchen": member.kitchen, "name": name, "created_at": created, "house_dish": house_dish},
     )
     if new:
         return append(member, batch_id, event_id=event_id, at=at, said=started)
@@ -483,6 +491,12 @@ def arrange(member: Member, batch_id: UUID, *, name: str | None = None, away: bo
     batch.save(update_fields=["name", "put_away_at"])
     announce(batch.kitchen_id, batch.id, batch.last_seq)
     return batch
+
+
+def of_house_dish(batch: Batch, dish_id: UUID) -> None:
+    """From now on the batch is one of that dish."""
+    batch.house_dish = dish_id
+    batch.save(update_fields=["house_dish"])
 
 
 @transaction.atomic

@@ -4,6 +4,7 @@ from archive.api import router as archive
 from batches.api import router as batches
 from batches.lists import router as lists
 from devices.api import router as devices
+from house_dishes.api import router as house_dishes
 from kitchens.api import router as kitchens
 from kitchens.burners import router as burners
 from kitchens.pans import router as pans
@@ -31,6 +32,7 @@ api.add_router("", burners)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", lists)
+api.add_router("", house_dishes)
 api.add_router("", archive)
 api.add_router("", devices)
 api.add_router("", health.router)

@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "live",
     "devices",
     "batches",
+    "house_dishes",
     "archive",
     "demo",
 ]

@@ -1,7 +1,8 @@
-"""Open formats: a module a format, which registers itself with :func:`written`, or :func:`kitchen_written`.
+"""Open formats: a module a format, which registers itself with :func:`written`, :func:`kitchen_written` or
+:func:`dish_written`.
 
-All of them are served by one route of a batch, ``/batches/{id}/files/{name}``, and one of the kitchen,
-``/kitchen/files/{name}``; nothing else names them.
+All of them are served by one route of a batch, ``/batches/{id}/files/{name}``, one of the kitchen,
+``/kitchen/files/{name}``, and one of a house dish, ``/house-dishes/{id}/files/{name}``; nothing else names them.
 """
 
 from __future__ import annotations
@@ -18,6 +19,7 @@ from django.http import HttpResponse
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.amounts.tables import among
 from spissus_core.board import Board
+from spissus_core.house_dish import HouseDish
 from spissus_core.messages import Message
 
 
@@ -63,6 +65,15 @@ class Kitchen:
     dues: Sequence[DueLine]
 
 
+@dataclass(frozen=True, slots=True)
+class DishTold:
+    """A house dish as a format writes it, for the people it is asked for, and the units of whoever reads it."""
+
+    name: str
+    dish: HouseDish
+    units: UnitSystem
+
+
 _Of = TypeVar("_Of")
 
 
@@ -74,26 +85,32 @@ class Format(Generic[_Of]):
     write: Callable[[_Of], bytes]
 
 
-#: Every format of a batch, and of a kitchen, by the name that its files end in.
+#: Every format of a batch, of a kitchen and of a house dish, by the name that its files end in.
 FORMATS: dict[str, Format[Told]] = {}
 KITCHEN_FORMATS: dict[str, Format[Kitchen]] = {}
+DISH_FORMATS: dict[str, Format[DishTold]] = {}
 
 
 def written(name: str, media_type: str) -> Callable[[Callable[[Told], bytes]], Callable[[Told], bytes]]:
     """Registers what writes a batch in a format."""
-
-    def register(write: Callable[[Told], bytes]) -> Callable[[Told], bytes]:
-        FORMATS[name] = Format(media_type, write)
-        return write
-
-    return register
+    return _registered(FORMATS, name, media_type)
 
 
 def kitchen_written(name: str, media_type: str) -> Callable[[Callable[[Kitchen], bytes]], Callable[[Kitchen], bytes]]:
     """Registers what writes a kitchen in a format."""
+    return _registered(KITCHEN_FORMATS, name, media_type)
 
-    def register(write: Callable[[Kitchen], bytes]) -> Callable[[Kitchen], bytes]:
-        KITCHEN_FORMATS[name] = Format(media_type, write)
+
+def dish_written(name: str, media_type: str) -> Callable[[Callable[[DishTold], bytes]], Callable[[DishTold], bytes]]:
+    """Registers what writes a house dish in a format."""
+    return _registered(DISH_FORMATS, name, media_type)
+
+
+def _registered(
+    formats: dict[str, Format[_Of]], name: str, media_type: str
+) -> Callable[[Callable[[_Of], bytes]], Callable[[_Of], bytes]]:
+    def register(write: Callable[[_Of], bytes]) -> Callable[[_Of], bytes]:
+        formats[name] = Format(media_type, write)
         return write
 
     return register
@@ -116,3 +133,4 @@ def file_answer(body: bytes, media_type: str, *named: str) -> HttpResponse:
 #: The name of a format, as a page asks for it.
 FormatName = Annotated[str, *among(FORMATS)]
 KitchenFormatName = Annotated[str, *among(KITCHEN_FORMATS)]
+DishFormatName = Annotated[str, *among(DISH_FORMATS)]

@@ -16,11 +16,12 @@ from pydantic_core import from_json
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import show_volume
 from spissus_core.errors import SpissusError
+from spissus_core.house_dish import cooked_said, in_short, way_said
 from spissus_core.messages import say
 from spissus_core.planning.account import account
 from words import plain
 
-from . import Told, written
+from . import DishTold, Told, dish_written, written
 
 JSON_LD = "application/ld+json"
 SCHEMA = "https://schema.org"
@@ -61,7 +62,33 @@ def _recipe_of(told: Told) -> bytes:
             {"@type": "HowToStep", "text": plain(moment.event.payload.said(), units)} for moment in stood
         ],
     }
-    kept = {name: value for name, value in recipe.items() if value is not None}
+    return _document(recipe)
+
+
+@dish_written("recipe.jsonld", JSON_LD)
+def _recipe_of_dish(told: DishTold) -> bytes:
+    """What goes in for so many people, and how it is cooked and finished."""
+    dish, units = told.dish, told.units
+    braise, way = dish.started.liquid.braise, way_said(dish)
+    steps = [None if braise is None else cooked_said(braise), way, *(one.said() for one in dish.added)]
+    return _document(
+        {
+            "@context": SCHEMA,
+            "@type": "Recipe",
+            "name": told.name,
+            "description": plain(in_short(dish), units),
+            "recipeYield": str(dish.people),
+            "cookTime": None if braise is None else f"PT{round(braise.hours * 60.0)}M",
+            "recipeIngredient": [line.text for line in dish.lines],
+            "recipeInstructions": [
+                {"@type": "HowToStep", "text": plain(step, units)} for step in steps if step is not None
+            ],
+        }
+    )
+
+
+def _document(said: dict[str, Any]) -> bytes:
+    kept = {name: value for name, value in said.items() if value is not None}
     return json.dumps(kept, ensure_ascii=False, indent=1).encode()
 
 

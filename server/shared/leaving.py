@@ -5,14 +5,17 @@ A table that belongs to a kitchen is in :data:`LEAVES`, or in :data:`STAYS` with
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 from uuid import UUID
 
 from django.db.models import F, Model
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, JsonValue
 from spissus_core.amounts.fields import SHELF
+from spissus_core.errors import SpissusError
+from spissus_core.messages import say
 
 
 class Row(BaseModel):
@@ -29,6 +32,24 @@ class Row(BaseModel):
     def brought(cls, told: object) -> Any:
         """The same of a row that comes in by a file, which no door has judged. Raises pydantic's ValidationError."""
         return cls.model_validate(told, context=dict(SHELF) | {"brought": True})
+
+
+#: No entry is longer than this, characters, or tells of a number beyond: mL, g, J and minutes of a kitchen are less.
+MOST_PAYLOAD, MOST_NUMBER = 256 * 1024, 1e7
+
+
+def of_a_kitchen(payload: dict[str, JsonValue]) -> dict[str, JsonValue]:
+    """An entry that is brought in, as it is. Raises SpissusError for one that no kitchen can have written."""
+    if len(json.dumps(payload)) > MOST_PAYLOAD:
+        raise SpissusError("payload", say("archive.entry_too_long"))
+    waiting: list[JsonValue] = [payload]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, dict | list):
+            waiting += one.values() if isinstance(one, dict) else one
+        elif isinstance(one, int | float) and abs(one) > MOST_NUMBER:
+            raise SpissusError("payload", say("archive.no_kitchen_holds"))
+    return payload
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -62,6 +62,7 @@ def full(cook: Caller) -> str:
         {"kind": "finished"},
     ):
         assert cook.record(batch, said).status_code == 200
+    cook.send("/house-dishes", {"id": str(uuid4()), "batch_id": batch, "name": "Shin", "people": 4})
     return str(batch)
 
 
@@ -87,6 +88,8 @@ def test_a_kitchen_that_left_comes_back_as_it_was(cook: Caller) -> None:
     theirs = {pan["id"] for pan in file["pans"]}
     for event in [event for one in file["batches"] for event in one["events"]]:
         event["author"] = None
+    for version in file["dish_versions"]:
+        version["author"] = None
     assert [pan for pan in back["pans"] if pan["id"] in theirs] == file["pans"]
     for part in file.keys() - {"pans", "burners", "kitchen"}:
         assert back[part] == file[part], part
@@ -265,6 +268,8 @@ def test_a_file_of_every_version_ever_written_is_read_back(path: Path, cook: Cal
         shown = cook.get(f"/batches/{batch['id']}").json()
         assert shown["missing"] == []
         assert len(shown["log"]) == len(batch["events"])
+    dishes = cook.get("/house-dishes").json()
+    assert [dish["readable"] for dish in dishes] == [True for _ in file.get("house_dishes", [])]
 
 
 def test_there_is_a_golden_file_of_this_version() -> None:
@@ -298,6 +303,8 @@ def entry(**other: Any) -> Any:
         entry(salt_g=1e300),
         entry(salt_g=10**400),
         lambda file: file.update(larder={"a": 1}),
+        spoil("dish_versions", people=10**6),
+        spoil("dish_versions", entries=[{"kind": "started", "x": 1e300}]),
         entry(text="x" * 300_000),
     ],
 )

@@ -110,6 +110,17 @@ ROWS: dict[str, Row] = {
     "POST /files/look": Row("cook", body=FILE),
     "POST /files": Row("cook", body=FILE),
     "DELETE /files/{taken_id}": Row("cook", "/files/{taken}", ids=("taken",)),
+    "GET /house-dishes": Row("member"),
+    "POST /house-dishes": Row("cook", body="dish", ids=("batch",)),
+    "POST /house-dishes/prep": Row("member", body="prep", ids=("dish",)),
+    "GET /house-dishes/{dish_id}": Row("member", "/house-dishes/{dish}", ids=("dish",)),
+    "PATCH /house-dishes/{dish_id}": Row("cook", "/house-dishes/{dish}", {"name": "Shin again"}, ("dish",)),
+    "GET /house-dishes/{dish_id}/foreseen": Row(
+        "member", "/house-dishes/{dish}/foreseen?pan_id={pan}&burner_id={burner}", ids=("dish", "pan", "burner")
+    ),
+    "GET /house-dishes/{dish_id}/files/{name}": Row(
+        "member", "/house-dishes/{dish}/files/recipe.jsonld?units=metric", ids=("dish",)
+    ),
     "GET /devices": Row("member"),
     "POST /devices": Row("cook", body={"name": "scale", "kind": "scale"}),
     "PUT /devices/{device_id}/batch": Row("cook", "/devices/{device}/batch", {"batch_id": None}, ("device",)),
@@ -132,11 +143,13 @@ def test_every_operation_has_its_row() -> None:
 @pytest.fixture
 def things(cook: Caller) -> dict[str, str]:
     """One of everything that belongs to the cook's kitchen, by id."""
-    kitchen = cook.kitchen()
+    kitchen, batch, dish = cook.kitchen(), cook.start()["id"], str(uuid4())
+    cook.send("/house-dishes", {"id": dish, "batch_id": batch, "name": "Shin", "people": 4})
     return {
+        "dish": dish,
         "pan": kitchen["pans"][2]["id"],
         "burner": kitchen["burners"][1]["id"],
-        "batch": cook.start()["id"],
+        "batch": batch,
         "own": cook.send("/larder", {"name": "house stock", "like": "beef_stock_own"}).json()["id"],
         "device": cook.send("/devices", {"name": "scale", "kind": "scale"}).json()["id"],
         "taken": cook.send("/files", FILE).json()["taken"],
@@ -151,6 +164,8 @@ def call(client: Client, key: str, things: dict[str, str], start: dict[str, Any]
         {
             "start": start,
             "batch": {"id": str(uuid4()), "event_id": str(uuid4()), "at": AT, "name": "Shin", "start": start},
+            "dish": {"id": str(uuid4()), "batch_id": things["batch"], "name": "Shin", "people": 4},
+            "prep": {"dishes": [{"id": things["dish"], "people": 4}]},
             "event": {"id": str(uuid4()), "at": AT, "payload": {"kind": "noted", "text": "x"}},
         }.get(row.body, row.body)
         if isinstance(row.body, str)

@@ -412,7 +412,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Batches, newest first; those that were put ``away``; or those in which every word of ``q`` stands */
+        /** Batches, newest first; those that were put ``away``; those of a house dish; or those in which every word of ``q`` stands */
         get: operations["batches_api_list_batches"];
         put?: never;
         /** Start a batch */
@@ -672,6 +672,93 @@ export interface paths {
         };
         /** The lists of the trade; what a dish wants is as thick as the kitchen has come to like it */
         get: operations["batches_lists_lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/house-dishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kitchen's house dishes, by name; those that were put away too */
+        get: operations["house_dishes_api_house_dishes"];
+        put?: never;
+        /** Keep a batch as a house dish, or as a new version of one */
+        post: operations["house_dishes_api_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/house-dishes/prep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Everything that several dishes need, added up; nothing is saved */
+        post: operations["house_dishes_api_prep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/house-dishes/{dish_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A house dish, for so many people */
+        get: operations["house_dishes_api_house_dish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change a dish: its name, whether it is put away, its salt and body, or back to what it was */
+        patch: operations["house_dishes_api_change"];
+        trace?: never;
+    };
+    "/api/v1/house-dishes/{dish_id}/foreseen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the dish comes to in a pan of the kitchen; nothing is saved */
+        get: operations["house_dishes_api_comes_to"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/house-dishes/{dish_id}/files/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A house dish in one of the open formats */
+        get: operations["house_dishes_api_dish_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3184,7 +3271,7 @@ export interface components {
         };
         /**
          * StartIn
-         * @description A new batch. The page makes both ids, so that sending it twice starts one batch.
+         * @description A new batch, of a house dish or of none. The page makes both ids, so that sending it twice starts one batch.
          */
         StartIn: {
             /**
@@ -3209,6 +3296,8 @@ export interface components {
             version: number;
             /** Name */
             name: string;
+            /** House Dish */
+            house_dish?: string | null;
             start: components["schemas"]["StartedIn"];
         };
         /**
@@ -4183,8 +4272,6 @@ export interface components {
              * @enum {string}
              */
             kind: "wanted";
-            /** Amount */
-            amount?: string | null;
             /** Volume Ml */
             volume_ml?: number | string | null;
             /** Portions */
@@ -5085,6 +5172,292 @@ export interface components {
             key: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
             /** Label */
             label: string;
+        };
+        /**
+         * HouseDishLine
+         * @description A house dish in a list: for how many it is, which version that is, when and by whom it was kept. Where it cannot
+         *     be read any more, ``said`` says so, and nothing is known of it.
+         */
+        HouseDishLine: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Retired */
+            retired: boolean;
+            /** People */
+            people: number;
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            said: components["schemas"]["SaidOut"];
+            /** Readable */
+            readable: boolean;
+        };
+        /**
+         * BeginsOut
+         * @description What a start of the dish begins with; the rest is measured.
+         */
+        BeginsOut: {
+            /** Name */
+            name: string;
+            /**
+             * Character
+             * @enum {string}
+             */
+            character: "thin" | "gelatin_rich" | "milled";
+            braise: components["schemas"]["Braise"] | null;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            wanted: components["schemas"]["WantedIn"] | null;
+        };
+        /**
+         * HouseDishOut
+         * @description A house dish for ``people``, who may be others than it was kept for.
+         */
+        HouseDishOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Retired */
+            retired: boolean;
+            /** People */
+            people: number;
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            said: components["schemas"]["SaidOut"];
+            /** Readable */
+            readable: boolean;
+            /** Kept For */
+            kept_for: number;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Stirred In */
+            stirred_in: components["schemas"]["StirredOut"][];
+            cooked: components["schemas"]["SaidOut"] | null;
+            wanted: components["schemas"]["SaidOut"] | null;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /** Body */
+            body: number | null;
+            way: components["schemas"]["SaidOut"] | null;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Versions */
+            versions: components["schemas"]["VersionOut"][];
+            begins: components["schemas"]["BeginsOut"] | null;
+        };
+        /**
+         * StirredOut
+         * @description Something that was stirred in after the liquid was strained.
+         */
+        StirredOut: {
+            /** Name */
+            name: string;
+            amount: components["schemas"]["ShownOut"];
+        };
+        /**
+         * VersionOut
+         * @description A version: who kept it when, and what was otherwise than in the one before.
+         */
+        VersionOut: {
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            /** Changes */
+            changes: components["schemas"]["SaidOut"][];
+        };
+        /**
+         * KeepIn
+         * @description A batch to be kept as a house dish, for so many people; the page makes the dish's id, or says which it is.
+         */
+        KeepIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Batch Id
+             * Format: uuid
+             */
+            batch_id: string;
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+        };
+        /**
+         * EachOut
+         * @description How much of an ingredient goes into one of the dishes.
+         */
+        EachOut: {
+            /** Dish */
+            dish: string;
+            amount: components["schemas"]["ShownOut"];
+        };
+        /**
+         * NeededOut
+         * @description An ingredient: how much of it in all, and for what.
+         */
+        NeededOut: {
+            /** Name */
+            name: string;
+            amount: components["schemas"]["ShownOut"];
+            /** Each */
+            each: components["schemas"]["EachOut"][];
+        };
+        /**
+         * PrepOut
+         * @description Everything that several dishes need.
+         */
+        PrepOut: {
+            /** Needed */
+            needed: components["schemas"]["NeededOut"][];
+            /** Untold */
+            untold: components["schemas"]["UntoldOut"][];
+        };
+        /**
+         * UntoldOut
+         * @description A line that tells no amount, and its dish.
+         */
+        UntoldOut: {
+            /** Dish */
+            dish: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PrepIn
+         * @description Dishes to get ready.
+         */
+        PrepIn: {
+            /** Dishes */
+            dishes: components["schemas"]["WantedDish"][];
+        };
+        /**
+         * WantedDish
+         * @description One dish of a list to get ready.
+         */
+        WantedDish: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** People */
+            people: number;
+        };
+        /**
+         * ForQuery
+         * @description For how many a dish is asked for, and in whose units its lines are told anew.
+         */
+        ForQuery: {
+            /** People */
+            people?: number | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
+        };
+        /**
+         * ChangeIn
+         * @description What is otherwise with a dish; what is not said stays. ``back_to`` is the number of an earlier version.
+         */
+        ChangeIn: {
+            /** Name */
+            name?: string | null;
+            /** Retired */
+            retired?: boolean | null;
+            /** Back To */
+            back_to?: number | null;
+            /** Salt Percent */
+            salt_percent?: number | string | null;
+            /** Body */
+            body?: number | null;
+        };
+        /**
+         * PlaceQuery
+         * @description In which pan, on which burner.
+         */
+        PlaceQuery: {
+            /** People */
+            people?: number | null;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "us";
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
+        };
+        /**
+         * ComesToOut
+         * @description What a dish comes to in a pan: what is strained, how deep that stands, where it stops, the way and its time.
+         */
+        ComesToOut: {
+            /** People */
+            people: number;
+            pan: components["schemas"]["PanShape"];
+            /** Burner */
+            burner: string;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Fat Mm */
+            fat_mm: number;
+            liquid: components["schemas"]["ShownOut"];
+            stop: components["schemas"]["ShownOut"] | null;
+            /** Tone */
+            tone: number;
+            boils: components["schemas"]["RangeOut"] | null;
+            minutes: components["schemas"]["ShownOut"] | null;
+            said: components["schemas"]["SaidOut"];
+        };
+        /**
+         * DishAheadOut
+         * @description What it came to where it was kept, and what it comes to here; ``problem`` is why it cannot.
+         */
+        DishAheadOut: {
+            there: components["schemas"]["ComesToOut"] | null;
+            here: components["schemas"]["ComesToOut"] | null;
+            problem: components["schemas"]["SaidOut"] | null;
         };
         /**
          * LookedOut
@@ -7919,6 +8292,7 @@ export interface operations {
                 cursor?: string;
                 away?: boolean;
                 q?: string;
+                house_dish?: string | null;
             };
             header?: never;
             path?: never;
@@ -9517,6 +9891,626 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_house_dishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseDishLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseDishOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_prep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrepOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_house_dish: {
+        parameters: {
+            query?: {
+                people?: number | null;
+                units?: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                dish_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseDishOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dish_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseDishOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_comes_to: {
+        parameters: {
+            query: {
+                people?: number | null;
+                units?: "metric" | "us";
+                pan_id: string;
+                burner_id: string;
+            };
+            header?: never;
+            path: {
+                dish_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DishAheadOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    house_dishes_api_dish_file: {
+        parameters: {
+            query?: {
+                people?: number | null;
+                units?: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                dish_id: string;
+                name: "recipe.jsonld";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
