@@ -77,6 +77,7 @@ class BatchOut(Shape):
 
     id: UUID
     name: str
+    house_dish: UUID | None
     created_at: datetime
     last_seq: int
     finished: bool
@@ -162,6 +163,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
     return BatchOut(
         id=batch.id,
         name=batch.name,
+        house_dish=batch.house_dish,
         created_at=batch.created_at,
         last_seq=batch.last_seq,
         finished=timeline.ended,

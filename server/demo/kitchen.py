@@ -8,6 +8,7 @@ from uuid import UUID, uuid4
 
 from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
+from house_dishes.services import keep
 from kitchens.services import Member, demo_member, open_demo_kitchen
 from spissus_core import events as ev
 from spissus_core.intake.braise import Braise, line_of
@@ -61,6 +62,7 @@ class Story:
     ago_min: float
     started: ev.Started
     events: tuple[tuple[float, ev.Kind], ...] = ()
+    house_dish: UUID | None = None
 
 
 def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> StrainedLiquid:
@@ -79,7 +81,60 @@ def _read(method: str, value: str) -> ev.Read:
 #: What is kept of one of them.
 KEPT = UUID("4b0f9f5e-7a55-4c3e-9d0c-2f6f3b1c7d10")
 
+#: What was noted of another.
+NOTE = UUID("b2f7c1de-52c5-4f8e-8b51-0d3a4a8e9c44")
+
+#: What it cooks again and again, and for how many.
+HOUSE_DISH_PEOPLE = 6
+HOUSE_DISH = UUID("8d6f6a52-3a0e-4c0f-9a7c-5f1d2f0f7a31")
+
 STORIES = (
+    Story(
+        "Hogget neck in brown ale",
+        60 * 24 * 6,
+        ev.Started(
+            pan=BRAISER,
+            burner=FRONT,
+            liquid=_liquid(
+                "dip",
+                "44 mm",
+                fat_mm="3 mm",
+                salt=SaltByMeter(percent=0.5),
+                braise=_braise(
+                    """
+                    1.8 kg lamb neck
+                    12 g salt, rubbed on the meat
+                    500 ml brown ale
+                    1.2 l unsalted beef stock
+                    2 onions
+                    300 g carrots
+                    1 tbsp tomato paste
+                    2 bay leaves
+                    """,
+                    hours=3,
+                    level="nearly",
+                    strain="fine",
+                ),
+            ),
+        ),
+        (
+            (2, ev.Wanted(people=6, body=3, salt_percent=0.9, ceiling_percent=1.3)),
+            (3, ev.Chosen(route="all-taste-corn_starch_own")),
+            (8, ev.Skimmed(way="spoon")),
+            (24, _read("dip", "31 mm")),
+            (39, _read("dip", "22 mm")),
+            (42, ev.Heated(heat="off")),
+            (44, ev.Thickened(thickener="corn_starch", dry_g=6)),
+            (47, ev.Tested(of="body", verdict="right")),
+            (50, ev.Salted(salt_g=1.5)),
+            (52, ev.Added(ingredient="butter", mass_g=20)),
+            (54, ev.Tested(of="salt", verdict="right")),
+            (58, ev.Finished(yield_ml=800)),
+            (70, ev.Rated(points=4, ate=6)),
+            (71, ev.NextTime(note=NOTE, moment="stop", text="A finger lower: it was a little thin for potatoes.")),
+        ),
+        house_dish=HOUSE_DISH,
+    ),
     Story(
         "Goat shoulder with orange",
         60 * 50,
@@ -218,7 +273,9 @@ def load(now: datetime) -> None:
     )
     for story in STORIES:
         if forget_untouched(member, story.name, events=1 + len(_happened(story, now))):
-            _tell(member, story, now)
+            batch = _tell(member, story, now)
+            if story.house_dish is not None:
+                keep(member, story.house_dish, story.name, HOUSE_DISH_PEOPLE, batch)
 
 
 def _happened(story: Story, now: datetime) -> tuple[tuple[float, ev.Kind], ...]:
@@ -227,9 +284,10 @@ def _happened(story: Story, now: datetime) -> tuple[tuple[float, ev.Kind], ...]:
     return story.events if over else (*story.events, (story.ago_min, ev.Hushed(due=now + QUIET_FOR)))
 
 
-def _tell(member: Member, story: Story, now: datetime) -> None:
+def _tell(member: Member, story: Story, now: datetime) -> UUID:
     begun = now - timedelta(minutes=story.ago_min)
     batch_id = uuid4()
     start_batch(member, batch_id, story.name, event_id=uuid4(), at=begun, started=story.started)
     for after, payload in _happened(story, now):
         append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), said=payload)
+    return batch_id

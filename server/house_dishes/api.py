@@ -11,15 +11,15 @@ from batches.remembering import NoteOut, noted_of
 from batches.services import present
 from django.http import HttpRequest, HttpResponse
 from interchange import DISH_FORMATS, DishFormatName, DishTold, file_answer
-from kitchens.services import Member, burner_spec, member_of, pan_spec
+from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec, pans_of
 from ninja import Query, Router
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
-from shared.refusals import may_refuse
+from shared.refusals import RefusedError, may_refuse
 from shared.shapes import PanShape, RangeOut, SaidOut, Shape, ShownOut
 from spissus_core import events as ev
 from spissus_core.amounts.fields import Percent, Title
-from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_minutes, show_volume
+from spissus_core.amounts.quantities import UnitSystem, show_length, show_mass, show_minutes, show_plain, show_volume
 from spissus_core.errors import SpissusError
 from spissus_core.house_dish import (
     HouseDish,
@@ -27,6 +27,7 @@ from spissus_core.house_dish import (
     cooked_said,
     foreseen,
     in_short,
+    most_people,
     needed,
     wanted_said,
     way_said,
@@ -34,10 +35,12 @@ from spissus_core.house_dish import (
 from spissus_core.intake.braise import Braise
 from spissus_core.intake.liquid import Character
 from spissus_core.measuring.vessels import Pan
-from spissus_core.messages import Message, Shown, say
+from spissus_core.messages import Message, Shown, Term, say, sentences
+from spissus_core.phenomena.body import LADDER
 from spissus_core.phenomena.heating import Burner
 from spissus_core.planning.spoken import way_line
 from spissus_core.planning.tone import tone
+from words import plain
 
 from . import services
 from .models import DishVersion
@@ -127,7 +130,7 @@ class BeginsOut(Shape):
 
 
 class HouseDishOut(HouseDishLine):
-    """A house dish for ``people``, who may be others than it was kept for."""
+    """A house dish for ``people``, who may be others than it was kept for. ``bodies`` are the words for how thick."""
 
     kept_for: int
     lines: list[LineOut]
@@ -136,6 +139,7 @@ class HouseDishOut(HouseDishLine):
     wanted: SaidOut | None
     salt_percent: float | None
     body: int | None
+    bodies: list[str]
     way: SaidOut | None
     notes: list[NoteOut]
     versions: list[VersionOut]
@@ -143,10 +147,11 @@ class HouseDishOut(HouseDishLine):
 
 
 class PlaceQuery(ForQuery):
-    """In which pan, on which burner."""
+    """In which pan, on which burner; where nobody says, where it was cooked before, or in the smallest pan that
+    holds it."""
 
-    pan_id: UUID
-    burner_id: UUID
+    pan_id: UUID | None = None
+    burner_id: UUID | None = None
 
 
 class ComesToOut(Shape):
@@ -166,10 +171,14 @@ class ComesToOut(Shape):
 
 
 class DishAheadOut(Shape):
-    """What it came to where it was kept, and what it comes to here; ``problem`` is why it cannot."""
+    """What it comes to where it was kept, and what it comes to here; ``apart`` says how amounts and time go apart, and
+    ``problem`` why it cannot."""
 
+    pan_id: UUID
+    burner_id: UUID
     there: ComesToOut | None
     here: ComesToOut | None
+    apart: SaidOut | None
     problem: SaidOut | None
 
 
@@ -275,11 +284,22 @@ def comes_to(request: HttpRequest, dish_id: UUID, query: Query[PlaceQuery]) -> D
     member = member_of(request)
     services.dish_of(member, dish_id)
     kept = services.read(services.versions_of(member, dish_id)[0])
-    pan = pan_spec(member.kitchen.pk, query.pan_id)
-    burner = burner_spec(member.kitchen, query.burner_id, pan)
-    here, problem = _comes_to(kept.for_people(query.people or kept.people), pan, burner)
+    dish = kept.for_people(query.people or kept.people)
+    pan_id, burner_id = _place(member, dish, query)
+    pan = pan_spec(member.kitchen.pk, pan_id)
+    burner = burner_spec(member.kitchen, burner_id, pan)
+    here, problem = _comes_to(dish, pan, burner)
+    if problem is not None and (most := most_people(dish, pan)) > 0:
+        problem = sentences(problem, say("house_dishes.holds_for", pan=pan.name, people=most))
     there, _ = _comes_to(kept, kept.started.pan, kept.started.burner)
-    return DishAheadOut(there=there, here=here, problem=SaidOut.maybe(problem))
+    apart = None
+    if here is not None and there is not None and here.minutes and there.minutes and here.people != there.people:
+        times = show_plain(here.people / there.people, digits=2)
+        now, then = (show_minutes(one.minutes.value) for one in (here, there) if one.minutes)
+        apart = SaidOut.of(say("house_dishes.apart", times=times, now=now, then=then))
+    return DishAheadOut(
+        pan_id=pan_id, burner_id=burner_id, there=there, here=here, apart=apart, problem=SaidOut.maybe(problem)
+    )
 
 
 @router.get("/house-dishes/{dish_id}/files/{name}")
@@ -291,6 +311,20 @@ def dish_file(request: HttpRequest, dish_id: UUID, name: DishFormatName, query: 
     told = DishTold(row.name, dish.for_people(query.people or dish.people, query.units), query.units)
     written = DISH_FORMATS[name]
     return file_answer(written.write(told), written.media_type, row.name, name)
+
+
+def _place(member: Member, dish: HouseDish, query: PlaceQuery) -> tuple[UUID, UUID]:
+    """The pan and the burner that are asked for. Raises RefusedError where the kitchen has none."""
+    pairs = kitchen_pairs(member.kitchen.pk)
+    if not pairs:
+        raise RefusedError(422, say("house_dishes.no_place"))
+    pans, kept = pans_of(member.kitchen.pk), dish.started
+    # Where it was cooked before, and else the smallest that holds it.
+    own = [pan_id for pan_id, pan in pans if pan.name == kept.pan.name]
+    fits = [pan_id for pan_id, pan in pans if most_people(dish, pan) >= dish.people]
+    pan = next((pan_id for pan_id in own if pan_id in fits), next(iter(fits), pans[-1][0]))
+    burner = next((pair.burner_id for pair in pairs if pair.burner.name == kept.burner.name), pairs[0].burner_id)
+    return query.pan_id or pan, query.burner_id or burner
 
 
 def _line(row: Row, version: DishVersion) -> dict[str, object]:
@@ -313,6 +347,7 @@ def _dish_out(member: Member, row: Row, query: ForQuery) -> HouseDishOut:
     versions = services.versions_of(member, row.pk)
     line = _line(row, versions[0])
     told = {"kept_for": versions[0].people, "versions": _versions_out(versions)}
+    told["bodies"] = [plain(Term(step.everyday)) for step in LADDER]
     told["notes"] = noted_of(member.kitchen.pk, row.name, row.pk)
     nothing = dict.fromkeys(("cooked", "wanted", "salt_percent", "body", "way", "begins"))
     if not line["readable"]:

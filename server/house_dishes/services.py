@@ -14,7 +14,7 @@ from spissus_core import events as ev
 from spissus_core.errors import SpissusError
 from spissus_core.fold import fold, unworkable
 from spissus_core.house_dish import HouseDish as Dish
-from spissus_core.house_dish import kept_from
+from spissus_core.house_dish import changes, kept_from
 from spissus_core.messages import say
 
 from .models import DishVersion, HouseDish
@@ -39,6 +39,14 @@ def read(version: DishVersion) -> Dish:
         raise
     except Exception as error:  # whatever it is, its row must stay in the list
         raise unworkable(error) from error
+
+
+def otherwise(before: DishVersion, after: Dish) -> bool:
+    """Whether anything that is told of a dish is otherwise; one that cannot be read any more is."""
+    try:
+        return bool(changes(read(before), after))
+    except SpissusError:
+        return True
 
 
 def versions_of(member: Member, dish_id: UUID) -> list[DishVersion]:
@@ -90,10 +98,9 @@ def _locked(member: Member, dish_id: UUID, name: str) -> HouseDish:
 
 
 def _add(member: Member, row: HouseDish, dish: Dish) -> None:
-    """A version more, unless it says what the newest says."""
-    entries = dish.entries
+    """A version more, unless nothing is otherwise than in the newest."""
     last = DishVersion.objects.filter(kitchen=member.kitchen, house_dish=row.pk).order_by("-number").first()
-    if last is not None and (last.people, last.version, last.entries) == (dish.people, ev.VERSION, entries):
+    if last is not None and not otherwise(last, dish):
         return
     number = 1 if last is None else last.number + 1
     if number > MOST_VERSIONS:
@@ -105,7 +112,7 @@ def _add(member: Member, row: HouseDish, dish: Dish) -> None:
         author=member.user,
         people=dish.people,
         version=ev.VERSION,
-        entries=entries,
+        entries=dish.entries,
     )
 
 

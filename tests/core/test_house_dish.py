@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,7 +11,7 @@ from makers import BURNER, EVENING, PAN, event, fold, in_words, refused, started
 from spissus_core import events as ev
 from spissus_core.amounts.quantities import UnitSystem
 from spissus_core.errors import SpissusError
-from spissus_core.house_dish import Foreseen, HouseDish, changes, foreseen, kept_from, needed
+from spissus_core.house_dish import Foreseen, HouseDish, changes, foreseen, kept_from, most_people, needed
 from spissus_core.intake.braise import Braise, line_of
 from spissus_core.intake.lines import read_list
 from spissus_core.measuring.vessels import Pan
@@ -50,8 +52,40 @@ def test_every_mass_follows_the_people_and_no_time_does() -> None:
     assert four.started.liquid.braise
     assert thirty.started.liquid.braise
     assert thirty.started.liquid.braise.hours == four.started.liquid.braise.hours == 3.0
-    assert [line.text for line in thirty.lines][:2] == ["9\u00a0000\u00a0g beef shin", "11.2\u00a0L stock, unsalted"]
+    assert [line.text for line in thirty.lines][:2] == ["9 kg beef shin", "11.2 l unsalted beef stock"]
     assert thirty.lines[-1].text == "thyme"
+
+
+@pytest.mark.parametrize(
+    ("text", "more"),
+    [
+        ("2 bay leaves", "5 bay leaves"),
+        ("3 bay leaves", "8 bay leaves"),
+        ("1 tbsp tomato paste", "2½ tbsp tomato paste"),
+        ("1 kg lamb neck", "2.5 kg lamb neck"),
+        ("1 1/2 cups stock", "3¾ cups stock"),
+        ("2½ dl brown ale", "6.25 dl brown ale"),
+        ("18 g salt, rubbed on the meat", "45 g salt, rubbed on the meat"),
+        ("1,5 kg lamb neck", "3.75 kg lamb neck"),
+        # What its number does not tell is told anew.
+        ("2-3 carrots", "500\u00a0g carrots"),
+        ("8 duck legs (about 250 g each)", "20 duck legs (about 250 g each)"),
+        ("1 bottle perry (750 ml)", "2½ bottle perry (750 ml)"),
+        ("salt to taste", "salt to taste"),
+    ],
+)
+def test_a_line_keeps_the_words_it_was_told_in(text: str, more: str) -> None:
+    [line] = shin(text=f"{LIST}\n{text}").for_people(10).lines[-1:]
+    assert line.text == more
+
+
+def test_a_pan_is_enough_for_so_many() -> None:
+    pan = Pan.round("20 cm saucepan", 200, 110)
+    most = most_people(shin().for_people(60), pan)
+    assert most_people(shin().for_people(most), pan) == most
+    assert comes_to(shin().for_people(most), pan).liquid_ml > 0
+    with refused(SpissusError, "20 cm saucepan"):
+        comes_to(shin().for_people(most + 1), pan)
 
 
 @pytest.mark.parametrize("units", ["metric", "us"])
@@ -174,6 +208,23 @@ def test_what_changed_is_said_for_as_many_as_the_later_one_is_for() -> None:
 def test_nothing_changed_is_nothing_said() -> None:
     assert changes(shin(), shin()) == ()
     assert changes(shin(), shin().for_people(8)) == changes(shin(), shin().for_people(8))[:1]
+
+
+@pytest.mark.parametrize(
+    ("cooked", "said"),
+    [({"hours": 3.5}, "3 h → 3.5 h in the pot"), ({"strain": "pressed"}, "cooked or strained in another way")],
+)
+def test_how_it_was_cooked_is_a_change_too(cooked: dict[str, Any], said: str) -> None:
+    other = shin().started.liquid.braise
+    assert other is not None
+    other = other.model_copy(update=cooked)
+    steps = (
+        started("1.2 l", salt={"by": "list"}, braise=other),
+        wanted(480),
+        ev.Added(ingredient="butter", mass_g=20.0),
+    )
+    found = [in_words(one) for one in changes(shin(), kept_from(told(*steps), 4))]
+    assert said in found
 
 
 def test_a_prep_list_adds_up_by_ingredient_and_names_the_dishes() -> None:

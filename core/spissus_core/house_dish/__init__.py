@@ -5,7 +5,7 @@ number of people. Salt follows the ledger, as in every batch. Time does not scal
 burner that are taken.
 """
 
-from .ahead import Foreseen, foreseen
+from .ahead import Foreseen, foreseen, most_people
 from .changes import changes
 from .dish import HouseDish, kept_from
 from .prep import Needed, needed
@@ -20,6 +20,7 @@ __all__ = [
     "foreseen",
     "in_short",
     "kept_from",
+    "most_people",
     "needed",
     "wanted_said",
     "way_said",

@@ -11,6 +11,7 @@ from .. import events as ev
 from ..amounts.estimate import Estimate
 from ..board import Board
 from ..errors import SpissusError
+from ..intake.liquid import strained_liquid
 from ..measuring.vessels import Pan
 from ..messages import say
 from ..pantry.ways import WAYS
@@ -60,6 +61,26 @@ def foreseen(dish: HouseDish, pan: Pan, burner: Burner, at: datetime) -> Foresee
         route=board.route,
         minutes=None if minutes is None else Estimate(*((one - at).total_seconds() / 60.0 for one in minutes)),
     )
+
+
+def most_people(dish: HouseDish, pan: Pan) -> int:
+    """For how many, up to those of the dish, a pan holds what is strained.
+
+    Found by halving: what is strained grows with what went in.
+    """
+    low, high = 0, dish.people + 1
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if _fits(dish.for_people(middle), pan) else (low, middle)
+    return low
+
+
+def _fits(dish: HouseDish, pan: Pan) -> bool:
+    try:
+        strained_liquid(pan, dish.liquid_in(pan))
+    except SpissusError:
+        return False
+    return True
 
 
 def _liquid_ml(board: Board) -> float:

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from .. import events as ev
-from ..amounts.quantities import show_percent, show_volume
+from ..amounts.quantities import show_percent, show_plain, show_volume
 from ..intake.braise import Line
 from ..messages import Message, Shown, Term, say
 from ..pantry.ways import WAYS
@@ -17,6 +17,9 @@ from .prep import counted, together
 
 #: What changed by less than this share did not change. Modelling choice.
 SAME_SHARE = 0.005
+
+#: Nor did what was strained: no jug tells less apart. Modelling choice.
+SAME_STRAINED = 0.03
 
 
 def changes(before: HouseDish, after: HouseDish) -> tuple[Message, ...]:
@@ -63,10 +66,15 @@ def _summed(lines: Sequence[tuple[str, Line]]) -> _Sum:
 
 def _cooking_changed(before: HouseDish, after: HouseDish) -> Iterator[Message]:
     then, now = before.started.liquid.braise, after.started.liquid.braise
-    if then is None or now is None:
-        return
-    if not math.isclose(then.hours, now.hours, rel_tol=SAME_SHARE):
-        yield say("house_dishes.hours", before=f"{then.hours:g}", after=f"{now.hours:g}")
+    if then is not None and now is not None:
+        if not math.isclose(then.hours, now.hours, rel_tol=SAME_SHARE):
+            yield say("house_dishes.hours", before=show_plain(then.hours), after=show_plain(now.hours))
+        told = [one.model_copy(update={"lines": (), "hours": 0.0}) for one in (then, now)]
+        if told[0] != told[1]:
+            yield say("house_dishes.cooked_otherwise")
+    if not math.isclose(before.strained_ml, after.strained_ml, rel_tol=SAME_STRAINED):
+        volumes = [show_volume(one.strained_ml) for one in (before, after)]
+        yield say("house_dishes.strained_otherwise", before=volumes[0], after=volumes[1])
 
 
 def _wish_changed(before: ev.Wanted | None, after: ev.Wanted | None) -> Iterator[Message]:
@@ -77,5 +85,7 @@ def _wish_changed(before: ev.Wanted | None, after: ev.Wanted | None) -> Iterator
     if before.body != after.body:
         then, now = (Term(LADDER[one.body].on_the_spoon) for one in (before, after))
         yield say("house_dishes.body", before=then, after=now)
+    if before.told_by != after.told_by or before.avoid != after.avoid:
+        yield say("house_dishes.wished_otherwise", before=before.amount_said, after=after.amount_said)
     if before.volume_ml and after.volume_ml and not math.isclose(before.volume_ml, after.volume_ml, rel_tol=SAME_SHARE):
         yield say("house_dishes.amount", before=show_volume(before.volume_ml), after=show_volume(after.volume_ml))

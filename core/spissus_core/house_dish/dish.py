@@ -20,6 +20,7 @@ from ..measuring.vessels import Pan
 from ..messages import say
 from ..phenomena.seasoning import SaltByList, SaltByMeter
 from ..wish import Wish
+from .wording import text_for
 
 #: A list that foresaw less than this share of what was strained, or more than its inverse, was another list: it is
 #: not held against it the next time. Modelling choice.
@@ -177,18 +178,13 @@ def _untimed(wanted: Wish) -> dict[str, Any]:
 
 
 def _line_for(line: Line, times: float, units: UnitSystem) -> Line:
-    """The line for others, said anew where it tells an amount."""
+    """The line for others, in the words it was told in where they still say what they mean."""
     if line.mass_g is None and line.volume_ml is None:
         return line
-    more = line.model_copy(
-        update={
-            "mass_g": None if line.mass_g is None else line.mass_g * times,
-            "volume_ml": None if line.volume_ml is None else line.volume_ml * times,
-        }
-    )
-    name = more.own.name if more.own is not None else more.what.name
-    amount = more.shown.us if units == "us" else more.shown.metric
-    return more.model_copy(update={"text": f"{amount} {name}"})
+    mass = None if line.mass_g is None else line.mass_g * times
+    volume = None if line.volume_ml is None else line.volume_ml * times
+    more = line.model_copy(update={"mass_g": mass, "volume_ml": volume})
+    return more.model_copy(update={"text": text_for(more, line.text, times, units)}) if more.counts else more
 
 
 def _wanted_for(wanted: ev.Wanted, times: float) -> ev.Wanted:

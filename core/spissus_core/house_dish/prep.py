@@ -10,6 +10,7 @@ from ..amounts.quantities import show_mass, show_volume
 from ..intake.braise import Line
 from ..messages import Shown
 from .dish import HouseDish
+from .wording import name_of
 
 
 class Needed(NamedTuple):
@@ -53,7 +54,8 @@ def together(lines: Sequence[tuple[str, Line]]) -> Needed:
         each[name] = each.get(name, 0.0) + ((line.volume_ml or 0.0) if by_volume else line.grams)
     show = show_volume if by_volume else show_mass
     told = tuple((name, show(amount)) for name, amount in each.items())
-    return Needed(lines[0][1].what.name, show(sum(each.values())), told)
+    names = {name_of(line, line.text) for _, line in lines}
+    return Needed(names.pop() if len(names) == 1 else lines[0][1].what.name, show(sum(each.values())), told)
 
 
 def _as_line(added: ev.Added) -> Line:

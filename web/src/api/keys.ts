@@ -5,5 +5,6 @@ export const keys = {
   devices: ['devices'] as const,
   batches: ['batches'] as const,
   shelf: ['shelf'] as const,
+  houseDishes: ['house-dishes'] as const,
   batch: (id: string) => ['batch', id] as const,
 }

@@ -2585,6 +2585,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** House Dish */
+            house_dish: string | null;
             /**
              * Created At
              * Format: date-time
@@ -5222,7 +5224,7 @@ export interface components {
         };
         /**
          * HouseDishOut
-         * @description A house dish for ``people``, who may be others than it was kept for.
+         * @description A house dish for ``people``, who may be others than it was kept for. ``bodies`` are the words for how thick.
          */
         HouseDishOut: {
             /**
@@ -5260,6 +5262,8 @@ export interface components {
             salt_percent: number | null;
             /** Body */
             body: number | null;
+            /** Bodies */
+            bodies: string[];
             way: components["schemas"]["SaidOut"] | null;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
@@ -5406,7 +5410,7 @@ export interface components {
         };
         /**
          * PlaceQuery
-         * @description In which pan, on which burner.
+         * @description In which pan, on which burner; where nobody says, in the smallest pan that holds it, on the first.
          */
         PlaceQuery: {
             /** People */
@@ -5417,16 +5421,10 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "us";
-            /**
-             * Pan Id
-             * Format: uuid
-             */
-            pan_id: string;
-            /**
-             * Burner Id
-             * Format: uuid
-             */
-            burner_id: string;
+            /** Pan Id */
+            pan_id?: string | null;
+            /** Burner Id */
+            burner_id?: string | null;
         };
         /**
          * ComesToOut
@@ -5452,11 +5450,23 @@ export interface components {
         };
         /**
          * DishAheadOut
-         * @description What it came to where it was kept, and what it comes to here; ``problem`` is why it cannot.
+         * @description What it comes to where it was kept, and what it comes to here; ``apart`` says how amounts and time go apart, and
+         *     ``problem`` why it cannot.
          */
         DishAheadOut: {
+            /**
+             * Pan Id
+             * Format: uuid
+             */
+            pan_id: string;
+            /**
+             * Burner Id
+             * Format: uuid
+             */
+            burner_id: string;
             there: components["schemas"]["ComesToOut"] | null;
             here: components["schemas"]["ComesToOut"] | null;
+            apart: components["schemas"]["SaidOut"] | null;
             problem: components["schemas"]["SaidOut"] | null;
         };
         /**
@@ -10381,11 +10391,11 @@ export interface operations {
     };
     house_dishes_api_comes_to: {
         parameters: {
-            query: {
+            query?: {
                 people?: number | null;
                 units?: "metric" | "us";
-                pan_id: string;
-                burner_id: string;
+                pan_id?: string | null;
+                burner_id?: string | null;
             };
             header?: never;
             path: {

@@ -1,4 +1,4 @@
-import { use, useEffect, useState } from 'react'
+import { use, useEffect, useState, type ReactNode } from 'react'
 import { Link } from 'wouter'
 import type { Problem } from '../api/client'
 import { useSentence, useStartPreview } from '../api/previews'
@@ -29,11 +29,13 @@ interface Props {
   /** The pots that are on the heat already. */
   boiling?: readonly { name: string; burner: string | null }[]
   act: string
+  /** What else it may begin with. */
+  otherwise?: ReactNode
   onDone: (draft: Draft) => void
 }
 
 /** What is in the pan. It can be said in a sentence, tapped word by word, dragged, or read off a list. */
-export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boiling = [], act, onDone }: Props) {
+export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boiling = [], act, otherwise, onDone }: Props) {
   const [draft, setDraft] = useState(initial)
   const say = useSay()
   const eg = useExample()
@@ -85,6 +87,7 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boi
   return (
     <div className="flex min-h-dvh flex-col">
       <Header title={title}>
+        {otherwise}
         <TextField
           label="What is it?"
           hideLabel

@@ -143,6 +143,12 @@ export function draftAgain(batch: Batch, kitchen: Kitchen): Draft {
   return { ...fresh, name, panId, burnerId, character, lines, cooked }
 }
 
+/** A house dish, for as many as it was asked for, in the pan and on the burner that were chosen for it. */
+export function draftOfDish({ name, character, lines, braise }: Schemas['BeginsOut'], panId: string | null, burnerId: string | null): Draft {
+  const place = { ...(panId && { panId }), ...(burnerId && { burnerId }) }
+  return { ...fresh, name, character, lines, ...(braise && { cooked: cookedOf(braise) }), ...place, chosen: Object.keys(place) as Draft['chosen'] }
+}
+
 function cookedOf({ lines: _, hours, oven_c, ...rest }: Schemas['Braise']): Cooked {
   return { ...rest, hours: `${hours} h`, oven: `${oven_c} °C` }
 }

@@ -16,6 +16,8 @@ const PARTS: Record<string, readonly [string, string]> = {
   larder: ['ingredient of your own', 'ingredients of your own'],
   devices: ['device, without its token', 'devices, without their tokens'],
   rates: ['rate that was learned', 'rates that were learned'],
+  house_dishes: ['house dish', 'house dishes'],
+  dish_versions: ['version of a dish', 'versions of dishes'],
   likings: ['liking that was learned', 'likings that were learned'],
 }
 

@@ -63,6 +63,7 @@ export function Header({ title, detail, more = [], children }: Props) {
               ...more,
               { label: 'Batches', onSelect: () => go('/') },
               { label: 'Start a batch', onSelect: () => go('/start') },
+              { label: 'House dishes', onSelect: () => go('/house-dishes') },
               { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
               {
                 label: units === 'metric' ? 'Use US measures' : 'Use metric measures',

@@ -19,6 +19,8 @@ const StartPage = part(async () => ({ default: (await import('../intake/StartPag
 const PasswordSheet = part(() => import('../people/PasswordSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
 const ComparePage = part(async () => ({ default: (await import('../logbook/ComparePage')).ComparePage }))
+const HouseDishes = part(async () => ({ default: (await import('../house-dishes/HouseDishes')).HouseDishes }))
+const HouseDishPage = part(async () => ({ default: (await import('../house-dishes/HouseDishPage')).HouseDishPage }))
 const JarPage = part(async () => ({ default: (await import('../logbook/JarPage')).JarPage }))
 const KitchenPage = part(async () => ({ default: (await import('../kitchen/KitchenPage')).KitchenPage }))
 
@@ -69,6 +71,9 @@ function Pages() {
             <Suspense>
               <ComparePage />
             </Suspense>
+          </Route>
+          <Route path="/house-dishes/:dish?">
+            {({ dish }) => <Suspense>{dish ? <HouseDishPage key={dish} id={dish} /> : <HouseDishes />}</Suspense>}
           </Route>
           <Route path="/shelf/:jar">
             {({ jar }) => (

@@ -16,6 +16,7 @@ import { useBench } from './useBench'
 
 const HowWasIt = part(() => import('./HowWasIt'))
 const MeatSheet = part(() => import('./MeatSheet'))
+const KeepDish = part(() => import('./KeepDish'))
 
 /** How salty it is likely to be. */
 export function Beneath() {
@@ -59,6 +60,7 @@ export default function ServePanel() {
   const say = useSay()
   const [measured, setMeasured] = useState('')
   const [meat, setMeat] = useState(false)
+  const [keeping, setKeeping] = useState(false)
   const { pot, wanted, served } = batch
   return (
     <div className="grid gap-5">
@@ -152,10 +154,25 @@ export default function ServePanel() {
             Cook it again
           </Link>
         )}
+        {batch.finished && (
+          <button type="button" className="min-h-12 font-semibold underline" onClick={() => setKeeping(true)}>
+            Keep it as a house dish
+          </button>
+        )}
+        {batch.house_dish && (
+          <Link href={`/house-dishes/${batch.house_dish}`} className="inline-flex min-h-12 items-center font-semibold underline">
+            Its house dish
+          </Link>
+        )}
         <Link href={`/batches/${batch.id}/pass`} className="inline-flex min-h-12 items-center font-semibold underline">
           Card for the pass
         </Link>
       </p>
+      {keeping && (
+        <Suspense>
+          <KeepDish onClose={() => setKeeping(false)} />
+        </Suspense>
+      )}
       <Cautions cautions={batch.serve_cautions} />
     </div>
   )
