@@ -16,6 +16,7 @@ from .fold import Moment, Timeline, fold, progress, unworkable
 from .intake.liquid import Strained, strained_liquid
 from .learning.liking import Taught, taught_likings
 from .learning.rates import taught_rate
+from .learning.strength import TaughtStrength, taught_strength
 from .phenomena.heating import LearnedRate
 from .planning.acts import Act, Alone, next_act
 from .planning.bench import stop_of
@@ -79,6 +80,11 @@ class Board:
     def taught_likings(self) -> dict[str, Taught]:
         """What the finished batch taught of what is liked."""
         return self.part("forecast", lambda: taught_likings(self.timeline), {})
+
+    @cached_property
+    def taught_strength(self) -> TaughtStrength | None:
+        """What the finished batch taught of its thickener."""
+        return self.part("forecast", lambda: taught_strength(self.timeline), None)
 
     @cached_property
     def route(self) -> Route | None:

@@ -16,6 +16,7 @@ from .ledger.water import HOT_EXPANSION
 from .measuring.measurement import Measured, Method, Reads, error_ml, gross_to_net_g, measured_volume_ml
 from .measuring.vessels import Pan
 from .messages import say
+from .pantry.schools import School
 from .phenomena.body import AS_TABLED, Body, Strength, body_of
 from .phenomena.heating import Burner
 
@@ -75,6 +76,7 @@ class Pot(Changeable):
     strength then, g of its own solids in 100 g, which is known to a factor of ``strength_factor``. ``beside`` is a
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
+    ``binds`` is how many times as strongly as the tables say a dry thickener binds in its kitchen, where that is known.
     To the tongue that has tasted it, it is ``sour_times`` as sour and ``bitter_times`` as bitter as the ledger has it.
     """
 
@@ -95,8 +97,13 @@ class Pot(Changeable):
     beside: Beside | None = None
     strength: Strength = AS_TABLED
     fat_stays: bool = False
+    binds: tuple[tuple[str, float], ...] = ()
     sour_times: float = 1.0
     bitter_times: float = 1.0
+
+    def binding(self, school: School) -> School:
+        """The school as strongly as it binds in this kitchen."""
+        return school.binding(dict(self.binds).get(school.dry, 1.0))
 
     @property
     def share(self) -> float:

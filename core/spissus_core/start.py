@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from .intake.liquid import StrainedLiquid, strained_liquid
 from .measuring.vessels import Pan
+from .pantry.schools import LearnedStrength
 from .phenomena.heating import Burner
 from .phenomena.limits import Limits
 from .phenomena.seasoning import LeantOf, LearnedLiking
@@ -18,7 +20,8 @@ FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
 
 
 class Start(BaseModel):
-    """The strained liquid in its pan, on its burner; what its kitchen likes, and what it goes by."""
+    """The strained liquid in its pan, on its burner; what its kitchen likes, how what it binds with binds there, and
+    what it goes by."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -26,6 +29,7 @@ class Start(BaseModel):
     burner: Burner
     liquid: StrainedLiquid
     liking: LearnedLiking | None = None
+    binds: dict[Annotated[str, Field(max_length=60)], LearnedStrength] = {}
     limits: Limits | None = None
 
     def _likes(self, of: LeantOf) -> float:
@@ -57,6 +61,7 @@ class Start(BaseModel):
             brine=brine,
             strained_percent=contents.strength_percent,
             strength_factor=FROM_A_LIST if strained.estimated else FROM_ITS_KIND,
+            binds=tuple(sorted((dry, one.times) for dry, one in self.binds.items() if one.counts)),
             sour_times=self._likes("sour"),
             bitter_times=self._likes("bitter"),
         )

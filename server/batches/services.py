@@ -16,7 +16,18 @@ from django.db.models import Q, TextField
 from django.db.models.functions import Cast
 from django.http import Http404
 from interchange import DueLine, Line
-from kitchens.services import Member, burner_spec, learn, learn_liking, liking_of, limits_of, pan_spec, unlearn
+from kitchens.services import (
+    Member,
+    burner_spec,
+    learn,
+    learn_liking,
+    learn_strength,
+    liking_of,
+    limits_of,
+    pan_spec,
+    strengths_of,
+    unlearn,
+)
 from larder.services import own_ingredients
 from live.services import announce
 from shared.prepared import prepared
@@ -32,6 +43,7 @@ from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
+from spissus_core.pantry.schools import LearnedStrength, School
 from spissus_core.pantry.things import FromShelf, Thing
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.limits import Limits
@@ -89,6 +101,16 @@ class Kitchen:
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like."""
         return liking_of(self._member.kitchen.pk)
+
+    def binds(self) -> dict[str, LearnedStrength]:
+        """How strongly each dry thickener binds there, where batches taught it."""
+        return strengths_of(self._member.kitchen.pk)
+
+    def binding(self, school: School) -> School:
+        """A school as strongly as it binds in the batch of the log: what was known when that began."""
+        begun = [event.payload for event in self._log if isinstance(event.payload, ev.Started)]
+        known = begun[-1].binds.get(school.dry) if begun else None
+        return school.binding(known.times) if known is not None and known.counts else school
 
     def limits(self) -> Limits | None:
         """The limits that the kitchen chose."""
@@ -411,6 +433,7 @@ def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None
         return
     pot = board.timeline.pot
     learn_liking(member.kitchen, batch.id, board.taught_likings)
+    learn_strength(member.kitchen, batch.id, board.taught_strength)
     if board.taught is None or pot is None:
         unlearn(batch.id)
         return
@@ -512,6 +535,7 @@ def delete_for_good(member: Member, batch_id: UUID) -> None:
     batch = batch_of(member, batch_id)
     unlearn(batch.pk)
     learn_liking(member.kitchen, batch.pk, {})
+    learn_strength(member.kitchen, batch.pk, None)
     announce(batch.kitchen_id, batch.pk, batch.last_seq)
     batch.delete()
 

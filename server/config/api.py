@@ -7,6 +7,7 @@ from devices.api import router as devices
 from house_dishes.api import router as house_dishes
 from kitchens.api import router as kitchens
 from kitchens.burners import router as burners
+from kitchens.learned import router as learned
 from kitchens.pans import router as pans
 from larder.api import router as larder
 from people.api import router as people
@@ -29,6 +30,7 @@ api.add_router("", people)
 api.add_router("", kitchens)
 api.add_router("", pans)
 api.add_router("", burners)
+api.add_router("", learned)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", lists)

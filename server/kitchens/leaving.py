@@ -13,7 +13,7 @@ from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind
 
-from .models import Burner, LearnedRate, Membership, Pan, TaughtLiking
+from .models import Burner, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
 
 #: Where a row stands among its like.
 Position = Annotated[int, Field(ge=0, le=32_767)]
@@ -59,8 +59,19 @@ class LikingRow(Row):
     at: datetime
 
 
+class StrengthRow(Row):
+    """What a batch taught of a dry thickener: the logarithm of how many times as strongly it binds, and its error."""
+
+    batch: UUID
+    dry: Name
+    log_times: Annotated[float, Field(ge=-3, le=3)]
+    error: Annotated[float, Field(gt=0, le=5)]
+    at: datetime
+
+
 LEAVES["pans"] = Leaves(model=Pan, shape=PanRow, order=("position",))
 LEAVES["burners"] = Leaves(model=Burner, shape=BurnerRow, order=("position",))
 LEAVES["rates"] = Leaves(model=LearnedRate, shape=RateRow, key=("batch",))
 LEAVES["likings"] = Leaves(model=TaughtLiking, shape=LikingRow, key=("batch", "of"))
+LEAVES["strengths"] = Leaves(model=TaughtStrength, shape=StrengthRow, key=("batch",))
 STAYS[Membership] = "Who works in a kitchen, and may, is for the place where it is."

@@ -106,6 +106,25 @@ class TaughtLiking(models.Model):
         return f"{self.of}: {self.value:.2f}"
 
 
+class TaughtStrength(models.Model):
+    """What one finished batch taught of a ``dry`` thickener: the logarithm of how many times as strongly as the tables
+    say it binds, and its standard error (``spissus_core.learning.strength``)."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="strengths")
+    batch = models.UUIDField(unique=True)
+    dry = models.CharField(max_length=60)
+    log_times = models.FloatField()
+    error = models.FloatField()
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-at"]
+        indexes = [models.Index(fields=["kitchen", "dry", "-at"], name="strength_in_a_kitchen")]
+
+    def __str__(self) -> str:
+        return f"{self.dry}: {self.log_times:+.2f}"
+
+
 class Burner(models.Model):
     """A heat source of a kitchen. ``spec`` is a ``spissus_core.phenomena.heating.Burner``."""
 

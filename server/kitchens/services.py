@@ -15,15 +15,18 @@ from shared.refusals import RefusedError
 from spissus_core.amounts.fields import SHELF
 from spissus_core.learning.liking import LIKINGS, liked
 from spissus_core.learning.rates import combined
+from spissus_core.learning.strength import TaughtStrength as Strength
+from spissus_core.learning.strength import learned_strengths
 from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.messages import say
+from spissus_core.pantry.schools import LearnedStrength
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
 from spissus_core.phenomena.heating import LearnedRate as Learned
 from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
-from .models import Burner, Kitchen, LearnedRate, Membership, Pan, TaughtLiking
+from .models import Burner, Kitchen, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
 
 _Thing = TypeVar("_Thing", Pan, Burner)
 
@@ -204,6 +207,29 @@ def learn_liking(kitchen: Kitchen, batch: UUID, taught: Mapping[str, tuple[float
         TaughtLiking(kitchen=kitchen, batch=batch, of=of, value=value, error=error)
         for of, (value, error) in taught.items()
     )
+
+
+def forget_taught(kitchen: Kitchen, batch: UUID) -> None:
+    """Forget what a batch taught of its pan, of what is liked and of its thickener."""
+    for rows in (kitchen.learned_rates, kitchen.likings, kitchen.strengths):
+        rows.filter(batch=batch).delete()
+
+
+def strengths_of(kitchen_id: UUID) -> dict[str, LearnedStrength]:
+    """How strongly each dry thickener binds in a kitchen, where batches taught it."""
+    taught: dict[str, list[tuple[float, float]]] = {}
+    rows = TaughtStrength.objects.filter(kitchen_id=kitchen_id).values_list("dry", "log_times", "error")
+    for dry, log_times, error in rows[: 20 * MOST_REMEMBERED]:
+        if len(taught.setdefault(dry, [])) < MOST_REMEMBERED:
+            taught[dry].append((log_times, error))
+    return learned_strengths(taught)
+
+
+def learn_strength(kitchen: Kitchen, batch: UUID, taught: Strength | None) -> None:
+    """Keep what a finished batch taught of it, in the place of what it taught before; nothing, where it goes on."""
+    TaughtStrength.objects.filter(batch=batch).delete()
+    if taught is not None:
+        TaughtStrength.objects.create(kitchen=kitchen, batch=batch, **taught._asdict())
 
 
 def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:

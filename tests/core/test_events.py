@@ -14,6 +14,7 @@ from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
 from spissus_core.fold import REMEMBERED, progress
+from spissus_core.pantry.schools import LearnedStrength, School
 from spissus_core.phenomena.limits import PLACES, Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
@@ -80,6 +81,12 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
         def liking(self) -> LearnedLiking:
             return LearnedLiking(percent=1.0, error=0.05, batches=4)
+
+        def binds(self) -> dict[str, LearnedStrength]:
+            return {"flour": LearnedStrength(times=0.8, spread=0.1, batches=4)}
+
+        def binding(self, school: School) -> School:
+            return school.binding(0.8)
 
         def limits(self) -> Limits:
             return PLACES["scotland"].limits

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import pytest
+from batches.models import Event
 from makers import text_of
 from spissus_core.planning.finishing import LACKS
 
@@ -87,3 +89,55 @@ def test_a_liking_of_five_batches_is_what_the_sixth_begins_with(cook: Caller) ->
     assert cook.send("/liking", None, "delete").status_code == 204
     assert cook.get("/kitchen").json()["liking"] is None
     assert sixth["suggested"] == cook.get(f"/batches/{sixth['id']}").json()["suggested"]
+
+
+def bound(cook: Caller, *verdicts: str) -> str:
+    """A batch bound with corn starch at its dose, and looked at until it is right."""
+    batch = cook.start()["id"]
+    plan = [{"kind": "wanted", "volume_ml": 900}, {"kind": "chosen", "route": "all-here-corn_starch_own"}]
+    assert all(cook.record(batch, one).status_code == 200 for one in plan)
+    dose = cook.get(f"/batches/{batch}").json()["plan"]["dry"]["value"]
+    for verdict in verdicts:
+        for one in (
+            {"kind": "thickened", "thickener": "corn_starch_own", "dry_g": dose},
+            {"kind": "tested", "of": "body", "verdict": verdict},
+        ):
+            assert cook.record(batch, one).status_code == 200
+    assert cook.record(batch, {"kind": "finished"}).status_code == 200
+    return str(batch)
+
+
+def test_a_starch_that_binds_weakly_is_dosed_by_what_three_batches_taught(cook: Caller) -> None:
+    def dose() -> float:
+        batch = cook.start()["id"]
+        for one in ({"kind": "wanted", "volume_ml": 900}, {"kind": "chosen", "route": "all-here-corn_starch_own"}):
+            assert cook.record(batch, one).status_code == 200
+        return float(cook.get(f"/batches/{batch}").json()["plan"]["dry"]["value"])
+
+    usual = dose()
+    batches = [bound(cook, "low", "right") for _ in range(2)]
+    [known] = cook.kitchen()["strengths"]
+    assert not known["counts"]
+    assert dose() == pytest.approx(usual)
+    batches.append(bound(cook, "low", "right"))
+    [known] = cook.kitchen()["strengths"]
+    assert (known["dry"], known["counts"], known["batches"]) == ("corn starch", True, 3)
+    assert known["times"]["best"] < 0.95
+    assert {one["batch"] for one in known["evidence"]} == set(batches)
+    assert dose() == pytest.approx(usual / known["times"]["best"], rel=0.05)
+    # What goes in binds as it was learned when its batch began, and is kept so.
+    last = Event.objects.filter(batch=bound(cook, "right"), kind="thickened").get()
+    assert last.payload["school"]["strength"] == pytest.approx(2.0 * known["times"]["best"])
+    assert cook.send(f"/learned/batches/{batches[0]}", None, "delete").status_code == 204
+    assert cook.send(f"/learned/batches/{batches[1]}", None, "delete").status_code == 204
+    assert not cook.kitchen()["strengths"][0]["counts"]
+    assert dose() == pytest.approx(usual)
+    assert cook.send("/learned/strength?dry=corn starch", None, "delete").status_code == 204
+    assert cook.kitchen()["strengths"] == []
+
+
+def test_a_batch_that_goes_on_teaches_nothing_any_more(cook: Caller) -> None:
+    batch = bound(cook, "low", "right")
+    finished = Event.objects.get(batch=batch, kind="finished").pk
+    assert cook.record(batch, {"kind": "struck", "event": str(finished)}).status_code == 200
+    assert cook.kitchen()["strengths"] == []

@@ -87,7 +87,9 @@ def sentences(thing: Any, where: str = "") -> Iterator[tuple[str, str]]:
 
 
 #: What an answer holds in the words of whoever typed it, or in those of a kitchen.
-TYPED = re.compile(r"^\.(start\.(liquid|lines|pan|burner)|pan|burner)|\.shape$|created_at$|\.reasons\[\d+\]\.what$")
+TYPED = re.compile(
+    r"^\.(start\.(liquid|lines|pan|burner)|pan|burner)|\.shape$|created_at$|\.(reasons\[\d+\]\.what|notes\[\d+\]\.text)$"
+)
 
 
 @pytest.mark.parametrize("path", STORIES, ids=lambda path: path.stem)

@@ -33,7 +33,10 @@ class _Watched(Evening):
     seen: tuple[dict[str, set[str | None]], ...] = ()
 
     def obey(self, act: Act, board: Board) -> None:
-        batch = cast(Batch, SimpleNamespace(id=UUID(int=self.seed), pk=0, name="", created_at=self.now, last_seq=0))
+        batch = cast(
+            Batch,
+            SimpleNamespace(id=UUID(int=self.seed), pk=0, name="", house_dish=None, created_at=self.now, last_seq=0),
+        )
         out = batch_out(batch, board)
         assert not out.missing
         assert out.pot is not None

@@ -57,6 +57,8 @@ ROWS: dict[str, Row] = {
     "GET /kitchen": Row("member"),
     "PATCH /kitchen": Row("cook", body={"altitude_m": 300}),
     "DELETE /learned": Row("cook", "/learned?pan=x&burner=y"),
+    "DELETE /learned/strength": Row("cook", "/learned/strength?dry=flour"),
+    "DELETE /learned/batches/{batch_id}": Row("cook", "/learned/batches/{batch}"),
     "DELETE /liking": Row("cook"),
     "POST /pans": Row("cook", body=PAN),
     "PUT /pans/{pan_id}": Row("cook", "/pans/{pan}", PAN, ("pan",)),

@@ -14,7 +14,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -118,6 +118,13 @@ def two_spoonfuls(gap: NDArray[np.float64]) -> NDArray[np.float64]:
     return (one[:, None, :] * one[None, :, :]).reshape(len(one) ** 2, -1)
 
 
+class Known(NamedTuple):
+    """The mean of a logarithm, and its variance."""
+
+    mean: float
+    variance: float
+
+
 class Belief:
     """What the spoons of a pot say together."""
 
@@ -135,6 +142,13 @@ class Belief:
         before = float((self.weights * np.log(_BEFORE)).sum())
         return Strength(math.exp(thickener), math.exp(before))
 
+    @property
+    def log_thickener(self) -> Known:
+        """What is known of the thickener's strength over what the tables say."""
+        logs = np.log(_THICKENER)
+        mean = float((self.weights * logs).sum())
+        return Known(mean, float((self.weights * (logs - mean) ** 2).sum()))
+
     def gap(self, contents: Contents, body: int) -> float:
         """Steps above the middle of the wanted one, by the mean."""
         return float((self.weights * steps_over(contents, body)).sum())
@@ -145,6 +159,10 @@ class Belief:
         low = float(self.weights[gap < -HALF_STEP].sum())
         high = float(self.weights[gap > HALF_STEP].sum())
         return Chances(low, max(1.0 - low - high, 0.0), high)
+
+
+#: Before any spoon.
+NOTHING_SEEN = Belief(())
 
 
 @lru_cache(maxsize=512)

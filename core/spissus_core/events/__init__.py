@@ -122,7 +122,8 @@ for _module in iter_modules(__path__):
 #: The version of everything that is recorded from now on: the newest that any kind knows. The second keeps
 #: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
 #: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted, the
-#: seventh whose tongue it was, and what is kept, the eighth by whose limits and clock.
+#: seventh whose tongue it was, and what is kept, the eighth by whose limits and clock, the ninth how strongly binds
+#: what a kitchen binds with.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

@@ -147,8 +147,8 @@ class Thickened(GoesIn):
         return self.what.allergens
 
     def written_out(self, kitchen: Kitchen) -> Kind:
-        """With the school whole."""
-        return self.kept_with(school=self.what)
+        """With the school whole, as strongly as it binds in this kitchen."""
+        return self.kept_with(school=kitchen.binding(self.what))
 
 
 def bound(state: State, by: School | None) -> State:

@@ -17,6 +17,7 @@ from ..errors import SpissusError
 from ..measuring.vessels import Pan
 from ..messages import Message, Shown, say
 from ..pantry.ingredients import Ingredient
+from ..pantry.schools import LearnedStrength, School
 from ..pantry.things import Thing
 from ..phenomena.heating import Burner
 from ..phenomena.limits import Limits
@@ -61,6 +62,12 @@ class Kitchen(Protocol):
 
     def liking(self) -> LearnedLiking | None:
         """The salt that the kitchen has come to like; None where no batch taught it."""
+
+    def binds(self) -> Mapping[str, LearnedStrength]:
+        """How strongly each dry thickener binds there, where batches taught it."""
+
+    def binding(self, school: School) -> School:
+        """A school as strongly as it binds in the batch."""
 
     def limits(self) -> Limits | None:
         """The limits of cooling, keeping hot and reheating that the kitchen goes by; None where it never chose."""

@@ -19,8 +19,8 @@ class Started(Start, Kind):
 
     stage = "strain"
     looks = True
-    server_writes = ("liking", "limits")
-    versions = (1, 2, 6, 7, 8)
+    server_writes = ("liking", "limits", "binds")
+    versions = (1, 2, 6, 7, 8, 9)
     called = say("entries.started")
 
     kind: Literal["started"] = "started"
@@ -53,9 +53,10 @@ class Started(Start, Kind):
         return say("events.started", by=BY[known.measured.method], amount=known.measured.shown, pan=pan)
 
     def written_out(self, kitchen: Kitchen) -> Kind:
-        """With every ingredient of its list whole, and with what the kitchen likes by now and goes by."""
+        """With every ingredient of its list whole, and with what the kitchen has learned by now and goes by."""
         liquid, kept = self.liquid.written_out(kitchen.own_ingredients()), self.liquid.kept
         if kept is not None:
             whole = kept.model_copy(update={"thing": kitchen.kept(kept.batch, kept.jar)})
             liquid = liquid.model_copy(update={"kept": whole})
-        return self.kept_with(liquid=liquid, liking=kitchen.liking(), limits=kitchen.limits())
+        learned = {"liking": kitchen.liking(), "binds": kitchen.binds()}
+        return self.kept_with(liquid=liquid, limits=kitchen.limits(), **learned)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -15,6 +15,7 @@ from ..errors import QuantityError
 from ..ledger.contents import Contents
 from ..messages import say
 from ..phenomena.body import STARCHES
+from ..phenomena.seasoning import TAUGHT_BY
 
 _Word = Annotated[str, Field(max_length=60)]
 _Share = Annotated[float, Field(ge=0, le=20)]
@@ -89,8 +90,9 @@ class School(BaseModel):
         carried = Contents(water=self.water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
         if self.term in _MASSES:
             return carried + Contents().with_masses(**{self.term: 1.0})
-        share = min(self.strength / STARCHES[self.term], 1.0)
-        return carried + Contents(other=1.0 - share, starch={self.term: share})
+        # What binds better than the starch of its plant is told as more of it.
+        share = self.strength / STARCHES[self.term]
+        return carried + Contents(other=max(1.0 - share, 0.0), starch={self.term: share})
 
     def added(self, dry_g: float) -> Contents:
         """What ``dry_g`` g of thickener with its carrier bring into the pot."""
@@ -102,6 +104,37 @@ class School(BaseModel):
 
     def __hash__(self) -> int:
         return hash((self.key, self.term, self.strength))
+
+    def binding(self, times: float) -> School:
+        """The same where it binds so many times as strongly as its row says; what is no starch stays as it is."""
+        return self if times == 1.0 or self.term in _MASSES else _binding(self, times)
+
+    @property
+    def row_strength(self) -> float:
+        """How strong its row says it is; as strong as it is, where there is no such row any more."""
+        return SCHOOLS[self.key].strength if self.key in SCHOOLS else self.strength
+
+
+# Made anew, since what it brings is worked out once for each; and but once, since every way asks for it.
+@lru_cache(maxsize=256)
+def _binding(school: School, times: float) -> School:
+    return School(**school.model_dump() | {"strength": school.strength * times})
+
+
+class LearnedStrength(BaseModel):
+    """How many ``times`` as strongly as its rows say a dry thickener binds in a kitchen, the log standard deviation of
+    that, and how many batches taught it."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    times: float = Field(gt=0, le=20)
+    spread: float = Field(ge=0, le=5)
+    batches: int = Field(ge=0)
+
+    @property
+    def counts(self) -> bool:
+        """Whether batches enough have taught it to go by it."""
+        return self.batches >= TAUGHT_BY
 
 
 def school_of(row: Row) -> School:

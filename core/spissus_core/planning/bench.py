@@ -178,7 +178,7 @@ class Bench:
     @property
     def school(self) -> School:
         """What binds it: the school of the way, and what is usual where boiling alone was not enough."""
-        return self.way.school or USUAL_BINDER
+        return self.pot.binding(self.way.school or USUAL_BINDER)
 
     # -- salt -----------------------------------------------------------------------------------------
 

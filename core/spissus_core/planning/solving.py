@@ -229,6 +229,7 @@ class Task:
         ------
         TargetError : no such sauce can be had of this pot.
         """
+        school = None if school is None else self.pot.binding(school)
         water, dry = _STOPS[stop](self, school)
         if water <= 0.0:
             raise _too_small()
@@ -368,6 +369,7 @@ class Task:
 
     def _for_taste_ml(self, school: School | None) -> float:
         """The part of the pot that boils down to the wanted amount where it tastes of enough, mL."""
+        school = None if school is None else self.pot.binding(school)
         water, dry = _tasting_of_enough(self, school, LEAST_SAUCE_ML)
         brings_ml = school.added(dry).liquid_ml if school is not None and dry > 0.0 else 0.0
         made = boiled_to_water(self.pot.contents, water).liquid_ml + brings_ml

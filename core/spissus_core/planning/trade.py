@@ -41,12 +41,16 @@ def trade(pot: Pot, wanted: Wish, points: int = 17) -> tuple[TradePoint, ...]:
 
     The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.
     """
-    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points)
+    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, pot.binds)
 
 
 @lru_cache(maxsize=64)
-def _trade(now: Contents, strength: Strength, aim: float, points: int) -> tuple[TradePoint, ...]:
-    schools = {way.school.key: way.school for way in WAYS.values() if way.school is not None}
+def _trade(
+    now: Contents, strength: Strength, aim: float, points: int, binds: tuple[tuple[str, float], ...]
+) -> tuple[TradePoint, ...]:
+    times = dict(binds)
+    offered = [way.school for way in WAYS.values() if way.school is not None]
+    schools = {school.key: school.binding(times.get(school.dry, 1.0)) for school in offered}
     first = next(iter(schools.values()))
     out = []
     for i in range(points):

@@ -34,7 +34,7 @@ export function HouseDishPage({ id }: { id: string }) {
       <Header title={shown.name} detail="House dish" />
       <main className="mx-auto max-w-5xl px-4 pb-16 md:px-7">
         <div className="flex flex-wrap items-end gap-x-4 gap-y-2 print:hidden">
-          <TextField label="For how many?" inputMode="numeric" value={heads} placeholder={String(shown.kept_for)} onChange={setHeads} error={dish.error?.at('people') ?? dish.error?.message} autoComplete="off" className="w-36" />
+          <TextField label="For how many?" inputMode="numeric" placeholder={String(shown.kept_for)} value={heads} onChange={setHeads} error={dish.error?.at('people') ?? dish.error?.message} autoComplete="off" className="w-36" />
           {shown.begins && (
             <Button look="main" onClick={() => go(`/start?${begin.toString()}`)}>
               Start it for {shown.people}

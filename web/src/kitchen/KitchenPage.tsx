@@ -113,7 +113,7 @@ export function KitchenPage() {
           ))}
         </ul>
         {kitchen.data && <WhereItIs kitchen={kitchen.data} mayChange={mayChange} />}
-        <Learned learned={kitchen.data?.learned ?? []} liking={kitchen.data?.liking ?? null} mayChange={mayChange} />
+        {kitchen.data && <Learned kitchen={kitchen.data} mayChange={mayChange} />}
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
         <TakeAway owns={session.data?.role === 'owner'} />
