@@ -7,6 +7,7 @@ import io
 from typing import Any
 
 import pytest
+import vobject
 from icalendar import Calendar
 from interchange.tables import FORMULA, table
 
@@ -70,6 +71,12 @@ def test_what_is_due_is_a_calendar(cook: Caller) -> None:
     assert {jar["use_by"].replace("Z", "+00:00"), jar["cold_by"].replace("Z", "+00:00")} <= times
     assert any("use it today" in one for one in said)
     assert any("Take its temperature" in one for one in said)
+    # Another reader finds the same.
+    other = vobject.readOne(text.decode()).vevent_list
+    assert {(str(one.uid.value), str(one.summary.value)) for one in other} == {
+        (str(one["uid"]), str(one["summary"])) for one in entries
+    }
+    assert {one.dtstart.value for one in other} == {one.decoded("dtstart") for one in entries}
     # Lines are folded at 75 octets and end as the standard wants them.
     assert all(len(line) <= 75 for line in text.split(b"\r\n"))
     # Fetched again, the entries are the same ones.

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import json
 from typing import Any
+from uuid import uuid4
 
 import pytest
+from bs4 import BeautifulSoup
 from interchange.recipe import MOST_BYTES, recipe_in
 from makers import refused
+from pyld import jsonld
 from spissus_core.errors import SpissusError
 
 from .conftest import Caller
@@ -84,14 +87,51 @@ def test_a_batch_goes_out_as_a_recipe_and_is_read_again(cook: Caller) -> None:
     assert answer["Content-Type"] == "application/ld+json"
     told = json.loads(answer.content)
     assert (told["@context"], told["@type"], told["name"]) == ("https://schema.org", "Recipe", "Shin in stout")
-    assert told.keys() <= TERMS
+    assert expanded(told)["https://schema.org/name"] == [{"@value": "Shin in stout"}]
     assert {step["@type"] for step in told["recipeInstructions"]} == {"HowToStep"}
     assert any("strained" in one for one in told["recipeIngredient"])
     assert recipe_in(answer.content).lines == tuple(" ".join(one.split()) for one in told["recipeIngredient"])
 
 
-#: Terms of schema.org's Recipe and what it is a kind of (schema.org, version 29), as far as they are written.
-TERMS = {
-    *("@context", "@type", "name", "description", "dateCreated"),
-    *("recipeYield", "totalTime", "recipeIngredient", "recipeInstructions"),
-}
+def test_a_house_dish_goes_out_by_the_same_terms(cook: Caller) -> None:
+    dish = str(uuid4())
+    cook.send("/house-dishes", {"id": dish, "batch_id": full(cook), "name": "Shin", "people": 4})
+    told = json.loads(cook.get(f"/house-dishes/{dish}/files/recipe.jsonld?units=metric").content)
+    assert expanded(told)["https://schema.org/recipeYield"] == [{"@value": "4"}]
+
+
+#: Terms of schema.org's Recipe and what it is a kind of (schema.org, version 29), as far as they are written. A word
+#: that is none of them is lost where the document is expanded.
+TERMS = (
+    *("Recipe", "HowToStep", "name", "description", "dateCreated", "text"),
+    *("recipeYield", "totalTime", "cookTime", "recipeIngredient", "recipeInstructions"),
+)
+
+
+def expanded(told: dict[str, Any]) -> dict[str, Any]:
+    """The document as another reader understands it: expanded by PyLD, of which nothing may be lost."""
+    context = {term: f"https://schema.org/{term}" for term in TERMS}
+
+    def shipped(url: str, _: Any) -> dict[str, Any]:
+        assert url == "https://schema.org"
+        return {"documentUrl": url, "contextUrl": None, "document": {"@context": context}}
+
+    [found] = jsonld.expand(told, {"documentLoader": shipped})
+    assert len(found) == len(told) - 1
+    assert found["@type"] == ["https://schema.org/Recipe"]
+    for step, word in zip(found["https://schema.org/recipeInstructions"], told["recipeInstructions"], strict=True):
+        assert step["https://schema.org/text"] == [{"@value": word["text"]}]
+    return dict(found)
+
+
+def test_another_reader_of_pages_finds_the_same_recipe() -> None:
+    """BeautifulSoup, over saved pages of our own making."""
+    for before in ("", "<!-- <script> -->", "<style>a > b {}</style>", '<script src="x.js"></script>'):
+        saved = page("{broken", json.dumps(SHIN), before=before)
+        found = []
+        for script in BeautifulSoup(saved, "html.parser").find_all("script", type="application/ld+json"):
+            try:
+                found.append(json.loads(script.get_text()))
+            except ValueError:
+                continue
+        assert recipe_in(saved).lines == tuple(found[0]["recipeIngredient"])
