@@ -209,11 +209,23 @@ def _one(of: type[Row], told: object, name: str, unreadable: list[tuple[str, Mes
     try:
         return of.brought(told)
     except (ValidationError, SpissusError) as error:
-        first = error.errors()[0] if isinstance(error, ValidationError) else {"loc": (), "msg": str(error)}
-        where = ".".join(str(part) for part in first["loc"])
         called = str(told.get("name") or name) if isinstance(told, dict) else name
-        unreadable.append((called[:60], say("archive.wrong_there", where=where or name, why=str(first["msg"]))))
+        unreadable.append((called[:60], _wrong(error, name)))
         return None
+
+
+#: What is wrong with a field, by the kind of error; anything else is no such thing as stands there.
+_WHY = {"missing": say("archive.is_missing"), "extra_forbidden": say("archive.not_known")}
+
+
+def _wrong(error: ValidationError | SpissusError, name: str) -> Message:
+    """Where something is wrong, and what."""
+    if isinstance(error, SpissusError):
+        return say("archive.wrong_there", where=name, why=error.message)
+    first = error.errors(include_url=False, include_input=False)[0]
+    raised = first.get("ctx", {}).get("error")
+    why = raised.message if isinstance(raised, SpissusError) else _WHY.get(first["type"], say("archive.no_such_value"))
+    return say("archive.wrong_there", where=".".join(str(part) for part in first["loc"]) or name, why=why)
 
 
 def main() -> None:

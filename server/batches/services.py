@@ -158,6 +158,9 @@ def present() -> datetime:
     return datetime.now(UTC).replace(microsecond=0)
 
 
+#: A kitchen that nobody has claimed holds no more batches than this. Modelling choice.
+MOST_OF_VISITORS = 12
+
 #: A time this long before its batch, or this far after it arrived, is a dead clock's.
 DEAD_CLOCK, CLOCK_AHEAD = timedelta(days=7), timedelta(minutes=1)
 
@@ -218,6 +221,8 @@ def start_batch(
     RefusedError : 409 if the id belongs to another batch.
     """
     member.require_cook()
+    if not member.kitchen.claimed and Batch.objects.filter(kitchen=member.kitchen).count() >= MOST_OF_VISITORS:
+        raise RefusedError(422, say("kitchen.claim_for_more", most=MOST_OF_VISITORS))
     now = datetime.now(UTC)
     created = at if at >= now - DEAD_CLOCK else now
     batch, new = Batch.objects.get_or_create(

@@ -6,8 +6,9 @@ SPISSUS_ALLOWED_HOSTS   names the site answers to, comma-separated; loopback by 
 SPISSUS_DEBUG           1 for development: the front end comes from Vite's own server
 SPISSUS_HTTPS           1 where a proxy in front speaks HTTPS: cookies then travel by it only
 SPISSUS_DATABASE_POOL   connections a process keeps at most; 10 by default
-SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
+SPISSUS_SIGN_INS, SPISSUS_SIGN_UPS, SPISSUS_VISITS, SPISSUS_DEVICE_POSTS, SPISSUS_WRONG_PASSWORDS
                         how often, such as 120/min: from one address, of a device, and for one name from one address
+SPISSUS_VISITORS        kitchens that nobody has claimed, at most; 5000 by default
 SPISSUS_STREAMS         streams of news that a person may have open at a process
 SPISSUS_HEAD_SECONDS, SPISSUS_BODY_SECONDS
                         how long the head of a request, and its body, may take
@@ -127,8 +128,11 @@ LIMITS = {
     "sign_in": os.environ.get("SPISSUS_SIGN_INS", "120/min"),
     "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "100/hour"),
     "demo": "120/min",
+    "visit": os.environ.get("SPISSUS_VISITS", "200/hour"),
     "device": os.environ.get("SPISSUS_DEVICE_POSTS", "180/min"),
 }
+#: More kitchens that nobody has claimed are not opened: each lasts as long as its session.
+MOST_VISITORS = int(os.environ.get("SPISSUS_VISITORS", "5000"))
 #: More pages than anyone has open at a process.
 MOST_STREAMS = int(os.environ.get("SPISSUS_STREAMS", "20"))
 #: uvicorn has put the address that a trusted proxy names into REMOTE_ADDR; the header itself anyone can write.

@@ -11,13 +11,15 @@ class Kitchen(models.Model):
 
     Higher up, water boils cooler: ``altitude_m`` is in metres. ``limits`` is a
     ``spissus_core.phenomena.limits.Limits``, none where nobody chose them; ``time_zone`` a name of the tz database,
-    empty where nobody said it.
+    empty where nobody said it. One that is not ``claimed`` belongs to a browser in which somebody began at once; it has
+    no name and no password, and is let go with its session.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=80)
     created_at = models.DateTimeField(auto_now_add=True)
     is_demo = models.BooleanField(default=False)
+    claimed = models.BooleanField(default=True)
     altitude_m = models.FloatField(default=0.0)
     limits = models.JSONField(null=True)
     time_zone = models.CharField(max_length=60, default="", blank=True)

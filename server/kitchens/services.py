@@ -10,7 +10,8 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
-from people.services import User, newcomer, signed_in
+from people.services import User, has_session, newcomer, signed_in
+from shared.leaving import LEAVES
 from shared.refusals import RefusedError
 from spissus_core.amounts.fields import SHELF
 from spissus_core.learning.liking import LIKINGS, liked
@@ -44,6 +45,9 @@ STARTER_BURNERS = (
     BurnerSpec(name="strong burner, full", net_kw=2.5),
 )
 
+
+#: What a kitchen is called before anybody gives it a name.
+VISITORS_KITCHEN = "Your kitchen"
 
 #: More batches than this say no more of a pan on a burner; the newest count.
 MOST_REMEMBERED = 30
@@ -103,6 +107,53 @@ def open_kitchen(
     for position, burner in enumerate(burners):
         Burner.objects.create(kitchen=kitchen, spec=burner.model_dump(mode="json"), position=position)
     return kitchen
+
+
+def open_to_visitor(visitor: User, *, time_zone: str) -> Kitchen:
+    """A kitchen for somebody who begins at once, until they give it a name or its session ends."""
+    kitchen = open_kitchen(VISITORS_KITCHEN, visitor, time_zone=time_zone)
+    kitchen.claimed = False
+    kitchen.save(update_fields=["claimed"])
+    return kitchen
+
+
+def visitors() -> int:
+    """How many kitchens nobody has claimed."""
+    return Kitchen.objects.filter(claimed=False).count()
+
+
+def claim(kitchen: Kitchen, name: str) -> None:
+    """From now on the kitchen has this name, and stays."""
+    kitchen.name, kitchen.claimed = name, True
+    kitchen.save(update_fields=["name", "claimed"])
+
+
+#: What of a kitchen stays behind where its batches are brought along into another: that has its own.
+_BEHIND = ("pans", "burners", "devices")
+
+
+@transaction.atomic
+def bring_along(from_kitchen: Kitchen, into: Kitchen) -> None:
+    """Everything that was recorded in a kitchen nobody claimed is another's from now on; the empty one goes."""
+    for name, leaves in LEAVES.items():
+        if leaves.of == "kitchen" and name not in _BEHIND:
+            leaves.model._default_manager.filter(kitchen=from_kitchen).update(kitchen=into)
+    from_kitchen.delete()
+
+
+@transaction.atomic
+def let_visitors_go() -> int:
+    """Delete the kitchens that nobody claimed and whose session is over, with their people. Returns how many."""
+    gone = [
+        kitchen
+        for kitchen in Kitchen.objects.filter(claimed=False)
+        if not has_session([member.user_id for member in kitchen.memberships.all()])
+    ]
+    for kitchen in gone:
+        people = [member.user_id for member in kitchen.memberships.all()]
+        kitchen.delete()
+        User.objects.filter(pk__in=people, memberships=None).delete()
+    return len(gone)
 
 
 def pan_spec(kitchen_id: UUID, pan_id: UUID) -> PanSpec:

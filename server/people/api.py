@@ -10,7 +10,17 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import Http404, HttpRequest
-from kitchens.services import demo_member, member_of, open_kitchen
+from django.utils.crypto import get_random_string
+from kitchens.services import (
+    Member,
+    bring_along,
+    claim,
+    demo_member,
+    member_of,
+    open_kitchen,
+    open_to_visitor,
+    visitors,
+)
 from live.services import end_streams
 from ninja import Router
 from ninja.security import APIKeyCookie, SessionAuth
@@ -25,6 +35,7 @@ from spissus_core.messages import say
 
 from .guessing import forgive
 from .models import User
+from .services import newcomer
 
 router = Router(auth=SessionAuth(), tags=["people"])
 
@@ -54,15 +65,17 @@ class SessionOut(Shape):
     role: str = ""
     units: UnitSystem = "metric"
     time_zone: str = ""
+    claimed: bool = True
 
 
 class SignIn(Shape):
-    """A name and its password."""
+    """A name and its password; ``bring`` takes along what was begun here before anybody signed in."""
 
     model_config = ConfigDict(extra="forbid")
 
     name: Username
     password: Password
+    bring: bool = False
 
 
 class SignUp(SignIn):
@@ -103,6 +116,7 @@ def _session(request: HttpRequest) -> SessionOut:
         kitchen=member.kitchen.name,
         role=member.role,
         time_zone=member.kitchen.time_zone,
+        claimed=member.kitchen.claimed,
         units="us" if member.user.units == User.Units.US else "metric",
     )
 
@@ -137,9 +151,24 @@ def session(request: HttpRequest) -> SessionOut:
 def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     """Sign in."""
     name = User.normalize_username(data.name.strip())
+    begun = _begun_here(request)
     user = _known(request, name, data.password, SpissusError("password", say("kitchen.do_not_belong")))
     login(request, user)
-    return _session(request)
+    session = _session(request)
+    if begun is not None and data.bring:
+        member = member_of(request)
+        member.require_cook()
+        bring_along(begun.kitchen, member.kitchen)
+        begun.user.delete()
+    return session
+
+
+def _begun_here(request: HttpRequest) -> Member | None:
+    """Whoever began at once in this browser, if anybody did."""
+    if not request.user.is_authenticated:
+        return None
+    member = member_of(request)
+    return None if member.kitchen.claimed else member
 
 
 @router.delete("/session", response=SessionOut)
@@ -151,13 +180,19 @@ def sign_out(request: HttpRequest) -> SessionOut:
 
 
 @router.post(
-    "/session/demo", auth=Anyone(), response=SessionOut, throttle=PerAddress("demo"), openapi_extra=may_refuse(404, 429)
+    "/session/demo",
+    auth=Anyone(),
+    response=SessionOut,
+    throttle=PerAddress("demo"),
+    openapi_extra=may_refuse(404, 409, 429),
 )
 def enter_demo(request: HttpRequest) -> SessionOut:
     """Step into the demo kitchen."""
     member = demo_member() if settings.DEMO else None
     if member is None:
         raise Http404
+    if _begun_here(request) is not None:
+        raise RefusedError(409, say("kitchen.keep_it_first"))
     login(request, member.user, backend=BACKEND)
     return _session(request)
 
@@ -195,7 +230,28 @@ ACCOUNTS = PerAddressDone("sign_up")
     openapi_extra=may_refuse(429),
 )
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
-    """Sign up with a kitchen of one's own."""
+    """Sign up with a kitchen of one's own: a new one, or what was begun at once in this browser."""
+    name, begun = _new_name(data), _begun_here(request)
+    try:
+        with transaction.atomic():
+            if begun is None:
+                user = User.objects.create_user(username=name, password=data.password, units=_units_spoken(request))
+                open_kitchen(data.kitchen, user, time_zone=_zone(data.time_zone))
+            else:
+                user = begun.user
+                user.username = name
+                user.set_password(data.password)
+                user.save(update_fields=["username", "password"])
+                claim(begun.kitchen, data.kitchen)
+    except IntegrityError:
+        _taken()
+    ACCOUNTS.done(request)
+    login(request, user, backend=BACKEND)
+    return _session(request)
+
+
+def _new_name(data: SignUp) -> str:
+    """The name that somebody signs up with. Raises SpissusError where it, or the password, will not do."""
     name = User.normalize_username(data.name.strip())
     if not name:
         raise SpissusError("name", say("kitchen.choose_a_name"))
@@ -206,14 +262,45 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     if User.objects.filter(username__iexact=name).exists():
         _taken()
     _valid(data.password, User(username=name), "password")
-    try:
-        with transaction.atomic():
-            user = User.objects.create_user(username=name, password=data.password, units=_units_spoken(request))
-            open_kitchen(data.kitchen, user, time_zone=data.time_zone if zone_of(data.time_zone) else "")
-    except IntegrityError:
-        _taken()
-    ACCOUNTS.done(request)
-    login(request, user, backend=BACKEND)
+    return name
+
+
+def _zone(told: str) -> str:
+    return told if zone_of(told) else ""
+
+
+#: Somebody who begins at once is counted, and so are all whom nobody has claimed.
+VISITS = PerAddressDone("visit")
+
+
+class Visit(Shape):
+    """Somebody begins at once: the time zone of their device."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    time_zone: Annotated[str, Field(max_length=60)] = ""
+
+
+@router.post(
+    "/session/visit",
+    auth=Anyone(),
+    response=SessionOut,
+    throttle=[VISITS, PerAddress("sign_in")],
+    openapi_extra=may_refuse(429),
+)
+def visit(request: HttpRequest, data: Visit) -> SessionOut:
+    """Begin at once, with a kitchen that lasts as long as this browser is signed in. Whoever is, stays who they are."""
+    if request.user.is_authenticated:
+        return _session(request)
+    if visitors() >= settings.MOST_VISITORS:
+        raise RefusedError(429, say("kitchen.too_many_visitors"), retry_s=3600.0)
+    with transaction.atomic():
+        visitor = newcomer(f"visitor-{get_random_string(16).lower()}")
+        visitor.units = _units_spoken(request)
+        visitor.save(update_fields=["units"])
+        open_to_visitor(visitor, time_zone=_zone(data.time_zone))
+    VISITS.done(request)
+    login(request, visitor, backend=BACKEND)
     return _session(request)
 
 

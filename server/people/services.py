@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from .models import Session, User
 
-__all__ = ["User", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in"]
+__all__ = ["User", "has_session", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in"]
 
 
 def signed_in(request: HttpRequest) -> User:
@@ -28,6 +28,11 @@ def newcomer(name: str) -> User:
     user.set_unusable_password()
     user.save()
     return user
+
+
+def has_session(people: Collection[int]) -> bool:
+    """Whether any of these people is signed in anywhere."""
+    return Session.objects.filter(person__in=people, expire_date__gt=timezone.now()).exists()
 
 
 def sessions_that_last(keys: Collection[str]) -> set[str]:

@@ -49,6 +49,7 @@ ROWS: dict[str, Row] = {
     "POST /session": Row("everyone"),
     "POST /session/demo": Row("everyone"),
     "POST /accounts": Row("everyone"),
+    "POST /session/visit": Row("everyone"),
     "GET /health": Row("everyone"),
     "GET /ready": Row("everyone"),
     "DELETE /session": Row("member"),

@@ -69,8 +69,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Sign up with a kitchen of one's own */
+        /** Sign up with a kitchen of one's own: a new one, or what was begun at once in this browser */
         post: operations["people_api_sign_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin at once, with a kitchen that lasts as long as this browser is signed in. Whoever is, stays who they are */
+        post: operations["people_api_visit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1061,16 +1078,26 @@ export interface components {
              * @default
              */
             time_zone: string;
+            /**
+             * Claimed
+             * @default true
+             */
+            claimed: boolean;
         };
         /**
          * SignIn
-         * @description A name and its password.
+         * @description A name and its password; ``bring`` takes along what was begun here before anybody signed in.
          */
         SignIn: {
             /** Name */
             name: string;
             /** Password */
             password: string;
+            /**
+             * Bring
+             * @default false
+             */
+            bring: boolean;
         };
         /**
          * NewPassword
@@ -1091,8 +1118,24 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+            /**
+             * Bring
+             * @default false
+             */
+            bring: boolean;
             /** Kitchen */
             kitchen: string;
+            /**
+             * Time Zone
+             * @default
+             */
+            time_zone: string;
+        };
+        /**
+         * Visit
+         * @description Somebody begins at once: the time zone of their device.
+         */
+        Visit: {
             /**
              * Time Zone
              * @default
@@ -6038,6 +6081,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description Too Many Requests */
             429: {
                 headers: {
@@ -6182,6 +6234,111 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SignUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    people_api_visit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Visit"];
             };
         };
         responses: {

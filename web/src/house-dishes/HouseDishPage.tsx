@@ -154,7 +154,7 @@ function Became({ dish }: { dish: HouseDish }) {
         <ul className="divide-y divide-line">
           {made.map((batch) => (
             <li key={batch.id} className="py-1.5">
-              <Link href={`/batches/${batch.id}`} className="font-semibold break-words underline">
+              <Link href={`/batches/${batch.id}`} className="inline-flex min-h-12 items-center font-semibold break-words underline">
                 {batch.name}
               </Link>{' '}
               <span className="text-quiet">

@@ -44,7 +44,8 @@ export function StartForm({ title, kitchen, initial, onDraft, problem, busy, boi
   const preview = useStartPreview(previewOf(settled), assumed(settled, 'panId'), unsureLines(settled))
   const asking = useSettled(draft.said, 250)
   const sentence = useSentence(asking, draft.panId, units)
-  const [taken, setTaken] = useState(initial.said)
+  // A sentence of which nothing was heard yet was typed before this page stood.
+  const [taken, setTaken] = useState(Object.keys(initial.heard).length > 0 ? initial.said : '')
   // Each change is one of the draft as it is by then: an answer that comes late takes back nothing said since.
   const change = (part: Partial<Draft>) => setDraft((now) => changed(now, part))
   useEffect(() => {

@@ -3,8 +3,10 @@ import { Link, useLocation } from 'wouter'
 import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
 import type { Schemas } from '../api/client'
+import { useSession } from '../api/session'
 import { clock, day } from '../shared/clock'
 import { Header } from '../shared/Header'
+import { Shell } from '../shared/surroundings'
 import { useNow } from '../shared/useNow'
 import { Units, useSay } from '../shared/units'
 import { SmallPot } from '../figures/SmallPot'
@@ -19,6 +21,8 @@ const Shelf = part(() => import('./Shelf'))
 export function BatchList() {
   const batches = useBatches()
   const units = use(Units)
+  const session = useSession()
+  const { ask } = use(Shell)
   const [, go] = useLocation()
   const items = onPages(batches.data?.pages)
   const open = items.filter((b) => !b.finished).sort(soonest)
@@ -39,6 +43,12 @@ export function BatchList() {
         {batches.isError && (
           <p role="alert" className="py-4 font-medium text-heat">
             {batches.data ? 'The server does not answer. This is how the stove stood last.' : batches.error.message}
+          </p>
+        )}
+        {session.data?.claimed === false && (
+          <p className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line pb-2">
+            <span className="min-w-60 flex-1">This kitchen is in this browser alone, until you give it a name and a password.</span>
+            <Button onClick={() => ask('claim')}>Keep it</Button>
           </p>
         )}
         {batches.isSuccess && items.length === 0 && (

@@ -40,7 +40,7 @@ function OnScale({ batch, most }: { batch: Batch; most: number }) {
   return (
     <div className="min-w-0">
       <h2 className="text-xl leading-tight break-words">
-        <Link href={`/batches/${batch.id}/${batch.finished ? 'story' : ''}`} className="underline">
+        <Link href={`/batches/${batch.id}/${batch.finished ? 'story' : ''}`} className="inline-flex min-h-12 items-center underline">
           {batch.name}
         </Link>
       </h2>

@@ -1,12 +1,13 @@
-import { useState } from 'react'
-import { answer, client, type Schemas } from '../api/client'
+import { useMutation } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import { answer, client, type Problem } from '../api/client'
 import { useSessionChange } from '../api/session'
-import type { Session } from '../api/types'
 import { STAGES } from '../stages/registry'
 import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
-import { Rest } from '../shared/Rest'
+import { NameForm } from './NameForm'
+import { withItsZone, ZONE_HERE } from './zone'
 
 const example = [
   { stage: 'strain', from_ml: 1580, to_ml: 1580, from_fat_ml: 105, to_fat_ml: 105, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
@@ -17,26 +18,24 @@ const example = [
   { stage: 'serve', from_ml: 910, to_ml: 910, from_tone: 0.78, to_tone: 0.8, volume: '', salt: '' },
 ].map((s) => ({ planned: false, from_fat_ml: 0, to_fat_ml: 0, fat: null, vapour: null, added: null, ...s }))
 
-/** The time zone of this device. */
-const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone
-
-/** A kitchen of which nobody said the time zone goes by that of the device on which somebody steps into it. */
-async function withItsZone(session: Session): Promise<Session> {
-  if (session.role === 'guest' || session.time_zone !== '') return session
-  const told = await answer(client.PATCH('/api/v1/kitchen', { body: { time_zone: ZONE_HERE } })).catch(() => null)
-  return told === null ? session : { ...session, time_zone: told.time_zone }
+interface Props {
+  demoOffered: boolean
+  /** Somebody began to type what they have: `said` tells how far they have come. */
+  onBegin: (said: () => string, zone: string) => Promise<void>
 }
 
-/** The way in: one tap to look around, or a kitchen of one's own. */
-export function Welcome({ demoOffered }: { demoOffered: boolean }) {
+/** The way in: begin at once with what is in the pan; look around; or a kitchen that has a name. */
+export function Welcome({ demoOffered, onBegin }: Props) {
   const [joining, setJoining] = useState(false)
-  const [form, setForm] = useState<Schemas['SignUp']>({ name: '', password: '', kitchen: '', time_zone: ZONE_HERE })
-  const signIn = useSessionChange((body: Schemas['SignIn']) => answer(client.POST('/api/v1/session', { body })).then(withItsZone))
-  const signUp = useSessionChange((body: Schemas['SignUp']) => answer(client.POST('/api/v1/accounts', { body })))
+  const [said, setSaid] = useState('')
+  const latest = useRef('')
+  const visit = useMutation<unknown, Problem>({ mutationFn: () => onBegin(() => latest.current, ZONE_HERE) })
+  const begin = (text: string) => {
+    latest.current = text
+    setSaid(text)
+    if (text.trim() !== '' && (visit.isIdle || visit.isError)) visit.mutate()
+  }
   const demo = useSessionChange((_: undefined) => answer(client.POST('/api/v1/session/demo')).then(withItsZone))
-  const active = joining ? signUp : signIn
-  const submit = () => (joining ? signUp.mutate(form) : signIn.mutate({ name: form.name, password: form.password }))
-
   return (
     <main className="mx-auto flex min-h-dvh max-w-5xl flex-col justify-center gap-8 px-5 py-8">
       <div>
@@ -46,6 +45,16 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
           salty it will be by then.
         </p>
       </div>
+      <TextField
+        label="What have you strained? Begin to type, and the pot fills."
+        placeholder="1.4 litres, half a centimetre of fat, nearly right for salt"
+        value={said}
+        onChange={begin}
+        error={visit.error?.message}
+        maxLength={500}
+        autoComplete="off"
+        autoFocus
+      />
       <div aria-hidden="true" className="pointer-events-none" inert>
         <Ribbon stages={STAGES} stretches={example} next={null} open={null} onOpen={() => undefined} clock="" ahead="" />
       </div>
@@ -62,50 +71,7 @@ export function Welcome({ demoOffered }: { demoOffered: boolean }) {
         )}
         <section aria-label={joining ? 'Sign up' : 'Sign in'}>
           <h2 className="mb-2 text-xl">{joining ? 'Open a kitchen of your own' : 'Sign in'}</h2>
-          <form
-            className="grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault()
-              submit()
-            }}
-          >
-            <TextField
-              label="Name"
-              autoComplete="username"
-              required
-              value={form.name}
-              onChange={(name) => setForm({ ...form, name })}
-              error={active.error?.at('name')}
-            />
-            <TextField
-              label="Password"
-              type="password"
-              autoComplete={joining ? 'new-password' : 'current-password'}
-              required
-              value={form.password}
-              onChange={(password) => setForm({ ...form, password })}
-              error={active.error?.at('password')}
-            />
-            {joining && (
-              <TextField
-                label="Kitchen"
-                placeholder="What you call your kitchen"
-                required
-                value={form.kitchen}
-                onChange={(kitchen) => setForm({ ...form, kitchen })}
-                error={active.error?.at('kitchen')}
-              />
-            )}
-            <Rest problem={active.error} beside={['name', 'password', ...(joining ? ['kitchen'] : [])]} />
-            <div className="flex flex-wrap items-center gap-3">
-              <Button type="submit" look={demoOffered ? 'plain' : 'main'} disabled={active.isPending}>
-                {joining ? 'Open the kitchen' : 'Sign in'}
-              </Button>
-              <button type="button" className="min-h-12 px-2 font-semibold underline" onClick={() => setJoining(!joining)}>
-                {joining ? 'I have a name here' : 'Sign up'}
-              </button>
-            </div>
-          </form>
+          <NameForm joining={joining} look={demoOffered ? 'plain' : 'main'} act={joining ? 'Open the kitchen' : 'Sign in'} onJoining={setJoining} />
         </section>
       </div>
     </main>

@@ -22,7 +22,7 @@ export function Header({ title, detail, more = [], children }: Props) {
   const session = useSession()
   const [, go] = useLocation()
   const [, redraw] = useState(0)
-  const { changePassword } = use(Shell)
+  const { ask } = use(Shell)
   const setUnits = useSetUnits()
   const signOut = useSessionChange((_: undefined) => answer(client.DELETE('/api/v1/session')))
   const units = session.data?.units ?? 'metric'
@@ -94,8 +94,15 @@ export function Header({ title, detail, more = [], children }: Props) {
                     },
                   ]
                 : []),
-              { label: 'Change your password', onSelect: changePassword },
-              { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
+              ...(session.data?.claimed === false
+                ? [
+                    { label: 'Keep this kitchen', onSelect: () => ask('claim') },
+                    { label: 'Sign in to another', onSelect: () => ask('sign-in') },
+                  ]
+                : [
+                    { label: 'Change your password', onSelect: () => ask('password') },
+                    { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
+                  ]),
             ]}
           />
         </div>

@@ -6,17 +6,18 @@ import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
 import { Bench } from '../bench/Bench'
 import { tellTimeBy } from '../shared/clock'
-import { Shell } from '../shared/surroundings'
+import { Shell, type AskedSheet } from '../shared/surroundings'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
 import { Kept, OutboxLine } from './OutboxLine'
+import { StartPart } from './StartPart'
 import { StoveAlarm } from './StoveAlarm'
 import { Units } from '../shared/units'
 import { part } from '../ui/part'
 
 // The bench should wait for nothing that is needed before it, or rarely.
-const StartPage = part(async () => ({ default: (await import('../intake/StartPage')).StartPage }))
 const PasswordSheet = part(() => import('../people/PasswordSheet'))
+const ClaimSheet = part(() => import('../people/ClaimSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
 const ComparePage = part(async () => ({ default: (await import('../logbook/ComparePage')).ComparePage }))
 const HouseDishes = part(async () => ({ default: (await import('../house-dishes/HouseDishes')).HouseDishes }))
@@ -35,8 +36,8 @@ export function App() {
 function Pages() {
   const session = useSession()
   tellTimeBy(session.data?.time_zone ?? '')
-  const [changing, setChanging] = useState(false)
-  const shell = useMemo(() => ({ changePassword: () => setChanging(true) }), [])
+  const [asked, setAsked] = useState<AskedSheet | null>(null)
+  const shell = useMemo(() => ({ ask: setAsked }), [])
   // Without the server it is who was there last.
   if (!session.data && session.isPending) return <Skeleton />
   if (!session.data) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
@@ -45,7 +46,7 @@ function Pages() {
       <>
         <Kept />
         <Suspense>
-          <Welcome demoOffered={session.data.demo_offered} />
+          <Welcome demoOffered={session.data.demo_offered} onBegin={async (said, zone) => (await import('./visit')).visit(said, zone)} />
         </Suspense>
       </>
     )
@@ -59,7 +60,7 @@ function Pages() {
           <Route path="/" component={BatchList} />
           <Route path="/start">
             <Suspense>
-              <StartPage />
+              <StartPart />
             </Suspense>
           </Route>
           <Route path="/kitchen">
@@ -87,11 +88,7 @@ function Pages() {
             <Redirect to="/" replace />
           </Route>
         </Switch>
-        {changing && (
-          <Suspense>
-            <PasswordSheet onClose={() => setChanging(false)} />
-          </Suspense>
-        )}
+        {asked && <Suspense>{asked === 'password' ? <PasswordSheet onClose={() => setAsked(null)} /> : <ClaimSheet known={asked === 'sign-in'} onClose={() => setAsked(null)} />}</Suspense>}
       </Shell>
     </Units>
   )

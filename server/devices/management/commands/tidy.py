@@ -1,4 +1,4 @@
-"""Let go of what serves nobody any more: old raw readings, ended sessions, old counts."""
+"""Let go of what serves nobody any more: old raw readings, ended sessions, kitchens nobody claimed, old counts."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from typing import Any
 from axes.models import AccessAttempt, AccessFailureLog
 from django.core.management.base import BaseCommand
 from django.db import connection
+from kitchens.services import let_visitors_go
 from people.services import let_sessions_go
 
 from devices.services import let_raw_go
@@ -20,6 +21,7 @@ class Command(BaseCommand):
         now = datetime.now(UTC)
         readings = let_raw_go(now)
         sessions = let_sessions_go(now)
+        visitors = let_visitors_go()
         yesterday = now - timedelta(days=1)
         # The library's first table is what earlier versions counted in.
         attempts = sum(
@@ -29,5 +31,6 @@ class Command(BaseCommand):
             cursor.execute("DELETE FROM spissus_counts WHERE expires < %s", [now])
             counts = cursor.rowcount
         self.stdout.write(
-            f"{readings} raw readings, {sessions} ended sessions and {attempts + counts} old counts are gone."
+            f"{readings} raw readings, {sessions} ended sessions, {visitors} kitchens that nobody claimed"
+            f" and {attempts + counts} old counts are gone."
         )
