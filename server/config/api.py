@@ -6,6 +6,7 @@ from batches.lists import router as lists
 from devices.api import router as devices
 from house_dishes.api import router as house_dishes
 from kitchens.api import router as kitchens
+from kitchens.brigade import router as brigade
 from kitchens.burners import router as burners
 from kitchens.learned import router as learned
 from kitchens.pans import router as pans
@@ -29,6 +30,7 @@ problems.install(api)
 api.add_router("", people)
 api.add_router("", kitchens)
 api.add_router("", pans)
+api.add_router("", brigade)
 api.add_router("", burners)
 api.add_router("", learned)
 api.add_router("", larder)

@@ -128,6 +128,7 @@ LIMITS = {
     "sign_in": os.environ.get("SPISSUS_SIGN_INS", "120/min"),
     "sign_up": os.environ.get("SPISSUS_SIGN_UPS", "100/hour"),
     "demo": "120/min",
+    "join": "30/min",
     "visit": os.environ.get("SPISSUS_VISITS", "200/hour"),
     "device": os.environ.get("SPISSUS_DEVICE_POSTS", "180/min"),
 }

@@ -11,7 +11,7 @@ from uuid import UUID, uuid5
 
 from django.db import transaction
 from django.http import Http404
-from kitchens.services import Member
+from kitchens.services import Member, did
 from shared.prepared import prepared
 from shared.refusals import RefusedError
 from spissus_core import events as ev
@@ -73,6 +73,7 @@ def issue(member: Member, name: str, kind: str, batch_id: UUID | None = None) ->
     if batch_id is not None:
         device.batch_id = _own_batch(member, batch_id)
     device.save()
+    did(member, say("deeds.device_added", name=name))
     return device, token
 
 
@@ -104,6 +105,7 @@ def revoke(member: Member, device_id: UUID) -> None:
     device = device_of(member, device_id)
     device.revoked, device.batch = True, None
     device.save(update_fields=["revoked", "batch"])
+    did(member, say("deeds.device_removed", name=device.name))
 
 
 def _own_batch(member: Member, batch_id: UUID) -> UUID:

@@ -12,7 +12,7 @@ from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core.amounts.fields import AltitudeM, Celsius, Minutes, TimeZone
 from spissus_core.amounts.quantities import show_minutes, show_temperature
 from spissus_core.amounts.tables import key_of, one_of
-from spissus_core.messages import Term
+from spissus_core.messages import Term, say
 from spissus_core.phenomena.heating import boiling_point_c
 from spissus_core.phenomena.limits import PLACES, USUAL, Limits, Place
 from spissus_core.planning.safety import kitchen_limits
@@ -22,7 +22,7 @@ from .burners import BurnerOut
 from .learned import LearnedOut, LikingOut, StrengthOut, learned_out, liking_out, strengths_out
 from .models import Kitchen
 from .pans import PanOut
-from .services import limits_of, member_of
+from .services import did, limits_of, member_of
 
 router = Router(auth=SessionAuth(), tags=["kitchen"])
 
@@ -149,4 +149,8 @@ def place_kitchen(request: HttpRequest, data: PlaceIn) -> KitchenOut:
         setattr(place, name, value)
     # What another page says of the place at the same time stays.
     place.save(update_fields=list(said))
+    if data.limits is not None:
+        did(member, say("deeds.limits", place=plain(Term(PLACES[data.limits.place].label))))
+    elif said:
+        did(member, say("deeds.placed"))
     return kitchen(request)

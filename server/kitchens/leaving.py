@@ -13,7 +13,7 @@ from spissus_core.measuring.vessels import Pan as PanSpec
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind
 
-from .models import Burner, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
+from .models import Burner, Deed, Invitation, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
 
 #: Where a row stands among its like.
 Position = Annotated[int, Field(ge=0, le=32_767)]
@@ -74,4 +74,6 @@ LEAVES["burners"] = Leaves(model=Burner, shape=BurnerRow, order=("position",))
 LEAVES["rates"] = Leaves(model=LearnedRate, shape=RateRow, key=("batch",))
 LEAVES["likings"] = Leaves(model=TaughtLiking, shape=LikingRow, key=("batch", "of"))
 LEAVES["strengths"] = Leaves(model=TaughtStrength, shape=StrengthRow, key=("batch",))
+STAYS[Invitation] = "Whom it invites is for the place where it is."
+STAYS[Deed] = "Who did what to its people, pans and devices is told of the people of the place where it was done."
 STAYS[Membership] = "Who works in a kitchen, and may, is for the place where it is."

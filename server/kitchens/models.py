@@ -47,6 +47,46 @@ class Membership(models.Model):
         return f"{self.user} in {self.kitchen}: {self.role}"
 
 
+class Invitation(models.Model):
+    """A code by which somebody joins a kitchen, once, within its time. The code itself is nowhere, only its digest."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=5, choices=Membership.Role)
+    digest = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return f"{self.kitchen}: {self.role}"
+
+
+class Deed(models.Model):
+    """What somebody did to the people, the pans, the devices or the limits of a kitchen, for its owners to read.
+
+    ``said`` is the key of its phrase, with its ``arguments``; ``name`` is what its person was called then.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="deeds")
+    at = models.DateTimeField(auto_now_add=True)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    name = models.CharField(max_length=150)
+    said = models.CharField(max_length=60)
+    arguments = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+        indexes = [models.Index(fields=["kitchen", "-at"], name="deeds_of_a_kitchen")]
+
+    def __str__(self) -> str:
+        return f"{self.name}: {self.said}"
+
+
 class Pan(models.Model):
     """A pan of a kitchen. ``spec`` is a ``spissus_core.measuring.vessels.Pan``."""
 

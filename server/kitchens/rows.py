@@ -2,17 +2,31 @@
 
 from __future__ import annotations
 
-from typing import Any, TypeVar
+from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
 from django.http import Http404, HttpRequest
 from shared.refusals import RefusedError
-from spissus_core.messages import Message
+from spissus_core.messages import Message, say
 
 from .models import Burner, Pan
-from .services import Member, member_of
+from .services import Member, did, member_of
 
 _Thing = TypeVar("_Thing", Pan, Burner)
+
+
+class Deeds(NamedTuple):
+    """What is told of a row that was added, changed, or put away."""
+
+    added: str
+    changed: str
+    put_away: str
+
+
+_DEEDS: dict[type[Pan | Burner], Deeds] = {
+    Pan: Deeds("deeds.pan_added", "deeds.pan_changed", "deeds.pan_put_away"),
+    Burner: Deeds("deeds.burner_added", "deeds.burner_changed", "deeds.burner_put_away"),
+}
 
 
 def added(request: HttpRequest, model: type[_Thing], spec: dict[str, Any], most: int, enough: Message) -> _Thing:
@@ -21,6 +35,7 @@ def added(request: HttpRequest, model: type[_Thing], spec: dict[str, Any], most:
     rows = model.objects.filter(kitchen=kitchen)
     if rows.filter(retired=False).count() >= most:
         raise RefusedError(422, enough)
+    did(_cook(request), say(_DEEDS[model].added, name=spec["name"]))
     return model.objects.create(kitchen=kitchen, spec=spec, position=rows.count())
 
 
@@ -29,6 +44,7 @@ def changed(request: HttpRequest, model: type[_Thing], pk: UUID, spec: dict[str,
     row = _own(request, model, pk)
     row.spec = spec
     row.save(update_fields=["spec"])
+    did(_cook(request), say(_DEEDS[model].changed, name=spec["name"]))
     return row
 
 
@@ -37,6 +53,7 @@ def put_away(request: HttpRequest, model: type[_Thing], pk: UUID) -> None:
     row = _own(request, model, pk)
     row.retired = True
     row.save(update_fields=["retired"])
+    did(_cook(request), say(_DEEDS[model].put_away, name=str(row)))
 
 
 def _cook(request: HttpRequest) -> Member:

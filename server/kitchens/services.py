@@ -19,7 +19,7 @@ from spissus_core.learning.rates import combined
 from spissus_core.learning.strength import TaughtStrength as Strength
 from spissus_core.learning.strength import learned_strengths
 from spissus_core.measuring.vessels import Pan as PanSpec
-from spissus_core.messages import say
+from spissus_core.messages import Message, say
 from spissus_core.pantry.schools import LearnedStrength
 from spissus_core.phenomena.heating import Burner as BurnerSpec
 from spissus_core.phenomena.heating import HeatKind, boiling_point_c
@@ -27,7 +27,7 @@ from spissus_core.phenomena.heating import LearnedRate as Learned
 from spissus_core.phenomena.limits import Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
-from .models import Burner, Kitchen, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
+from .models import Burner, Deed, Kitchen, LearnedRate, Membership, Pan, TaughtLiking, TaughtStrength
 
 _Thing = TypeVar("_Thing", Pan, Burner)
 
@@ -82,6 +82,14 @@ def member_of(request: HttpRequest) -> Member:
     return Member(user, membership.kitchen, membership.role)
 
 
+def did(member: Member, said: Message) -> None:
+    """Keep who did something to the people, the pans, the devices or the limits of a kitchen."""
+    told = {name: str(value) for name, value in said.arguments.items()}
+    Deed.objects.create(
+        kitchen=member.kitchen, person=member.user, name=member.user.get_username(), said=said.key, arguments=told
+    )
+
+
 def member_called(name: str) -> Member | None:
     """Whoever signs in by that name, in the first kitchen that they own; None where there is nobody."""
     theirs = Membership.objects.filter(user__username__iexact=name, role=Membership.Role.OWNER)
@@ -132,13 +140,30 @@ def claim(kitchen: Kitchen, name: str) -> None:
 _BEHIND = ("pans", "burners", "devices")
 
 
+def unclaimed_of(user: User) -> Member | None:
+    """Somebody without a name, in the kitchen that was opened for them; None where they have one."""
+    found = user.memberships.select_related("kitchen", "user").filter(kitchen__claimed=False).order_by("pk").first()
+    return None if found is None else Member(found.user, found.kitchen, found.role)
+
+
+def is_named(member: Member) -> bool:
+    """Whether somebody can sign in elsewhere as who they are here, or need not."""
+    if member.user.has_usable_password() or member.kitchen.is_demo:
+        return True
+    return member.kitchen.claimed and unclaimed_of(member.user) is None
+
+
 @transaction.atomic
-def bring_along(from_kitchen: Kitchen, into: Kitchen) -> None:
-    """Everything that was recorded in a kitchen nobody claimed is another's from now on; the empty one goes."""
+def bring_along(begun: Member, into: Member) -> None:
+    """Everything that was recorded in a kitchen nobody claimed is another's from now on, and whoever began it works
+    where they were invited to under the other's name; the empty kitchen goes, and so does the one without a name."""
     for name, leaves in LEAVES.items():
         if leaves.of == "kitchen" and name not in _BEHIND:
-            leaves.model._default_manager.filter(kitchen=from_kitchen).update(kitchen=into)
-    from_kitchen.delete()
+            leaves.model._default_manager.filter(kitchen=begun.kitchen).update(kitchen=into.kitchen)
+    begun.kitchen.delete()
+    theirs = into.user.memberships.values_list("kitchen", flat=True)
+    begun.user.memberships.exclude(kitchen__in=list(theirs)).update(user=into.user)
+    begun.user.delete()
 
 
 @transaction.atomic

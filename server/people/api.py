@@ -16,9 +16,11 @@ from kitchens.services import (
     bring_along,
     claim,
     demo_member,
+    is_named,
     member_of,
     open_kitchen,
     open_to_visitor,
+    unclaimed_of,
     visitors,
 )
 from live.services import end_streams
@@ -116,7 +118,7 @@ def _session(request: HttpRequest) -> SessionOut:
         kitchen=member.kitchen.name,
         role=member.role,
         time_zone=member.kitchen.time_zone,
-        claimed=member.kitchen.claimed,
+        claimed=is_named(member),
         units="us" if member.user.units == User.Units.US else "metric",
     )
 
@@ -158,17 +160,13 @@ def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     if begun is not None and data.bring:
         member = member_of(request)
         member.require_cook()
-        bring_along(begun.kitchen, member.kitchen)
-        begun.user.delete()
+        bring_along(begun, member)
     return session
 
 
 def _begun_here(request: HttpRequest) -> Member | None:
-    """Whoever began at once in this browser, if anybody did."""
-    if not request.user.is_authenticated:
-        return None
-    member = member_of(request)
-    return None if member.kitchen.claimed else member
+    """Whoever began at once in this browser, in the kitchen that was opened for it, if anybody did."""
+    return unclaimed_of(member_of(request).user) if request.user.is_authenticated else None
 
 
 @router.delete("/session", response=SessionOut)

@@ -38,8 +38,10 @@ class User(AbstractUser):
 
 
 class Session(AbstractBaseSession):
-    """A signed-in browser. It knows whose it is, so that both are found at once."""
+    """A signed-in browser. It knows whose it is, so that both are found at once; and in which kitchen it works, where
+    its person works in several."""
 
+    kitchen = models.UUIDField(null=True)
     person = models.ForeignKey(User, null=True, on_delete=models.CASCADE, related_name="session")
 
     class Meta(AbstractBaseSession.Meta):

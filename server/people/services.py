@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from datetime import datetime
+from uuid import UUID
 
 from django.db import close_old_connections
 from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
+from live.services import end_streams
 
 from .models import Session, User
+from .sessions import KITCHEN_KEY
 
-__all__ = ["User", "has_session", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in"]
+__all__ = ["User", "has_session", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in", "works_in"]
 
 
 def signed_in(request: HttpRequest) -> User:
@@ -28,6 +31,12 @@ def newcomer(name: str) -> User:
     user.set_unusable_password()
     user.save()
     return user
+
+
+def works_in(request: HttpRequest, kitchen_id: UUID) -> None:
+    """From now on this browser works in that kitchen; its open pages begin anew there."""
+    request.session[KITCHEN_KEY] = str(kitchen_id)
+    end_streams(session_key=request.session.session_key)
 
 
 def has_session(people: Collection[int]) -> bool:

@@ -21,9 +21,13 @@ from django.utils.functional import SimpleLazyObject
 
 from .models import Session, User
 
+#: What a session calls the kitchen that it works in.
+KITCHEN_KEY = "kitchen"
+
 
 class SessionStore(db.SessionStore):
-    """Django's sessions in the database, each found together with its person's first membership."""
+    """Django's sessions in the database, each found together with its person's membership in the kitchen that it works
+    in, or in the first."""
 
     membership: Any = None
 
@@ -33,7 +37,7 @@ class SessionStore(db.SessionStore):
 
     def create_model_instance(self, data: dict[str, Any]) -> Session:
         row = cast(Session, super().create_model_instance(data))
-        row.person_id = data.get(SESSION_KEY)
+        row.person_id, row.kitchen = data.get(SESSION_KEY), data.get(KITCHEN_KEY)
         return row
 
     def load(self) -> dict[str, Any]:
@@ -82,7 +86,8 @@ def _statement() -> str:
         f'JOIN "{user}" ON "{user}"."id" = "{session}"."person_id" '
         f'JOIN "{member}" ON "{member}"."user_id" = "{user}"."id" '
         f'JOIN "{kitchen}" ON "{kitchen}"."id" = "{member}"."kitchen_id" '
-        f'WHERE "{session}"."session_key" = %s AND "{session}"."expire_date" > %s ORDER BY "{member}"."id" LIMIT 1'
+        f'WHERE "{session}"."session_key" = %s AND "{session}"."expire_date" > %s '
+        f'ORDER BY ("{member}"."kitchen_id" = "{session}"."kitchen") DESC NULLS LAST, "{member}"."id" LIMIT 1'
     )
 
 

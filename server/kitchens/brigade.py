@@ -1,0 +1,304 @@
+"""Who works in a kitchen: invited by a code that opens once, with a role that can be changed, removed, or leaving."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Annotated, Literal
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import QuerySet
+from django.http import Http404, HttpRequest
+from django.utils import timezone
+from django.utils.crypto import get_random_string, salted_hmac
+from live.services import end_streams
+from ninja import Router, Status
+from ninja.security import SessionAuth
+from people.services import works_in
+from pydantic import ConfigDict, Field
+from shared.limits import PerAddress
+from shared.refusals import RefusedError, may_refuse
+from shared.shapes import SaidOut, Shape
+from spissus_core.errors import SpissusError
+from spissus_core.messages import Message, say
+
+from .models import Invitation, Kitchen, Membership
+from .services import Member, did, member_of
+
+router = Router(auth=SessionAuth(), tags=["brigade"])
+
+Role = Literal["owner", "cook", "guest"]
+
+#: An invitation opens for so long, and no more of them are open at once. Modelling choices.
+OPEN_FOR, MOST_OPEN = timedelta(days=7), 30
+
+#: More people than any brigade. Modelling choice.
+MOST_PEOPLE = 200
+
+#: What a code is drawn from, by Django's generator: no two signs of it are taken for each other. Ten of them are 49
+#: bits, of which a guesser may try thirty a minute.
+SIGNS, LENGTH = "abcdefghjkmnpqrstuvwxyz23456789", 10
+
+#: No more deeds than this are shown at once.
+MOST_SHOWN = 100
+
+_ROLES: dict[str, Message] = {
+    "owner": say("brigade.owner"),
+    "cook": say("brigade.cook"),
+    "guest": say("brigade.guest"),
+}
+
+
+class PersonOut(Shape):
+    """Somebody who works in the kitchen, and what they may do."""
+
+    id: str
+    name: str
+    role: Role
+    may: SaidOut
+    you: bool
+
+
+class InvitationOut(Shape):
+    """An invitation that is still open; its code is nowhere any more."""
+
+    id: UUID
+    role: Role
+    made_at: datetime
+    expires_at: datetime
+    by: str | None
+
+
+class IssuedInvitationOut(InvitationOut):
+    """A new invitation with its code, shown this once."""
+
+    code: str
+
+
+class BrigadeOut(Shape):
+    """Who works in a kitchen, and who is invited; only an owner arranges it."""
+
+    people: list[PersonOut]
+    invitations: list[InvitationOut]
+    owns: bool
+
+
+class RoleIn(Shape):
+    """What somebody may do."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    role: Role
+
+
+class JoinIn(Shape):
+    """The code of an invitation."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    code: Annotated[str, Field(max_length=60)]
+
+
+class KitchenIn(Shape):
+    """In which kitchen this browser works."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    kitchen_id: UUID
+
+
+class WorksInOut(Shape):
+    """A kitchen somebody works in, and as what."""
+
+    id: UUID
+    name: str
+    role: Role
+    here: bool
+
+
+class DeedOut(Shape):
+    """What somebody did to the people, the pans, the devices or the limits of a kitchen."""
+
+    at: datetime
+    by: str
+    said: SaidOut
+
+
+@router.get("/kitchen/people", response=BrigadeOut)
+def brigade(request: HttpRequest) -> BrigadeOut:
+    """Who works here; and, for an owner, who is invited."""
+    member = member_of(request)
+    owns = member.role == Membership.Role.OWNER
+    return BrigadeOut(
+        people=[_person_out(one, member) for one in member.kitchen.memberships.select_related("user").order_by("pk")],
+        invitations=[InvitationOut(**_told(one)) for one in _open(member.kitchen)] if owns else [],
+        owns=owns,
+    )
+
+
+@router.post("/kitchen/invitations", response=IssuedInvitationOut)
+def invite(request: HttpRequest, data: RoleIn) -> IssuedInvitationOut:
+    """Invite somebody by a code that opens once."""
+    member = _owner(request)
+    if not member.kitchen.claimed:
+        raise RefusedError(422, say("brigade.claim_first"))
+    if _open(member.kitchen).count() >= MOST_OPEN:
+        raise RefusedError(422, say("brigade.invited_enough"))
+    code = get_random_string(LENGTH, SIGNS)
+    row = Invitation.objects.create(
+        kitchen=member.kitchen,
+        role=data.role,
+        digest=_digest(code),
+        made_by=member.user,
+        expires_at=timezone.now() + OPEN_FOR,
+    )
+    did(member, say("deeds.invited", role=data.role))
+    return IssuedInvitationOut(**_told(row), code=code)
+
+
+@router.delete("/kitchen/invitations/{invitation_id}", response={204: None})
+def revoke_invitation(request: HttpRequest, invitation_id: UUID) -> Status[None]:
+    """Take an invitation back: its code opens nothing any more."""
+    member = _owner(request)
+    row = _open(member.kitchen).filter(pk=invitation_id).first()
+    if row is None:
+        raise Http404
+    did(member, say("deeds.revoked", role=row.role))
+    row.delete()
+    return Status(204, None)
+
+
+@router.post("/kitchen/joins", response=WorksInOut, throttle=PerAddress("join"), openapi_extra=may_refuse(429))
+def join(request: HttpRequest, data: JoinIn) -> WorksInOut:
+    """Join a kitchen by the code of an invitation; this browser works in it from now on."""
+    user = member_of(request).user
+    with transaction.atomic():
+        row = (
+            Invitation.objects.select_for_update(of=("self",))
+            .select_related("kitchen")
+            .filter(digest=_digest(data.code), used_at=None, expires_at__gt=timezone.now())
+            .first()
+        )
+        if row is None:
+            raise SpissusError("code", say("brigade.no_such_code"))
+        if row.kitchen.memberships.filter(user=user).exists():
+            raise SpissusError("code", say("brigade.in_it_already", kitchen=row.kitchen.name))
+        if row.kitchen.memberships.count() >= MOST_PEOPLE:
+            raise RefusedError(422, say("brigade.people_enough"))
+        membership = Membership.objects.create(user=user, kitchen=row.kitchen, role=row.role)
+        row.used_at = timezone.now()
+        row.save(update_fields=["used_at"])
+        did(Member(user, row.kitchen, row.role), say("deeds.joined", role=row.role))
+    works_in(request, row.kitchen.pk)
+    return _works_in_out(membership, row.kitchen.pk)
+
+
+@router.patch("/kitchen/people/{person_id}", response=BrigadeOut, openapi_extra=may_refuse(409))
+def change_role(request: HttpRequest, person_id: int, data: RoleIn) -> BrigadeOut:
+    """Give somebody another role. There is an owner always."""
+    member = _owner(request)
+    with transaction.atomic():
+        row = _membership(member, person_id)
+        if row.role == Membership.Role.OWNER and data.role != "owner":
+            _another_owner(member, person_id)
+        row.role = data.role
+        row.save(update_fields=["role"])
+        did(member, say("deeds.role", name=row.user.get_username(), role=data.role))
+    # What they see is another page from now on.
+    end_streams(person=row.user_id)
+    return brigade(request)
+
+
+@router.delete("/kitchen/people/{person_id}", response={204: None}, openapi_extra=may_refuse(409))
+def remove(request: HttpRequest, person_id: int) -> Status[None]:
+    """Remove somebody, or leave: their pages end at once. There is an owner always."""
+    member = member_of(request)
+    if person_id != member.user.pk:
+        member.require_owner()
+    with transaction.atomic():
+        row = _membership(member, person_id)
+        if row.role == Membership.Role.OWNER:
+            _another_owner(member, person_id)
+        name = row.user.get_username()
+        did(member, say("deeds.left") if person_id == member.user.pk else say("deeds.removed", name=name))
+        row.delete()
+    end_streams(person=row.user_id)
+    return Status(204, None)
+
+
+@router.get("/kitchens", response=list[WorksInOut])
+def kitchens(request: HttpRequest) -> list[WorksInOut]:
+    """The kitchens that somebody works in."""
+    member = member_of(request)
+    rows = member.user.memberships.select_related("kitchen").order_by("pk")
+    return [_works_in_out(row, member.kitchen.pk) for row in rows]
+
+
+@router.put("/session/kitchen", response=WorksInOut)
+def switch(request: HttpRequest, data: KitchenIn) -> WorksInOut:
+    """Work in another of one's kitchens in this browser."""
+    user = member_of(request).user
+    row = user.memberships.select_related("kitchen").filter(kitchen=data.kitchen_id).first()
+    if row is None:
+        raise Http404
+    works_in(request, row.kitchen_id)
+    return _works_in_out(row, row.kitchen_id)
+
+
+@router.get("/kitchen/deeds", response=list[DeedOut])
+def deeds(request: HttpRequest) -> list[DeedOut]:
+    """What was done to the people, the pans, the devices and the limits of the kitchen, the newest first."""
+    member = _owner(request)
+    rows = member.kitchen.deeds.all()[:MOST_SHOWN]
+    return [DeedOut(at=row.at, by=row.name, said=SaidOut.of(Message(row.said, row.arguments))) for row in rows]
+
+
+def _owner(request: HttpRequest) -> Member:
+    member = member_of(request)
+    member.require_owner()
+    return member
+
+
+def _digest(code: str) -> str:
+    """What is kept of a code; hyphens, spaces and capitals are nothing of it."""
+    plain = "".join(sign for sign in code.lower() if sign.isalnum())
+    return salted_hmac("kitchens.invitation", plain, algorithm="sha256").hexdigest()
+
+
+def _open(kitchen: Kitchen) -> QuerySet[Invitation]:
+    return kitchen.invitations.filter(used_at=None, expires_at__gt=timezone.now()).select_related("made_by")
+
+
+def _told(row: Invitation) -> dict[str, object]:
+    by = None if row.made_by is None else row.made_by.get_username()
+    return {"id": row.pk, "role": row.role, "made_at": row.made_at, "expires_at": row.expires_at, "by": by}
+
+
+def _person_out(row: Membership, member: Member) -> PersonOut:
+    return PersonOut(
+        id=str(row.user_id),
+        name=row.user.get_username(),
+        role=row.role,
+        may=SaidOut.of(_ROLES[row.role]),
+        you=row.user_id == member.user.pk,
+    )
+
+
+def _works_in_out(row: Membership, here: UUID) -> WorksInOut:
+    return WorksInOut(id=row.kitchen_id, name=row.kitchen.name, role=row.role, here=row.kitchen_id == here)
+
+
+def _membership(member: Member, person_id: int) -> Membership:
+    """Somebody of the kitchen, for one change at a time. Raises Http404 for anybody else."""
+    # All of them: who is the last owner is not to change meanwhile.
+    rows = list(member.kitchen.memberships.select_for_update(of=("self",)).select_related("user").order_by("pk"))
+    found = next((row for row in rows if row.user_id == person_id), None)
+    if found is None:
+        raise Http404
+    return found
+
+
+def _another_owner(member: Member, than: int) -> None:
+    """Raises RefusedError where nobody else owns the kitchen."""
+    if not member.kitchen.memberships.filter(role=Membership.Role.OWNER).exclude(user=than).exists():
+        raise RefusedError(409, say("brigade.last_owner"))
