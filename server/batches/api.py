@@ -175,6 +175,14 @@ def read(request: HttpRequest, batch_id: UUID) -> HttpResponse:
     return sent(bench.batch_out(batch, Board(services.log_of(batch), services.present())))
 
 
+@router.get("/batches/{batch_id}/authors", response=list[logbook.AuthorOut])
+def authors(request: HttpRequest, batch_id: UUID) -> list[logbook.AuthorOut]:
+    """Who recorded which entry of a batch; of what nobody is known to have recorded, nothing."""
+    batch = services.batch_of(member_of(request), batch_id)
+    told = batch.events.filter(author__isnull=False).values_list("id", "author__username")
+    return [logbook.AuthorOut(event=event, name=name) for event, name in told]
+
+
 @router.get("/batches/{batch_id}/last-time", response=list[remembering.NoteOut])
 def last_time(request: HttpRequest, batch_id: UUID) -> list[remembering.NoteOut]:
     """What was noted of this dish last time, and comes back now."""

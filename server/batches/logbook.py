@@ -71,6 +71,13 @@ class BatchLine(Shape):
     how: str | None
 
 
+class AuthorOut(Shape):
+    """Who recorded an entry."""
+
+    event: UUID
+    name: str
+
+
 class BatchPage(Shape):
     """A page of the list; ``next`` is where the next one begins, null where this is the last. The first has with it
     what is further down and still open: it stands on the stove, however much has been cooked since."""

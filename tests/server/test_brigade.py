@@ -90,7 +90,7 @@ def test_somebody_removed_is_out_at_once_and_keeps_what_is_theirs(cook: Caller, 
     assert neighbour.get(f"/batches/{batch}").status_code == 404
     # They work in their own kitchen again.
     assert neighbour.get(f"/batches/{own}").status_code == 200
-    assert "neighbour" in str(cook.get(f"/batches/{batch}").json()["log"])
+    assert [one["name"] for one in cook.get(f"/batches/{batch}/authors").json()] == ["cook", "neighbour"]
 
 
 def test_there_is_an_owner_always(cook: Caller, neighbour: Caller) -> None:

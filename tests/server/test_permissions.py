@@ -98,6 +98,7 @@ ROWS: dict[str, Row] = {
     "POST /previews/concentrate": Row("member", body={"volume_ml": 900, "concentrate_parts": 1, "water_parts": 9}),
     "GET /batches": Row("member"),
     "PATCH /batches/{batch_id}": Row("cook", "/batches/{batch}", ids=("batch",), body={"name": "Shin again"}),
+    "GET /batches/{batch_id}/authors": Row("member", "/batches/{batch}/authors", ids=("batch",)),
     "GET /batches/{batch_id}/last-time": Row("member", "/batches/{batch}/last-time", ids=("batch",)),
     "DELETE /batches/{batch_id}": Row("cook", "/batches/{batch}", ids=("batch",)),
     "POST /batches": Row("cook", body="batch", ids=("pan",)),

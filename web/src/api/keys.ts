@@ -5,6 +5,7 @@ export const keys = {
   devices: ['devices'] as const,
   batches: ['batches'] as const,
   shelf: ['shelf'] as const,
+  brigade: ['brigade'] as const,
   houseDishes: ['house-dishes'] as const,
   batch: (id: string) => ['batch', id] as const,
 }

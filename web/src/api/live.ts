@@ -29,6 +29,8 @@ export function listen(): void {
     const old = ({ state }: Query) => begun || (state.dataUpdatedAt < since && state.fetchStatus !== 'fetching')
     void queries.invalidateQueries({ queryKey: ['batch'], predicate: old })
     void queries.invalidateQueries({ queryKey: keys.batches, predicate: old })
+    // Who was removed, or works elsewhere by now, finds out by the same gap.
+    if (begun) void queries.invalidateQueries({ queryKey: keys.session })
     begun = true
   })
 }

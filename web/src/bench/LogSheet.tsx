@@ -1,7 +1,8 @@
-import type { UseMutationResult } from '@tanstack/react-query'
+import { useQuery, type UseMutationResult } from '@tanstack/react-query'
 import { Link } from 'wouter'
 import { useState } from 'react'
-import type { Problem } from '../api/client'
+import { answer, client, type Problem, type Schemas } from '../api/client'
+import { keys } from '../api/keys'
 import type { Payload, ToldBatch } from '../api/types'
 import { ThisBatch } from '../logbook/ThisBatch'
 import { clock } from '../shared/clock'
@@ -37,6 +38,14 @@ export function LogSheet({ batch, append, onClose }: Props) {
 
 export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
   const say = useSay()
+  const authors = useQuery<Schemas['AuthorOut'][], Problem>({
+    queryKey: [...keys.batch(batch.id), 'authors', batch.last_seq],
+    queryFn: ({ signal }) => answer(client.GET('/api/v1/batches/{batch_id}/authors', { params: { path: { batch_id: batch.id } }, signal })),
+    retry: false,
+  })
+  // Where one cooks alone it goes without saying.
+  const several = new Set(authors.data?.map(({ name }) => name)).size > 1
+  const by = new Map(several ? authors.data?.map(({ event, name }) => [event, name]) : [])
   const entries = [...batch.log].reverse().filter((entry) => entry.kind !== 'struck')
   return (
     <>
@@ -52,6 +61,7 @@ export function LogList({ batch, append }: Omit<Props, 'onClose'>) {
             <li key={entry.id} className="flex items-center justify-between gap-4 py-2">
               <div className="min-w-0">
                 <p className={entry.struck ? 'text-quiet line-through' : 'font-medium'}><Words of={entry.text} /></p>
+                {by.has(entry.id) && <p className="text-sm text-quiet">{by.get(entry.id)}</p>}
                 {entry.undoable ? (
                   <Unfold
                     label={`, it was at another time: ${say(entry.text)}`}

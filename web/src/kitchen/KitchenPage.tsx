@@ -13,6 +13,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
+import { Brigade } from './Brigade'
 import { CalibrateSheet } from './CalibrateSheet'
 import { Devices } from './Devices'
 import { Learned } from './Learned'
@@ -116,6 +117,7 @@ export function KitchenPage() {
         {kitchen.data && <Learned kitchen={kitchen.data} mayChange={mayChange} />}
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
+        <Brigade />
         <TakeAway owns={session.data?.role === 'owner'} />
       </main>
       {burner && <BurnerSheet burner={burner === 'new' ? null : burner} onClose={() => setBurner(null)} />}

@@ -7,7 +7,7 @@ import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { NameForm } from './NameForm'
-import { withItsZone, ZONE_HERE } from './zone'
+import { withItsZone } from './zone'
 
 const example = [
   { stage: 'strain', from_ml: 1580, to_ml: 1580, from_fat_ml: 105, to_fat_ml: 105, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
@@ -21,7 +21,7 @@ const example = [
 interface Props {
   demoOffered: boolean
   /** Somebody began to type what they have: `said` tells how far they have come. */
-  onBegin: (said: () => string, zone: string) => Promise<void>
+  onBegin: (said: () => string) => Promise<void>
 }
 
 /** The way in: begin at once with what is in the pan; look around; or a kitchen that has a name. */
@@ -29,7 +29,7 @@ export function Welcome({ demoOffered, onBegin }: Props) {
   const [joining, setJoining] = useState(false)
   const [said, setSaid] = useState('')
   const latest = useRef('')
-  const visit = useMutation<unknown, Problem>({ mutationFn: () => onBegin(() => latest.current, ZONE_HERE) })
+  const visit = useMutation<unknown, Problem>({ mutationFn: () => onBegin(() => latest.current) })
   const begin = (text: string) => {
     latest.current = text
     setSaid(text)

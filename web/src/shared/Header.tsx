@@ -94,6 +94,7 @@ export function Header({ title, detail, more = [], children }: Props) {
                     },
                   ]
                 : []),
+              { label: 'Join a kitchen', onSelect: () => go('/join') },
               ...(session.data?.claimed === false
                 ? [
                     { label: 'Keep this kitchen', onSelect: () => ask('claim') },

@@ -1,6 +1,6 @@
 import { QueryClientProvider } from '@tanstack/react-query'
 import { Suspense, useMemo, useState } from 'react'
-import { Redirect, Route, Switch } from 'wouter'
+import { Redirect, Route, Switch, useRoute } from 'wouter'
 import { useSession } from '../api/session'
 import { queries } from '../api/kept'
 import { BatchList } from '../logbook/BatchList'
@@ -16,6 +16,7 @@ import { Units } from '../shared/units'
 import { part } from '../ui/part'
 
 // The bench should wait for nothing that is needed before it, or rarely.
+const JoinPage = part(() => import('../people/JoinPage'))
 const PasswordSheet = part(() => import('../people/PasswordSheet'))
 const ClaimSheet = part(() => import('../people/ClaimSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
@@ -36,23 +37,31 @@ export function App() {
 function Pages() {
   const session = useSession()
   tellTimeBy(session.data?.time_zone ?? '')
+  const [joins, joining] = useRoute('/join/:code?')
   const [asked, setAsked] = useState<AskedSheet | null>(null)
   const shell = useMemo(() => ({ ask: setAsked }), [])
   // Without the server it is who was there last.
   if (!session.data && session.isPending) return <Skeleton />
   if (!session.data) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
+  if (joins)
+    return (
+      <Suspense>
+        <JoinPage code={joining?.code ?? ''} onFirst={async () => session.data.signed_in || (await import('./visit')).newcomer()} />
+      </Suspense>
+    )
   if (!session.data.signed_in) {
     return (
       <>
         <Kept />
         <Suspense>
-          <Welcome demoOffered={session.data.demo_offered} onBegin={async (said, zone) => (await import('./visit')).visit(said, zone)} />
+          <Welcome demoOffered={session.data.demo_offered} onBegin={async (said) => (await import('./visit')).visit(said)} />
         </Suspense>
       </>
     )
   }
   return (
-    <Units value={session.data.units}>
+    // Another kitchen is another set of pages.
+    <Units key={session.data.kitchen_id} value={session.data.units}>
       <Shell value={shell}>
         <OutboxLine />
         <StoveAlarm />

@@ -19,10 +19,15 @@ async function pause(said: () => string): Promise<void> {
   }
 }
 
+const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** Somebody without a name, in a kitchen that lasts as long as this browser is signed in. */
+export const newcomer = () => answer(client.POST('/api/v1/session/visit', { body: { time_zone: ZONE_HERE } }))
+
 /** Somebody begins at once. Everything that the next page needs is here before this one goes, so that what is typed
  * meanwhile loses no letter: `said` is asked at the last moment. */
-export async function visit(said: () => string, time_zone: string): Promise<void> {
-  const session = await answer(client.POST('/api/v1/session/visit', { body: { time_zone } }))
+export async function visit(said: () => string): Promise<void> {
+  const session = await newcomer()
   belongTo(session)
   await Promise.all([StartPart.ahead(), queries.fetchQuery(theKitchen), queries.fetchInfiniteQuery(theBatches), queries.fetchQuery(theLists)])
   await pause(said)
