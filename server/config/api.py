@@ -12,6 +12,7 @@ from kitchens.learned import router as learned
 from kitchens.pans import router as pans
 from larder.api import router as larder
 from people.api import router as people
+from people.oneself import router as oneself
 
 from . import health, problems
 from .reading import StrictParser, StrictRenderer
@@ -28,6 +29,7 @@ api = problems.Api(
 )
 problems.install(api)
 api.add_router("", people)
+api.add_router("", oneself)
 api.add_router("", kitchens)
 api.add_router("", pans)
 api.add_router("", brigade)

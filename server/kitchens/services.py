@@ -140,6 +140,16 @@ def claim(kitchen: Kitchen, name: str) -> None:
 _BEHIND = ("pans", "burners", "devices")
 
 
+def delete_alone(user: User) -> None:
+    """Delete the kitchens in which nobody else works. Raises RefusedError where others do, and nobody else owns one."""
+    for row in user.memberships.select_related("kitchen"):
+        others = row.kitchen.memberships.exclude(user=user)
+        if not others.exists():
+            row.kitchen.delete()
+        elif row.role == Membership.Role.OWNER and not others.filter(role=Membership.Role.OWNER).exists():
+            raise RefusedError(409, say("kitchen.hand_over", kitchen=row.kitchen.name))
+
+
 def unclaimed_of(user: User) -> Member | None:
     """Somebody without a name, in the kitchen that was opened for them; None where they have one."""
     found = user.memberships.select_related("kitchen", "user").filter(kitchen__claimed=False).order_by("pk").first()

@@ -104,7 +104,7 @@ class Preferences(Shape):
     units: UnitSystem
 
 
-def _session(request: HttpRequest) -> SessionOut:
+def session_out(request: HttpRequest) -> SessionOut:
     offered = settings.DEMO
     if not request.user.is_authenticated:
         return SessionOut(signed_in=False, demo_offered=offered)
@@ -123,7 +123,7 @@ def _session(request: HttpRequest) -> SessionOut:
     )
 
 
-def _known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -> User:
+def known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -> User:
     """Whose password it is. Wrong ones are counted: after too many, 429."""
     user = authenticate(request, username=name, password=password)
     wait_s = getattr(request, "held_up_s", 0.0)
@@ -144,7 +144,7 @@ def _valid(password: str, user: User, field: str) -> None:
 @router.get("/session", auth=None, response=SessionOut)
 def session(request: HttpRequest) -> SessionOut:
     """Who is signed in."""
-    return _session(request)
+    return session_out(request)
 
 
 @router.post(
@@ -154,9 +154,9 @@ def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
     """Sign in."""
     name = User.normalize_username(data.name.strip())
     begun = _begun_here(request)
-    user = _known(request, name, data.password, SpissusError("password", say("kitchen.do_not_belong")))
+    user = known(request, name, data.password, SpissusError("password", say("kitchen.do_not_belong")))
     login(request, user)
-    session = _session(request)
+    session = session_out(request)
     if begun is not None and data.bring:
         member = member_of(request)
         member.require_cook()
@@ -174,7 +174,7 @@ def sign_out(request: HttpRequest) -> SessionOut:
     """Sign out."""
     end_streams(session_key=request.session.session_key)
     logout(request)
-    return _session(request)
+    return session_out(request)
 
 
 @router.post(
@@ -192,7 +192,7 @@ def enter_demo(request: HttpRequest) -> SessionOut:
     if _begun_here(request) is not None:
         raise RefusedError(409, say("kitchen.keep_it_first"))
     login(request, member.user, backend=BACKEND)
-    return _session(request)
+    return session_out(request)
 
 
 @router.put("/session/password", response=SessionOut, throttle=PerAddress("sign_in"), openapi_extra=may_refuse(429))
@@ -202,14 +202,14 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
     Every other session of the same person ends by it.
     """
     user = member_of(request).user
-    _known(request, user.username, data.old, SpissusError("old", say("kitchen.not_your_password")))
+    known(request, user.username, data.old, SpissusError("old", say("kitchen.not_your_password")))
     forgive(user.username, request.axes_ip_address)  # type: ignore[attr-defined]
     _valid(data.new, user, "new")
     user.set_password(data.new)
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
     end_streams(person=user.pk)
-    return _session(request)
+    return session_out(request)
 
 
 def _taken() -> NoReturn:
@@ -229,7 +229,8 @@ ACCOUNTS = PerAddressDone("sign_up")
 )
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     """Sign up with a kitchen of one's own: a new one, or what was begun at once in this browser."""
-    name, begun = _new_name(data), _begun_here(request)
+    name, begun = new_name(data.name), _begun_here(request)
+    _valid(data.password, User(username=name), "password")
     try:
         with transaction.atomic():
             if begun is None:
@@ -245,21 +246,20 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
         _taken()
     ACCOUNTS.done(request)
     login(request, user, backend=BACKEND)
-    return _session(request)
+    return session_out(request)
 
 
-def _new_name(data: SignUp) -> str:
-    """The name that somebody signs up with. Raises SpissusError where it, or the password, will not do."""
-    name = User.normalize_username(data.name.strip())
+def new_name(told: str, *, but: User | None = None) -> str:
+    """A name to sign in with that nobody has, but for one's own. Raises SpissusError where it will not do."""
+    name = User.normalize_username(told.strip())
     if not name:
         raise SpissusError("name", say("kitchen.choose_a_name"))
     try:
         User.username_validator(name)
     except ValidationError:
         raise SpissusError("name", say("kitchen.letters_only")) from None
-    if User.objects.filter(username__iexact=name).exists():
+    if any(one != but for one in User.objects.filter(username__iexact=name)):
         _taken()
-    _valid(data.password, User(username=name), "password")
     return name
 
 
@@ -289,7 +289,7 @@ class Visit(Shape):
 def visit(request: HttpRequest, data: Visit) -> SessionOut:
     """Begin at once, with a kitchen that lasts as long as this browser is signed in. Whoever is, stays who they are."""
     if request.user.is_authenticated:
-        return _session(request)
+        return session_out(request)
     if visitors() >= settings.MOST_VISITORS:
         raise RefusedError(429, say("kitchen.too_many_visitors"), retry_s=3600.0)
     with transaction.atomic():
@@ -299,7 +299,7 @@ def visit(request: HttpRequest, data: Visit) -> SessionOut:
         open_to_visitor(visitor, time_zone=_zone(data.time_zone))
     VISITS.done(request)
     login(request, visitor, backend=BACKEND)
-    return _session(request)
+    return session_out(request)
 
 
 #: Where the measures of the United States are the usual ones: the languages of browsers there.
@@ -319,4 +319,4 @@ def set_preferences(request: HttpRequest, data: Preferences) -> SessionOut:
     member.user.units = data.units
     member.user.save(update_fields=["units"])
     request.user = member.user
-    return _session(request)
+    return session_out(request)

@@ -52,6 +52,10 @@ ROWS: dict[str, Row] = {
     "POST /session/demo": Row("everyone"),
     "POST /accounts": Row("everyone"),
     "POST /session/visit": Row("everyone"),
+    "GET /me/browsers": Row("member"),
+    "DELETE /me/browsers/{mark}": Row("member", "/me/browsers/none", answers=(404,)),
+    "PUT /me/name": Row("member", body={"name": "gull", "password": "not it"}, answers=(422,)),
+    "POST /me/end": Row("member", body={"password": "not it"}, answers=(422,)),
     "GET /kitchen/people": Row("member"),
     "POST /kitchen/invitations": Row("cook", body={"role": "cook"}),
     "DELETE /kitchen/invitations/{invitation_id}": Row(

@@ -47,7 +47,7 @@ export function BatchList() {
         )}
         {session.data?.claimed === false && (
           <p className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line pb-2">
-            <span className="min-w-60 flex-1">This kitchen is in this browser alone, until you give it a name and a password.</span>
+            <span className="min-w-60 flex-1">You are here without a name, in this browser alone. With a name and a password you come back from anywhere.</span>
             <Button onClick={() => ask('claim')}>Keep it</Button>
           </p>
         )}

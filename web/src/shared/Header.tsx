@@ -101,7 +101,7 @@ export function Header({ title, detail, more = [], children }: Props) {
                     { label: 'Sign in to another', onSelect: () => ask('sign-in') },
                   ]
                 : [
-                    { label: 'Change your password', onSelect: () => ask('password') },
+                    { label: 'You: name, password, browsers', onSelect: () => ask('oneself') },
                     { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
                   ]),
             ]}

@@ -17,7 +17,7 @@ import { part } from '../ui/part'
 
 // The bench should wait for nothing that is needed before it, or rarely.
 const JoinPage = part(() => import('../people/JoinPage'))
-const PasswordSheet = part(() => import('../people/PasswordSheet'))
+const OneselfSheet = part(() => import('../people/OneselfSheet'))
 const ClaimSheet = part(() => import('../people/ClaimSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
 const ComparePage = part(async () => ({ default: (await import('../logbook/ComparePage')).ComparePage }))
@@ -97,7 +97,7 @@ function Pages() {
             <Redirect to="/" replace />
           </Route>
         </Switch>
-        {asked && <Suspense>{asked === 'password' ? <PasswordSheet onClose={() => setAsked(null)} /> : <ClaimSheet known={asked === 'sign-in'} onClose={() => setAsked(null)} />}</Suspense>}
+        {asked && <Suspense>{asked === 'oneself' ? <OneselfSheet onClose={() => setAsked(null)} /> : <ClaimSheet known={asked === 'sign-in'} onClose={() => setAsked(null)} />}</Suspense>}
       </Shell>
     </Units>
   )
