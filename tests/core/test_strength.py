@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from makers import event, fold, started, wanted
+from makers import event, fold, in_words, started, wanted
 from scipy import stats
 from spissus_core import events as ev
 from spissus_core.board import Board
@@ -159,3 +159,13 @@ def test_several_batches_are_weighed_as_scipy_weighs_them() -> None:
     assert math.log(learned.times) == pytest.approx(mean, abs=1e-6)
     assert learned.spread == pytest.approx(spread, rel=1e-4)
     assert learned.batches == 3
+
+
+def test_a_thickener_that_binds_weakly_is_asked_about_before_more_of_it_goes_in() -> None:
+    dose, steps, lines = foreseen().dry_g, [begun(), wanted(1000), ev.Chosen(route="all-here-corn_starch_own")], []
+    for _ in range(3):
+        steps += [starch(dose), ev.Tested(of="body", verdict="low", again="low")]
+        board = Board([event(n, one) for n, one in enumerate(steps, 1)])
+        lines.append(in_words(board.act.said(board.timeline)))
+    assert "thickens weakly" not in lines[0]
+    assert "thickens weakly: has it boiled" in lines[-1]

@@ -150,6 +150,8 @@ class Judgement:
     most_spoons: int = _figure(5, "spoonfuls", "study")
     #: After so many in all nobody is asked for another: it is as it is.
     most_spoons_in_all: int = _figure(24, "spoonfuls", "modelling choice", guard=True)
+    #: What binds less than this, by its spoons, was not boiled, is old, or is another thing: a cook asks.
+    binds_weakly: float = _figure(0.65, "times what the tables say", "common practice")
     #: Thickener to prepare for what is worked out.
     prepared: float = _figure(1.1, "times", "common practice")
     #: Dry thickener below this is too small to say; in a small pot less counts, by the quarter teaspoon.

@@ -58,7 +58,7 @@ export function Learned({ kitchen, mayChange }: { kitchen: Kitchen; mayChange: b
       {strengths.map((one) => (
         <Row key={one.dry} act={drop(one.dry, () => answer(client.DELETE('/api/v1/learned/strength', { params: { query: { dry: one.dry } } })))}>
           <p>
-            Your {one.dry} binds <b>{one.times.best.toFixed(2)} times</b> as strongly as the tables say
+            Your {one.dry} thickens <b>{one.times.best.toFixed(2)} times</b> as strongly as the tables say
             <span className="text-quiet">, likely {one.times.low.toFixed(2)} to {one.times.high.toFixed(2)}; from {from(one.batches)}. {one.counts ? 'New batches are dosed by it.' : 'After a few more batches doses go by it.'}</span>
           </p>
           <Evidence of={one.evidence} label={one.dry} mayChange={mayChange} />

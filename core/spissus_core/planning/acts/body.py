@@ -239,7 +239,8 @@ class Thicken(Act):
         if matter is None or matter.do != "thicken":
             return None
         first = not bench.timeline.binding.in_it
-        why = matter.why or (None if first else "too_thin")
+        weak = not first and bench.pot.strength.thickener < bench.judgement.binds_weakly
+        why = matter.why or ("weak" if weak else None if first else "too_thin")
         return cls(thickener=bench.school, why=why, dry_g=matter.grams, first=first)
 
     @property
@@ -256,7 +257,7 @@ class Thicken(Act):
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
-        leans = say("bar.leans") if self.why == "leans" else None
+        leans = {"leans": say("bar.leans"), "weak": say("bar.thickens_weakly")}.get(self.why or "")
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
