@@ -219,6 +219,13 @@ def _asked(timeline: State) -> Message:
     return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 
+def _found_weak(bench: Bench) -> bool:
+    """Whether the last two spoonfuls were the first to find that what is in it does little: it is asked but once."""
+    spoons, least = bench.timeline.judged.spoons, bench.judgement.binds_weakly
+    now, before = (belief(some).strength.thickener for some in (spoons, spoons[:-2]))
+    return now < least <= before
+
+
 @dataclass(frozen=True, kw_only=True)
 class Thicken(Act):
     """A helping of thickener, ``dry_g``; ``first`` is it where none is in yet."""
@@ -239,7 +246,7 @@ class Thicken(Act):
         if matter is None or matter.do != "thicken":
             return None
         first = not bench.timeline.binding.in_it
-        weak = not first and bench.pot.strength.thickener < bench.judgement.binds_weakly
+        weak = not first and _found_weak(bench)
         why = matter.why or ("weak" if weak else None if first else "too_thin")
         return cls(thickener=bench.school, why=why, dry_g=matter.grams, first=first)
 
