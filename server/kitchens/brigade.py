@@ -234,7 +234,7 @@ def kitchens(request: HttpRequest) -> list[WorksInOut]:
     return [_works_in_out(row, member.kitchen.pk) for row in rows]
 
 
-@router.put("/session/kitchen", response=WorksInOut)
+@router.put("/session/kitchen", response=WorksInOut, openapi_extra=may_refuse(404))
 def switch(request: HttpRequest, data: KitchenIn) -> WorksInOut:
     """Work in another of one's kitchens in this browser."""
     user = member_of(request).user
