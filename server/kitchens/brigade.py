@@ -142,6 +142,8 @@ def invite(request: HttpRequest, data: RoleIn) -> IssuedInvitationOut:
     member = _owner(request)
     if not member.kitchen.claimed:
         raise RefusedError(422, say("brigade.claim_first"))
+    if member.kitchen.is_demo:
+        raise RefusedError(422, say("brigade.everybody_is_in_it"))
     if _open(member.kitchen).count() >= MOST_OPEN:
         raise RefusedError(422, say("brigade.invited_enough"))
     code = get_random_string(LENGTH, SIGNS)
@@ -168,10 +170,14 @@ def revoke_invitation(request: HttpRequest, invitation_id: UUID) -> Status[None]
     return Status(204, None)
 
 
-@router.post("/kitchen/joins", response=WorksInOut, throttle=PerAddress("join"), openapi_extra=may_refuse(429))
+@router.post("/kitchen/joins", response=WorksInOut, throttle=PerAddress("join"), openapi_extra=may_refuse(409, 429))
 def join(request: HttpRequest, data: JoinIn) -> WorksInOut:
     """Join a kitchen by the code of an invitation; this browser works in it from now on."""
-    user = member_of(request).user
+    member = member_of(request)
+    user = member.user
+    if member.kitchen.is_demo:
+        # Everybody who looks around is the same person there.
+        raise RefusedError(409, say("brigade.nobody_of_the_demo"))
     with transaction.atomic():
         row = (
             Invitation.objects.select_for_update(of=("self",))
