@@ -131,3 +131,13 @@ def test_stepping_into_the_demo_does_not_let_a_begun_kitchen_go(cook: Caller, se
     visitor = Visitor()
     visitor.start()
     assert post(visitor.client, "/session/demo").status_code == 409
+
+
+def test_a_class_behind_one_router_signs_up_at_once_and_a_flood_does_not(db: None) -> None:
+    def signs_up(number: int) -> int:
+        body = {"name": f"student-{number}", "password": "a long enough secret", "kitchen": "Bench"}
+        return int(post(Client(), "/accounts", body).status_code)
+
+    answers = [signs_up(number) for number in range(110)]
+    assert answers[:60] == [200] * 60
+    assert answers[-1] == 429
