@@ -9,7 +9,7 @@ from uuid import UUID, uuid4
 from batches.services import append, forget_untouched, start_batch
 from django.db import transaction
 from house_dishes.services import keep
-from kitchens.services import Member, demo_member, open_demo_kitchen
+from kitchens.services import Member, demo_member, forget_tasted, open_demo_kitchen
 from spissus_core import events as ev
 from spissus_core.intake.braise import Braise, line_of
 from spissus_core.intake.lines import read_list
@@ -271,6 +271,8 @@ def load(now: datetime) -> None:
     member = demo_member() or open_demo_kitchen(
         NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID)
     )
+    # What those who look around taught it is nothing of its stories.
+    forget_tasted(member.kitchen)
     for story in STORIES:
         if forget_untouched(member, story.name, events=1 + len(_happened(story, now))):
             batch = _tell(member, story, now)

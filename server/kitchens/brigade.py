@@ -29,6 +29,8 @@ router = Router(auth=SessionAuth(), tags=["brigade"])
 
 Role = Literal["owner", "cook", "guest"]
 
+PersonId = Annotated[int, Field(ge=1, le=2**31 - 1)]
+
 #: An invitation opens for so long, and no more of them are open at once. Modelling choices.
 OPEN_FOR, MOST_OPEN = timedelta(days=7), 30
 
@@ -200,7 +202,7 @@ def join(request: HttpRequest, data: JoinIn) -> WorksInOut:
 
 
 @router.patch("/kitchen/people/{person_id}", response=BrigadeOut, openapi_extra=may_refuse(409))
-def change_role(request: HttpRequest, person_id: int, data: RoleIn) -> BrigadeOut:
+def change_role(request: HttpRequest, person_id: PersonId, data: RoleIn) -> BrigadeOut:
     """Give somebody another role. There is an owner always."""
     member = _owner(request)
     with transaction.atomic():
@@ -216,7 +218,7 @@ def change_role(request: HttpRequest, person_id: int, data: RoleIn) -> BrigadeOu
 
 
 @router.delete("/kitchen/people/{person_id}", response={204: None}, openapi_extra=may_refuse(409))
-def remove(request: HttpRequest, person_id: int) -> Status[None]:
+def remove(request: HttpRequest, person_id: PersonId) -> Status[None]:
     """Remove somebody, or leave: their pages end at once. There is an owner always."""
     member = member_of(request)
     if person_id != member.user.pk:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import Annotated
 
 from django.conf import settings
 from django.contrib.auth import logout
@@ -14,7 +15,7 @@ from kitchens.services import delete_alone, member_of
 from live.services import end_streams, session_mark
 from ninja import Router, Status
 from ninja.security import SessionAuth
-from pydantic import ConfigDict
+from pydantic import ConfigDict, Field
 from shared.limits import PerAddress
 from shared.refusals import RefusedError, may_refuse
 from shared.shapes import Shape
@@ -30,6 +31,9 @@ router = Router(auth=SessionAuth(), tags=["oneself"])
 LONGEST_AGENT = 200
 
 AGENT_KEY = "agent"
+
+#: What a session is called outside its cookie.
+Mark = Annotated[str, Field(max_length=40)]
 
 
 def _note_the_browser(sender: object, request: HttpRequest, user: object, **more: object) -> None:
@@ -82,7 +86,7 @@ def browsers(request: HttpRequest) -> list[BrowserOut]:
 
 
 @router.delete("/me/browsers/{mark}", response={204: None})
-def end_browser(request: HttpRequest, mark: str) -> Status[None]:
+def end_browser(request: HttpRequest, mark: Mark) -> Status[None]:
     """Sign one of one's browsers out, wherever it is."""
     found = next((row for row in _sessions(request) if session_mark(row.session_key) == mark), None)
     if found is None:

@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 from running import Site
 
 from .site import enter_demo
+from .test_screens import send
 from .test_walk import now_line, open_batch, word
 
 
@@ -17,7 +18,7 @@ def open_dish(page: Page, site: Site, name: str) -> None:
     expect(page.get_by_role("heading", name=re.compile(name))).to_be_visible()
 
 
-def test_a_dish_for_six_is_started_for_more_in_another_pan(page: Page, site: Site) -> None:
+def test_a_dish_for_six_is_started_for_thirty_in_another_pan(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_dish(page, site, "Hogget neck")
     comes_to = page.get_by_role("region", name="What it comes to")
@@ -25,22 +26,26 @@ def test_a_dish_for_six_is_started_for_more_in_another_pan(page: Page, site: Sit
     # No pan of this kitchen holds thirty helpings' worth: that is said, and for how many one would do.
     page.get_by_label("For how many?").fill("30")
     expect(comes_to.get_by_role("alert")).to_contain_text(re.compile(r"does not fit in it. .* is enough for \d\d\."))
-    page.get_by_label("For how many?").fill("12")
-    expect(page.get_by_role("region", name="For 12")).to_contain_text("3.6 kg lamb neck")
-    expect(comes_to).to_contain_text("Everything 2 times, but not the time")
+    sides = ("base_length_mm", "base_width_mm", "rim_length_mm", "rim_width_mm")
+    rondeau = {"name": "forty-centimetre rondeau", "shape": "round", "height_mm": 190} | dict.fromkeys(sides, 400)
+    send(page, "POST", "/pans", rondeau)
+    page.reload()
+    page.get_by_label("For how many?").fill("30")
+    expect(page.get_by_role("region", name="For 30")).to_contain_text("9 kg lamb neck")
+    expect(comes_to).to_contain_text("Everything 5 times, but not the time")
     comes_to.get_by_role("button", name=re.compile("^In which pan")).click()
-    page.get_by_role("radio", name="deep roasting tray").click()
+    page.get_by_role("radio", name="forty-centimetre rondeau").click()
     expect(comes_to.get_by_role("listitem")).to_have_count(2)
-    page.get_by_role("button", name="Start it for 12").click()
+    page.get_by_role("button", name="Start it for 30").click()
     expect(page.get_by_label("What is it?")).to_have_value("Hogget neck in brown ale")
-    expect(word(page, "Pan")).to_contain_text("deep roasting tray")
+    expect(word(page, "Pan")).to_contain_text("forty-centimetre rondeau")
     went_in = page.get_by_role("region", name="What went in")
-    expect(went_in.get_by_role("listitem").filter(has_text="lamb neck")).to_contain_text(re.compile(r"3\s600\sg"))
-    page.get_by_label("Say what you have").fill("3.6 l, 200 ml fat")
-    expect(now_line(page)).to_contain_text(re.compile(r"3\s\d\d\d\smL of liquid"))
+    expect(went_in.get_by_role("listitem").filter(has_text="lamb neck")).to_contain_text(re.compile(r"9\s000\sg"))
+    page.get_by_label("Say what you have").fill("8.8 l, 400 ml fat")
+    expect(now_line(page)).to_contain_text(re.compile(r"8\s\d\d\d\smL of liquid"))
     page.get_by_role("button", name="This is what I have").click()
     # The wish came along for as many; the batch is one of the dish.
-    expect(page.get_by_text("for 12, with something to soak it up").first).to_be_visible()
+    expect(page.get_by_text("for 30, with something to soak it up").first).to_be_visible()
     open_dish(page, site, "Hogget neck")
     expect(page.get_by_role("region", name="Made of it").get_by_role("listitem")).to_have_count(2)
 

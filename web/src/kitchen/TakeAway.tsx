@@ -18,6 +18,7 @@ const PARTS: Record<string, readonly [string, string]> = {
   rates: ['rate that was learned', 'rates that were learned'],
   house_dishes: ['house dish', 'house dishes'],
   dish_versions: ['version of a dish', 'versions of dishes'],
+  strengths: ['thickener’s strength that was learned', 'strengths of thickeners that were learned'],
   likings: ['liking that was learned', 'likings that were learned'],
 }
 

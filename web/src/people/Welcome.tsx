@@ -47,7 +47,7 @@ export function Welcome({ demoOffered, onBegin }: Props) {
       </div>
       <TextField
         label="What have you strained? Begin to type, and the pot fills."
-        placeholder="1.4 litres, half a centimetre of fat, nearly right for salt"
+        placeholder="a bit over two litres, half a centimetre of fat, nearly right for salt"
         value={said}
         onChange={begin}
         error={visit.error?.message}
