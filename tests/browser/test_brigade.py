@@ -71,9 +71,15 @@ def test_a_cook_and_a_guest_join_and_one_is_removed_while_recording(page: Page, 
         one.context.close()
 
 
-def test_a_code_that_opens_nothing_is_said_beside_it(page: Page, site: Site) -> None:
-    enter_demo(page, site)
+def test_a_code_that_opens_nothing_is_said_beside_it(page: Page, site: Site, browser: Browser) -> None:
     page.goto(f"{site.url}/join")
     page.get_by_label("The code you were given").fill("nothing at all")
     page.get_by_role("button", name="Join", exact=True).click()
     expect(page.get_by_role("alert")).to_contain_text("No invitation that is still open")
+    # Whoever looks around in the made-up kitchen is everybody there, and joins nothing.
+    other = browser.new_context().new_page()
+    enter_demo(other, site)
+    other.goto(f"{site.url}/join/whatever")
+    other.get_by_role("button", name="Join", exact=True).click()
+    expect(other.get_by_role("alert")).to_contain_text("everybody is the same person")
+    other.context.close()

@@ -43,7 +43,7 @@ export function HouseDishes() {
             {shown.map((dish) => (
               <li key={dish.id} className="grid items-end gap-x-4 gap-y-2 py-3 sm:grid-cols-[minmax(0,1fr)_auto]">
                 <div className="min-w-0">
-                  <Link href={`/house-dishes/${dish.id}?people=${heads(dish)}`} className="text-lg leading-tight font-bold break-words underline">
+                  <Link href={`/house-dishes/${dish.id}?people=${heads(dish)}`} className="inline-flex min-h-12 items-center text-lg leading-tight font-bold break-words underline">
                     {dish.name}
                   </Link>
                   <p className={dish.readable ? '' : 'font-medium text-heat'}>
