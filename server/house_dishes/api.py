@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime
 from typing import TYPE_CHECKING, Annotated
 from uuid import UUID
@@ -11,7 +12,7 @@ from batches.remembering import NoteOut, noted_of
 from batches.services import present
 from django.http import HttpRequest, HttpResponse
 from interchange import DISH_FORMATS, DishFormatName, DishTold, file_answer
-from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec, pans_of
+from kitchens.services import Member, burner_spec, kitchen_pairs, member_of, pan_spec, pans_of, strengths_of
 from ninja import Query, Router
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
@@ -141,6 +142,7 @@ class HouseDishOut(HouseDishLine):
     body: int | None
     bodies: list[str]
     way: SaidOut | None
+    allergens: list[str]
     notes: list[NoteOut]
     versions: list[VersionOut]
     begins: BeginsOut | None
@@ -284,6 +286,8 @@ def comes_to(request: HttpRequest, dish_id: UUID, query: Query[PlaceQuery]) -> D
     member = member_of(request)
     services.dish_of(member, dish_id)
     kept = services.read(services.versions_of(member, dish_id)[0])
+    # It is begun with what is known today of what it is bound with.
+    kept = replace(kept, started=kept.started.model_copy(update={"binds": strengths_of(member.kitchen.pk)}))
     dish = kept.for_people(query.people or kept.people)
     pan_id, burner_id = _place(member, dish, query)
     pan = pan_spec(member.kitchen.pk, pan_id)
@@ -351,7 +355,7 @@ def _dish_out(member: Member, row: Row, query: ForQuery) -> HouseDishOut:
     told["notes"] = noted_of(member.kitchen.pk, row.name, row.pk)
     nothing = dict.fromkeys(("cooked", "wanted", "salt_percent", "body", "way", "begins"))
     if not line["readable"]:
-        return HouseDishOut(**line, **told, **nothing, lines=[], stirred_in=[])
+        return HouseDishOut(**line, **told, **nothing, lines=[], stirred_in=[], allergens=[])
     kept = services.read(versions[0])
     dish = kept.for_people(query.people or kept.people, query.units)
     braise, wanted = dish.started.liquid.braise, dish.wanted
@@ -366,6 +370,7 @@ def _dish_out(member: Member, row: Row, query: ForQuery) -> HouseDishOut:
         salt_percent=None if wanted is None else wanted.salt_percent,
         body=None if wanted is None else wanted.body,
         way=SaidOut.maybe(way_said(dish)),
+        allergens=list(dish.allergens),
         begins=BeginsOut(
             name=row.name,
             character=dish.started.liquid.character,

@@ -21,8 +21,9 @@ from shared.refusals import RefusedError, may_refuse
 from shared.shapes import SaidOut, Shape
 from spissus_core.errors import SpissusError
 from spissus_core.messages import Message, say
+from words import plain
 
-from .models import Invitation, Kitchen, Membership
+from .models import Deed, Invitation, Kitchen, Membership
 from .services import Member, did, member_of
 
 router = Router(auth=SessionAuth(), tags=["brigade"])
@@ -258,7 +259,17 @@ def deeds(request: HttpRequest) -> list[DeedOut]:
     """What was done to the people, the pans, the devices and the limits of the kitchen, the newest first."""
     member = _owner(request)
     rows = member.kitchen.deeds.all()[:MOST_SHOWN]
-    return [DeedOut(at=row.at, by=row.name, said=SaidOut.of(Message(row.said, row.arguments))) for row in rows]
+    return [DeedOut(at=row.at, by=row.name, said=SaidOut.of(_deed(row))) for row in rows]
+
+
+def _deed(row: Deed) -> Message:
+    """What was done; by its key, where no phrase tells it any more."""
+    said = Message(row.said, row.arguments)
+    try:
+        plain(said)
+    except (KeyError, LookupError):
+        return say("deeds.other", said=row.said)
+    return said
 
 
 def _owner(request: HttpRequest) -> Member:

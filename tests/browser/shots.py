@@ -81,13 +81,6 @@ def take(site: Site) -> None:
         expect(page.get_by_role("img", name=re.compile("^What happened"))).to_be_visible()
         _save(page, "story")
         page.goto(site.url)
-        page.get_by_label("Find a batch").fill("with")
-        for name in ("Goat", VENISON):
-            page.get_by_role("button", name=re.compile(f"Compare.*{name}")).click()
-        page.get_by_role("link", name="Put these 2 side by side").click()
-        expect(page.get_by_role("heading", name=VENISON)).to_be_visible()
-        _save(page, "compare")
-        page.goto(site.url)
         page.get_by_role("link", name="venison sauce").click()
         expect(page.get_by_role("article", name="Label")).to_be_visible()
         _save(page, "kept")

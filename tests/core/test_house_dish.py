@@ -205,6 +205,13 @@ def test_what_changed_is_said_for_as_many_as_the_later_one_is_for() -> None:
     assert not any("of sauce" in one for one in said)
 
 
+def test_what_somebody_may_not_have_is_told_of_the_whole_dish() -> None:
+    steps = (started("1.2 l", salt={"by": "list"}, braise=listed(f"{LIST}\n2 sticks celery")), wanted(480))
+    bound = ev.Chosen(route="all-taste-white_roux")
+    dish = kept_from(told(*steps, bound, ev.Added(ingredient="butter", mass_g=20.0)), 4)
+    assert {"celery", "gluten", "milk"} <= set(dish.allergens)
+
+
 def test_nothing_changed_is_nothing_said() -> None:
     assert changes(shin(), shin()) == ()
     assert changes(shin(), shin().for_people(8)) == changes(shin(), shin().for_people(8))[:1]

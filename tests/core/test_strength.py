@@ -170,3 +170,13 @@ def test_a_thickener_that_binds_weakly_is_asked_about_before_more_of_it_goes_in(
     # Once, and not at the first spoon.
     assert "thickens weakly" not in lines[0]
     assert ["thickens weakly: has it boiled" in line for line in lines].count(True) == 1
+
+
+@pytest.mark.parametrize("log_times", [-50.0, -3.0, 3.0, 50.0])
+def test_however_odd_what_was_taught_is_a_kitchen_goes_on(log_times: float) -> None:
+    """A row of a file that was made up, or spoons that were all wrong: no plan and no entry fails for it."""
+    learned = learned_strengths({"corn starch": [(log_times, 0.05)] * 9})["corn starch"]
+    assert 1.0 / 3.0 <= learned.times <= 3.0
+    for times in (learned.times, 20.0, 0.01):
+        known = LearnedStrength(times=times, spread=0.1, batches=9)
+        assert foreseen(begun(binds={"corn starch": known})).dry_g >= 0.0

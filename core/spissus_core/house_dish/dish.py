@@ -18,6 +18,7 @@ from ..intake.liquid import StrainedLiquid, strained_liquid
 from ..measuring.measurement import Measured
 from ..measuring.vessels import Pan
 from ..messages import say
+from ..pantry.ways import WAYS
 from ..phenomena.seasoning import SaltByList, SaltByMeter
 from ..wish import Wish
 from .wording import text_for
@@ -87,6 +88,14 @@ class HouseDish:
     def lines(self) -> tuple[Line, ...]:
         """What went into the braise, where that was told."""
         return () if self.started.liquid.braise is None else self.started.liquid.braise.lines
+
+    @property
+    def allergens(self) -> tuple[str, ...]:
+        """What somebody may not have, of everything that is told of it."""
+        way = WAYS.get(self.chosen.route) if self.chosen is not None else None
+        bound = way.school.allergens if way is not None and way.school is not None else ()
+        listed = [name for line in self.lines if line.counts for name in line.what.allergens]
+        return tuple(sorted({*bound, *listed, *(name for one in self.added for name in one.allergens)}))
 
     def for_people(self, people: int, units: UnitSystem = "metric") -> HouseDish:
         """The same for others: every mass times as much, and nothing that is a time."""

@@ -15,6 +15,10 @@ from ..pantry.schools import LearnedStrength
 #: they are what is taken for granted of a thickener before any spoon. Modelling choices.
 KITCHENS_DIFFER, BATCHES_DIFFER = 0.22, 0.2
 
+#: Nothing in a bag of starch does more than so many times what the tables say, or less than its inverse: what says so
+#: was another thing. Modelling choice; spoons themselves look for factors up to 2.5.
+MOST_TIMES = 3.0
+
 #: Spoons that leave it known worse than this tell nothing, log standard error. Modelling choice.
 MOST_ERROR = 0.6
 
@@ -41,8 +45,12 @@ def taught_strength(timeline: Timeline) -> TaughtStrength | None:
     if precision <= MOST_ERROR**-2:
         return None
     said = now.mean / now.variance / precision
-    row = bound[-1].row_strength
-    return TaughtStrength(bound[-1].dry, said + math.log(bound[-1].strength / row), precision**-0.5)
+    log_times = said + math.log(bound[-1].strength / bound[-1].row_strength)
+    return TaughtStrength(bound[-1].dry, _within(log_times), precision**-0.5)
+
+
+def _within(log_times: float) -> float:
+    return min(max(log_times, -math.log(MOST_TIMES)), math.log(MOST_TIMES))
 
 
 def learned_strengths(taught: Mapping[str, Sequence[tuple[float, float]]]) -> dict[str, LearnedStrength]:
@@ -53,5 +61,5 @@ def learned_strengths(taught: Mapping[str, Sequence[tuple[float, float]]]) -> di
 def _together(taught: Sequence[tuple[float, float]]) -> LearnedStrength:
     weights = [1.0 / (error**2 + BATCHES_DIFFER**2) for _, error in taught]
     precision = KITCHENS_DIFFER**-2 + sum(weights)
-    mean = sum(weight * log_times for weight, (log_times, _) in zip(weights, taught, strict=True)) / precision
+    mean = sum(weight * _within(log_times) for weight, (log_times, _) in zip(weights, taught, strict=True)) / precision
     return LearnedStrength(times=math.exp(mean), spread=precision**-0.5, batches=len(taught))

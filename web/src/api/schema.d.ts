@@ -5803,6 +5803,8 @@ export interface components {
             /** Bodies */
             bodies: string[];
             way: components["schemas"]["SaidOut"] | null;
+            /** Allergens */
+            allergens: string[];
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             /** Versions */

@@ -51,6 +51,7 @@ export function HouseDishPage({ id }: { id: string }) {
           <GoesIn dish={shown} />
           <div className="grid content-start gap-6">
             {shown.begins && <ComesTo id={id} people={shown.people} place={place} onPlace={setPlace} />}
+            <Brings dish={shown} />
             <Noted dish={shown} />
           </div>
         </div>
@@ -118,6 +119,18 @@ function GoesIn({ dish }: { dish: HouseDish }) {
         </Part>
       )}
     </div>
+  )
+}
+
+/** What of it somebody may not have, by what was told. */
+function Brings({ dish }: { dish: HouseDish }) {
+  if (dish.allergens.length === 0) return null
+  return (
+    <Part name="Brings">
+      <p>
+        <b>{dish.allergens.join(', ')}</b>, by what was told of it. <span className="text-quiet">Labels of what you bought come first.</span>
+      </p>
+    </Part>
   )
 }
 

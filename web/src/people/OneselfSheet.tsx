@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { useSession, useSessionChange } from '../api/session'
+import type { Session } from '../api/types'
 import { clock, day } from '../shared/clock'
 import { Rest } from '../shared/Rest'
 import { Button } from '../ui/Button'
@@ -16,16 +17,25 @@ export default function OneselfSheet({ onClose }: { onClose: () => void }) {
     <Sheet open onClose={onClose} title={session.data?.name ?? ''} description="Your name, your password, and where you are signed in.">
       <div className="grid gap-2">
         <Part name="Change your password">
-          <Password onClose={onClose} />
+          <Asked fields={OTHER_PASSWORD} act="Change it" onDone={onClose} call={({ old = '', new: next = '' }) => answer(client.PUT('/api/v1/session/password', { body: { old, new: next } }))}>
+            <p className="text-quiet">Everywhere else you are signed in, you will be signed out.</p>
+          </Asked>
         </Part>
         <Part name="Change your name">
-          <Name onClose={onClose} />
+          <Asked fields={OTHER_NAME} act="Change the name" onDone={onClose} call={({ name = '', password = '' }) => answer(client.PUT('/api/v1/me/name', { body: { name, password } }))} />
         </Part>
         <Part name="Where you are signed in">
           <Browsers />
         </Part>
         <Part name="Delete everything of yours">
-          <End onClose={onClose} />
+          <Asked fields={[YOURS]} act="Delete it for good" onDone={onClose} call={({ password = '' }) => answer(client.POST('/api/v1/me/end', { body: { password } }))}>
+            <p className="text-quiet">You, and every kitchen in which nobody else works, with all its batches, are deleted for good. What you recorded in the kitchens of others stays there, without your name.</p>
+            <p>
+              <a href="/api/v1/kitchen/file" download className="inline-flex min-h-12 items-center font-semibold underline">
+                Take the kitchen away in a file first
+              </a>
+            </p>
+          </Asked>
         </Part>
       </div>
     </Sheet>
@@ -40,48 +50,61 @@ function Part({ name, children }: { name: string; children: ReactNode }) {
   )
 }
 
-function Password({ onClose }: { onClose: () => void }) {
-  const [form, setForm] = useState<Schemas['NewPassword']>({ old: '', new: '' })
-  const change = useSessionChange((body: Schemas['NewPassword']) => answer(client.PUT('/api/v1/session/password', { body })))
+interface Field {
+  of: string
+  label: string
+  autoComplete: string
+  hint?: string
+}
+
+interface AskedProps {
+  fields: readonly Field[]
+  act: string
+  call: (told: Record<string, string>) => Promise<Session>
+  onDone: () => void
+  children?: ReactNode
+}
+
+/** A few fields that change who is signed in, each with what is wrong with it beside it. */
+function Asked({ fields, act, call, onDone, children }: AskedProps) {
+  const [told, setTold] = useState<Record<string, string>>({})
+  const change = useSessionChange(call)
   return (
     <form
       className="grid gap-4"
       onSubmit={(event) => {
         event.preventDefault()
-        change.mutate(form, { onSuccess: onClose })
+        change.mutate(told, { onSuccess: onDone })
       }}
     >
-      <p className="text-quiet">Everywhere else you are signed in, you will be signed out.</p>
-      <TextField label="Password now" type="password" autoComplete="current-password" required value={form.old} onChange={(old) => setForm({ ...form, old })} error={change.error?.at('old')} />
-      <TextField label="New password" type="password" autoComplete="new-password" required hint="Ten characters or more" value={form.new} onChange={(next) => setForm({ ...form, new: next })} error={change.error?.at('new')} />
-      <Rest problem={change.error} beside={['old', 'new']} />
-      <Button type="submit" look="main" disabled={change.isPending || !form.old || !form.new}>
-        Change it
+      {children}
+      {fields.map(({ of, label, autoComplete, hint }) => (
+        <TextField
+          key={of}
+          label={label}
+          type={autoComplete.endsWith('password') ? 'password' : 'text'}
+          autoComplete={autoComplete}
+          required
+          {...(hint && { hint })}
+          value={told[of] ?? ''}
+          onChange={(next) => setTold({ ...told, [of]: next })}
+          error={change.error?.at(of)}
+        />
+      ))}
+      <Rest problem={change.error} beside={fields.map(({ of }) => of)} />
+      <Button type="submit" disabled={change.isPending || fields.some(({ of }) => !told[of])}>
+        {act}
       </Button>
     </form>
   )
 }
 
-function Name({ onClose }: { onClose: () => void }) {
-  const [form, setForm] = useState<Schemas['NameIn']>({ name: '', password: '' })
-  const change = useSessionChange((body: Schemas['NameIn']) => answer(client.PUT('/api/v1/me/name', { body })))
-  return (
-    <form
-      className="grid gap-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        change.mutate(form, { onSuccess: onClose })
-      }}
-    >
-      <TextField label="New name" autoComplete="username" required value={form.name} onChange={(name) => setForm({ ...form, name })} error={change.error?.at('name')} />
-      <TextField label="Your password" type="password" autoComplete="current-password" required value={form.password} onChange={(password) => setForm({ ...form, password })} error={change.error?.at('password')} />
-      <Rest problem={change.error} beside={['name', 'password']} />
-      <Button type="submit" look="main" disabled={change.isPending || !form.name || !form.password}>
-        Change the name
-      </Button>
-    </form>
-  )
-}
+const YOURS = { of: 'password', label: 'Your password', autoComplete: 'current-password' }
+const OTHER_PASSWORD = [
+  { of: 'old', label: 'Password now', autoComplete: 'current-password' },
+  { of: 'new', label: 'New password', autoComplete: 'new-password', hint: 'Ten characters or more' },
+]
+const OTHER_NAME = [{ of: 'name', label: 'New name', autoComplete: 'username' }, YOURS]
 
 function Browsers() {
   const queries = useQueryClient()
@@ -106,31 +129,5 @@ function Browsers() {
         </li>
       ))}
     </ul>
-  )
-}
-
-function End({ onClose }: { onClose: () => void }) {
-  const [password, setPassword] = useState('')
-  const end = useSessionChange((body: Schemas['EndIn']) => answer(client.POST('/api/v1/me/end', { body })))
-  return (
-    <form
-      className="grid gap-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        end.mutate({ password }, { onSuccess: onClose })
-      }}
-    >
-      <p className="text-quiet">You, and every kitchen in which nobody else works, with all its batches, are deleted for good. What you recorded in the kitchens of others stays there, without your name.</p>
-      <p>
-        <a href="/api/v1/kitchen/file" download className="inline-flex min-h-12 items-center font-semibold underline">
-          Take the kitchen away in a file first
-        </a>
-      </p>
-      <TextField label="Your password" type="password" autoComplete="current-password" required value={password} onChange={setPassword} error={end.error?.at('password')} />
-      <Rest problem={end.error} beside={['password']} />
-      <Button type="submit" disabled={end.isPending || !password}>
-        Delete it for good
-      </Button>
-    </form>
   )
 }
