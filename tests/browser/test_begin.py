@@ -13,18 +13,19 @@ SENTENCE = "1.4 litres, 5 mm fat, nearly right for salt"
 
 
 def begin(page: Page, site: Site) -> None:
-    """A pot of one's own, before any name was asked."""
+    """A pot of one's own on its bench, before any name was asked."""
     page.goto(site.url)
     page.get_by_label("What have you strained?").press_sequentially(SENTENCE, delay=15)
     # Not a letter is lost while the page goes over into the start.
     expect(page.get_by_label("Say what you have")).to_have_value(SENTENCE)
     expect(word(page, "How much")).to_contain_text("1400 ml")
     page.get_by_role("button", name="This is what I have").click()
+    # A menu opened before the bench stands would go with the page it was opened on.
+    expect(way_in_hand(page)).to_be_visible()
 
 
 def test_a_first_way_stands_after_one_sentence_and_two_taps_and_is_kept(page: Page, site: Site) -> None:
     begin(page, site)
-    expect(way_in_hand(page)).to_be_visible()
     now_line(page).get_by_role("button").first.click()
     page.get_by_role("link", name="Spissus, to the batches").click()
     expect(page.get_by_text("in this browser alone")).to_be_visible()
@@ -49,7 +50,6 @@ def test_what_was_begun_comes_along_into_a_kitchen_with_a_name(page: Page, site:
     other.get_by_role("button", name="Open the kitchen").click()
     expect(other.get_by_role("heading", name="Batches")).to_be_visible()
     begin(page, site)
-    expect(way_in_hand(page)).to_be_visible()
     page.get_by_role("button", name="Menu").click()
     page.get_by_role("menuitem", name="Sign in to another").click()
     sheet = page.get_by_role("dialog")
