@@ -348,8 +348,9 @@ from uuid import uuid4
 from batches.services import start_batch
 from demo.kitchen import STORIES
 from devices.services import issue, take
-from kitchens.services import demo_member
-member, now = demo_member(), datetime.now(UTC)
+from kitchens.services import looking_around
+now = datetime.now(UTC)
+member = looking_around(now - timedelta(hours=1))[-1]
 for hours in (1, 28):
     batch = uuid4()
     began = now - timedelta(hours=29)

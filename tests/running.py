@@ -32,8 +32,8 @@ FAULTS = re.compile(r"Request \S+ failed|is set aside|goes without|Traceback")
 PATIENCE_S = 120
 
 
-#: Made-up pots that were told longer ago than this have boiled on too far to be looked at, s.
-STALE_S = 180
+#: Somebody has stepped into the demo, so that there is something in the database.
+STEPPED_INTO = "from datetime import UTC, datetime; from demo.kitchen import step_into; step_into(datetime.now(UTC))"
 
 
 #: What is started with this before it ends with the tests, whatever ends them and however.
@@ -57,7 +57,7 @@ def of_server(url: str, name: str) -> str:
 
 
 class Site:
-    """A served Spissus with the demo kitchen in a fresh database."""
+    """A served Spissus in a fresh database, in which somebody has stepped into the demo kitchen."""
 
     def __init__(self, name: str, database: str | None = None, options: tuple[str, ...] = ()) -> None:
         self.options = options
@@ -77,13 +77,11 @@ class Site:
             if where not in self._made:
                 server.execute(f'DROP DATABASE IF EXISTS "{pattern}" WITH (FORCE)')
                 server.execute(f'CREATE DATABASE "{pattern}"')
-                for command in (["migrate", "-v", "0"], ["createcachetable"], ["load_demo"]):
+                for command in (["migrate", "-v", "0"], ["createcachetable"], ["shell", "-v", "0", "-c", STEPPED_INTO]):
                     self.manage(*command, DATABASE_URL=of_server(where, pattern))
                 self._made.add(where)
             server.execute(f'DROP DATABASE IF EXISTS "{name}" WITH (FORCE)')
             server.execute(f'CREATE DATABASE "{name}" TEMPLATE "{pattern}"')
-
-        self._told = -STALE_S
 
     _made: ClassVar[set[str]] = set()
 
@@ -129,12 +127,6 @@ class Site:
             end_group(self._server, signal.SIGTERM)
             self._server = None
 
-    def tell_anew(self) -> None:
-        """Tell the made-up pots that nobody has touched as of now: since they were told they have boiled on."""
-        if time.monotonic() - self._told > STALE_S:
-            self.manage("load_demo")
-            self._told = time.monotonic()
-
 
 def wait_until_alive(url: str, server: subprocess.Popen[bytes]) -> None:
     """Return once a server answers. Raises what stood in the way where it ended before it did."""
@@ -167,7 +159,6 @@ def served(name: str, **settings: str) -> Iterator[Site]:
     site = Site(name)
     site.env |= settings
     try:
-        site.tell_anew()
         site.start()
         yield site
     finally:

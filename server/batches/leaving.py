@@ -14,9 +14,8 @@ from spissus_core.errors import SpissusError
 from spissus_core.messages import say
 
 from .bench import batch_out
-from .finding import day_of, words_of
 from .models import Batch, Event
-from .services import MOST_EVENTS, log_of, present, summarised
+from .services import MOST_EVENTS, log_of, present, stands
 
 
 class BatchRow(Row):
@@ -60,9 +59,6 @@ def settle(batch_id: UUID) -> None:
     board = Board(log_of(batch), present())
     try:
         batch_out(batch, board)
-        day = day_of(batch.created_at, batch.kitchen.time_zone)
-        batch.summary, batch.words = summarised(board), words_of(board.timeline, day)
+        stands(batch, board, max((row.seq for row in Event.objects.filter(batch=batch)), default=0))
     except Exception as error:
         raise SpissusError("batches", say("archive.not_shown", name=batch.name)) from error
-    batch.last_seq = max((row.seq for row in Event.objects.filter(batch=batch)), default=0)
-    batch.save(update_fields=["summary", "words", "last_seq"])

@@ -161,6 +161,9 @@ def present() -> datetime:
 #: A kitchen that nobody has claimed holds no more batches than this. Modelling choice.
 MOST_OF_VISITORS = 12
 
+#: Nor does one that is made up, with its stories.
+MOST_MADE_UP = 40
+
 #: A time this long before its batch, or this far after it arrived, is a dead clock's.
 DEAD_CLOCK, CLOCK_AHEAD = timedelta(days=7), timedelta(minutes=1)
 
@@ -220,9 +223,9 @@ def start_batch(
     SpissusError : the measurement does not fit the pan.
     RefusedError : 409 if the id belongs to another batch.
     """
-    member.require_cook()
-    if not member.kitchen.claimed and Batch.objects.filter(kitchen=member.kitchen).count() >= MOST_OF_VISITORS:
-        raise RefusedError(422, say("kitchen.claim_for_more", most=MOST_OF_VISITORS))
+    member.require_recorder()
+    if not member.kitchen.claimed:
+        _refuse_more_batches(member)
     now = datetime.now(UTC)
     created = at if at >= now - DEAD_CLOCK else now
     batch, new = Batch.objects.get_or_create(
@@ -234,6 +237,15 @@ def start_batch(
     if batch.kitchen_id != member.kitchen.pk:
         raise RefusedError(409, say("batch.exists_already"))
     return batch_out(batch, Board(log_of(batch), present()))
+
+
+def _refuse_more_batches(visitor: Member) -> None:
+    there = Batch.objects.filter(kitchen=visitor.kitchen).count()
+    if visitor.kitchen.is_demo:
+        if there >= MOST_MADE_UP:
+            raise RefusedError(422, say("kitchen.looked_enough", most=MOST_MADE_UP))
+    elif there >= MOST_OF_VISITORS:
+        raise RefusedError(422, say("kitchen.claim_for_more", most=MOST_OF_VISITORS))
 
 
 @transaction.atomic
@@ -252,7 +264,7 @@ def append(
     Http404 : the batch is not the member's.
     RefusedError : 409 if the id belongs to an event of another batch.
     """
-    member.require_cook()
+    member.require_recorder()
     batch = _locked(member, batch_id, said)
     log = log_of(batch)
     if any(event.id == event_id for event in log):
@@ -271,30 +283,62 @@ def append(
     _refuse_no_way(board, payload)
     _refuse_no_weight(board, payload)
     try:
-        Event.objects.create(
-            id=event_id,
-            batch=batch,
-            seq=event.seq,
-            at=at,
-            kind=payload.kind,
-            version=ev.VERSION,
-            payload=payload.model_dump(mode="json"),
-            author=member.user,
-        )
+        _row(batch, event, member).save(force_insert=True)
     except IntegrityError:
         # With it everything is rolled back: no savepoint is worth its two round trips.
         raise RefusedError(409, say("batch.of_another_batch")) from None
     _learn(member, batch, board, payload)
     _off_the_shelf(member, event, board)
-    batch.last_seq = event.seq
-    day = day_of(batch.created_at, member.kitchen.time_zone)
-    batch.summary, batch.words = summarised(board), words_of(board.timeline, day)
-    batch.save(update_fields=["last_seq", "summary", "words"])
+    stands(batch, board, event.seq)
     answer = batch_out(batch, board)
     if board.faults:
         _refuse_new_faults(batch, board, Board(log, present()))
     announce(batch.kitchen_id, batch.id, event.seq)
     return answer
+
+
+def stands(batch: Batch, board: Board, last_seq: int) -> None:
+    """Keep what the lists show of a batch, and what it is found by, as of its last entry."""
+    day = day_of(batch.created_at, batch.kitchen.time_zone)
+    batch.last_seq, batch.summary, batch.words = last_seq, summarised(board), words_of(board.timeline, day)
+    batch.save(update_fields=["last_seq", "summary", "words"])
+
+
+@transaction.atomic
+def tell(member: Member, name: str, happened: Sequence[tuple[datetime, ev.Kind]]) -> UUID:
+    """A batch with all that happened to it, told at once; what it taught is kept. Returns its id.
+
+    Raises
+    ------
+    SpissusError : an entry does not fit what is in the pot by then.
+    """
+    batch = Batch.objects.create(pk=uuid4(), kitchen=member.kitchen, name=name, created_at=happened[0][0])
+    log: list[ev.Event] = []
+    for seq, (at, said) in enumerate(happened, 1):
+        log.append(ev.Event(id=uuid4(), seq=seq, at=at, payload=written_out(member, said, log)))
+    Event.objects.bulk_create(_row(batch, event, member) for event in log)
+    board = Board(log, present())
+    for moment in board.timeline.moments:
+        if moment.problem is not None:
+            raise moment.problem
+    _learn(member, batch, board, next((e.payload for e in log if isinstance(e.payload, ev.Finished)), log[-1].payload))
+    stands(batch, board, len(log))
+    return batch.pk
+
+
+def _row(batch: Batch, event: ev.Event, member: Member) -> Event:
+    """An entry as the database keeps it."""
+    payload = event.payload
+    return Event(
+        id=event.id,
+        batch=batch,
+        seq=event.seq,
+        at=event.told or event.at,
+        kind=payload.kind,
+        version=ev.VERSION,
+        payload=payload.model_dump(mode="json"),
+        author=member.user,
+    )
 
 
 def _locked(member: Member, batch_id: UUID, said: ev.Form | ev.Kind) -> Batch:
@@ -445,16 +489,6 @@ def _learn(member: Member, batch: Batch, board: Board, payload: ev.Kind) -> None
     learn(member.kitchen, batch.id, pot.pan.name, pot.burner.name, board.taught)
 
 
-def forget_untouched(member: Member, name: str, *, events: int) -> bool:
-    """Remove the batches of that name that hold no more than ``events`` events.
-
-    For the demo only. Returns whether none of that name is left.
-    """
-    named = Batch.objects.filter(kitchen=member.kitchen, kitchen__is_demo=True, name=name)
-    named.filter(last_seq__lte=events).delete()
-    return not named.exists()
-
-
 def _check(log: list[ev.Event], event: ev.Event, after: Timeline) -> None:
     """Refuse an event that makes no sense after ``log``; ``after`` is the batch with it."""
     payload = event.payload
@@ -508,7 +542,7 @@ def arrange(member: Member, batch_id: UUID, *, name: str | None = None, away: bo
     SpissusError : it is on the heat, or something of it cools: nobody would be told any more.
     Http404 : the batch is not the member's.
     """
-    member.require_cook()
+    member.require_recorder()
     batch = batch_of(member, batch_id)
     if name is not None:
         batch.name = name

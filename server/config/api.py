@@ -13,6 +13,7 @@ from kitchens.pans import router as pans
 from larder.api import router as larder
 from people.api import router as people
 from people.oneself import router as oneself
+from people.recovery import router as recovery
 
 from . import health, problems
 from .reading import StrictParser, StrictRenderer
@@ -30,6 +31,7 @@ api = problems.Api(
 problems.install(api)
 api.add_router("", people)
 api.add_router("", oneself)
+api.add_router("", recovery)
 api.add_router("", kitchens)
 api.add_router("", pans)
 api.add_router("", brigade)

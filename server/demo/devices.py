@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 
 from batches.services import batches_named, log_of
 from devices.services import device_of, devices_of, issue, revoke
-from kitchens.services import demo_member
+from kitchens.services import Member
 from spissus_core.estimation.forecast import Standing
 from spissus_core.estimation.window import power_of
 from spissus_core.fold import fold, progress
@@ -27,14 +27,11 @@ class StandIn:
     token: str
 
 
-def stand_ins(url: str) -> list[StandIn]:
-    """The programs that stand in for the devices of the demo.
+def stand_ins(member: Member, url: str) -> list[StandIn]:
+    """The programs that stand in for the devices of somebody's demo kitchen.
 
     Tokens are issued anew each time; those of an earlier run end.
     """
-    member = demo_member()
-    if member is None:
-        return []
     for device in devices_of(member):
         if device.name in NAMES.values():
             revoke(member, device_of(member, device.id).id)

@@ -1,4 +1,4 @@
-"""The demo: the kitchen of a guest house on a small island. All of it is made up."""
+"""The demo: the kitchen of a guest house on a small island. All of it is made up, anew for each who looks around."""
 
 from __future__ import annotations
 
@@ -6,10 +6,12 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from uuid import UUID, uuid4
 
-from batches.services import append, forget_untouched, start_batch
+from batches.services import tell
 from django.db import transaction
+from django.utils.crypto import get_random_string
 from house_dishes.services import keep
-from kitchens.services import Member, demo_member, forget_tasted, open_demo_kitchen
+from kitchens.services import Member, look_around
+from people.services import newcomer
 from spissus_core import events as ev
 from spissus_core.intake.braise import Braise, line_of
 from spissus_core.intake.lines import read_list
@@ -62,7 +64,7 @@ class Story:
     ago_min: float
     started: ev.Started
     events: tuple[tuple[float, ev.Kind], ...] = ()
-    house_dish: UUID | None = None
+    keeps_dish: bool = False
 
 
 def _liquid(method: str, value: str, *, hot: bool = True, **more: object) -> StrainedLiquid:
@@ -84,9 +86,8 @@ KEPT = UUID("4b0f9f5e-7a55-4c3e-9d0c-2f6f3b1c7d10")
 #: What was noted of another.
 NOTE = UUID("b2f7c1de-52c5-4f8e-8b51-0d3a4a8e9c44")
 
-#: What it cooks again and again, and for how many.
+#: For how many it cooks its house dish.
 HOUSE_DISH_PEOPLE = 6
-HOUSE_DISH = UUID("8d6f6a52-3a0e-4c0f-9a7c-5f1d2f0f7a31")
 
 STORIES = (
     Story(
@@ -133,7 +134,7 @@ STORIES = (
             (70, ev.Rated(points=4, ate=6)),
             (71, ev.NextTime(note=NOTE, moment="stop", text="A finger lower: it was a little thin for potatoes.")),
         ),
-        house_dish=HOUSE_DISH,
+        keeps_dish=True,
     ),
     Story(
         "Goat shoulder with orange",
@@ -262,34 +263,21 @@ STORIES = (
 
 
 @transaction.atomic
-def load(now: datetime) -> None:
-    """Set the demo kitchen up, with its batches timed back from ``now``.
-
-    Where it stands already, the batches nobody has touched are told anew, so that what is on the
-    stove is on the stove now; whatever was worked on is left alone.
-    """
-    member = demo_member() or open_demo_kitchen(
-        NAME, COOK, (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID)
-    )
-    # What those who look around taught it is nothing of its stories.
-    forget_tasted(member.kitchen)
+def step_into(now: datetime) -> Member:
+    """A demo kitchen of somebody's own, with its batches timed back from ``now``, and its cook."""
+    cook = newcomer(f"{COOK}-{get_random_string(6).lower()}")
+    pans, burners = (SAUCEPAN, BRAISER, TAPERED, OVAL, TRAY), (BACK_LEFT, FRONT, SOLID)
+    member = look_around(NAME, cook, pans, burners)
     for story in STORIES:
-        if forget_untouched(member, story.name, events=1 + len(_happened(story, now))):
-            batch = _tell(member, story, now)
-            if story.house_dish is not None:
-                keep(member, story.house_dish, story.name, HOUSE_DISH_PEOPLE, batch)
+        batch = tell(member, story.name, _happened(story, now))
+        if story.keeps_dish:
+            keep(member, uuid4(), story.name, HOUSE_DISH_PEOPLE, batch)
+    return member
 
 
-def _happened(story: Story, now: datetime) -> tuple[tuple[float, ev.Kind], ...]:
+def _happened(story: Story, now: datetime) -> list[tuple[datetime, ev.Kind]]:
     """What is told of a batch. One that goes on does not ring while somebody only looks around."""
-    over = any(isinstance(payload, ev.Finished) for _, payload in story.events)
-    return story.events if over else (*story.events, (story.ago_min, ev.Hushed(due=now + QUIET_FOR)))
-
-
-def _tell(member: Member, story: Story, now: datetime) -> UUID:
     begun = now - timedelta(minutes=story.ago_min)
-    batch_id = uuid4()
-    start_batch(member, batch_id, story.name, event_id=uuid4(), at=begun, started=story.started)
-    for after, payload in _happened(story, now):
-        append(member, batch_id, event_id=uuid4(), at=begun + timedelta(minutes=after), said=payload)
-    return batch_id
+    told = [(begun, story.started), *((begun + timedelta(minutes=after), said) for after, said in story.events)]
+    over = any(isinstance(said, ev.Finished) for _, said in told)
+    return told if over else [*told, (now, ev.Hushed(due=now + QUIET_FOR))]

@@ -7,15 +7,15 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Count, Q, QuerySet
 from django.http import Http404, HttpRequest
 from django.utils import timezone
-from django.utils.crypto import get_random_string, salted_hmac
 from live.services import end_streams
 from ninja import Router, Status
 from ninja.security import SessionAuth
-from people.services import works_in
+from people.services import User, new_name, recovery_code, works_in
 from pydantic import ConfigDict, Field
+from shared.codes import Code, digest, drawn
 from shared.limits import PerAddress
 from shared.refusals import RefusedError, may_refuse
 from shared.shapes import SaidOut, Shape
@@ -24,11 +24,13 @@ from spissus_core.messages import Message, say
 from words import plain
 
 from .models import Deed, Invitation, Kitchen, Membership
-from .services import Member, did, member_of
+from .services import Member, did, member_of, unclaimed_of
 
 router = Router(auth=SessionAuth(), tags=["brigade"])
 
-Role = Literal["owner", "cook", "guest"]
+#: What somebody may do; and what a tablet may that is nobody's.
+GivenRole = Literal["owner", "cook", "guest"]
+Role = Literal["owner", "cook", "guest", "station"]
 
 PersonId = Annotated[int, Field(ge=1, le=2**31 - 1)]
 
@@ -38,9 +40,11 @@ OPEN_FOR, MOST_OPEN = timedelta(days=7), 30
 #: More people than any brigade. Modelling choice.
 MOST_PEOPLE = 200
 
-#: What a code is drawn from, by Django's generator: no two signs of it are taken for each other. Ten of them are 49
-#: bits, of which a guesser may try thirty a minute.
-SIGNS, LENGTH = "abcdefghjkmnpqrstuvwxyz23456789", 10
+#: What the digests of invitations are of.
+INVITES = "kitchens.invitation"
+
+#: A code for a new password that an owner hands over opens for so long. Modelling choice.
+RESET_FOR = timedelta(days=1)
 
 #: No more deeds than this are shown at once.
 MOST_SHOWN = 100
@@ -49,17 +53,19 @@ _ROLES: dict[str, Message] = {
     "owner": say("brigade.owner"),
     "cook": say("brigade.cook"),
     "guest": say("brigade.guest"),
+    "station": say("brigade.station"),
 }
 
 
 class PersonOut(Shape):
-    """Somebody who works in the kitchen, and what they may do."""
+    """Somebody who works in the kitchen, and what they may do; ``resettable`` by a code for a new password."""
 
     id: str
     name: str
     role: Role
     may: SaidOut
     you: bool
+    resettable: bool
 
 
 class InvitationOut(Shape):
@@ -70,6 +76,14 @@ class InvitationOut(Shape):
     made_at: datetime
     expires_at: datetime
     by: str | None
+
+
+class ResetOut(Shape):
+    """A code by which somebody chooses a new password, shown this once."""
+
+    name: str
+    code: str
+    expires_at: datetime
 
 
 class IssuedInvitationOut(InvitationOut):
@@ -91,7 +105,15 @@ class RoleIn(Shape):
 
     model_config = ConfigDict(extra="forbid")
 
-    role: Role
+    role: GivenRole
+
+
+class StationIn(Shape):
+    """What a tablet is called in the log."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Annotated[str, Field(max_length=150)]
 
 
 class JoinIn(Shape):
@@ -99,7 +121,7 @@ class JoinIn(Shape):
 
     model_config = ConfigDict(extra="forbid")
 
-    code: Annotated[str, Field(max_length=60)]
+    code: Code
 
 
 class KitchenIn(Shape):
@@ -132,8 +154,10 @@ def brigade(request: HttpRequest) -> BrigadeOut:
     """Who works here; and, for an owner, who is invited."""
     member = member_of(request)
     owns = member.role == Membership.Role.OWNER
+    rows = list(member.kitchen.memberships.select_related("user").order_by("pk"))
+    known_elsewhere = _known_elsewhere(member, [row.user_id for row in rows]) if owns else {row.user_id for row in rows}
     return BrigadeOut(
-        people=[_person_out(one, member) for one in member.kitchen.memberships.select_related("user").order_by("pk")],
+        people=[_person_out(row, member, resettable=row.user_id not in known_elsewhere) for row in rows],
         invitations=[InvitationOut(**_told(one)) for one in _open(member.kitchen)] if owns else [],
         owns=owns,
     )
@@ -142,22 +166,33 @@ def brigade(request: HttpRequest) -> BrigadeOut:
 @router.post("/kitchen/invitations", response=IssuedInvitationOut)
 def invite(request: HttpRequest, data: RoleIn) -> IssuedInvitationOut:
     """Invite somebody by a code that opens once."""
+    return _invited(_owner(request), data.role)
+
+
+@router.post("/kitchen/stations", response=IssuedInvitationOut)
+def add_station(request: HttpRequest, data: StationIn) -> IssuedInvitationOut:
+    """A tablet that stays in the kitchen and is nobody's: by the code it joins under its name, and records."""
     member = _owner(request)
+    return _invited(member, "station", station=new_name(data.name))
+
+
+def _invited(member: Member, role: Role, station: str = "") -> IssuedInvitationOut:
+    if member.kitchen.is_demo:
+        raise RefusedError(422, say("brigade.made_up"))
     if not member.kitchen.claimed:
         raise RefusedError(422, say("brigade.claim_first"))
-    if member.kitchen.is_demo:
-        raise RefusedError(422, say("brigade.everybody_is_in_it"))
     if _open(member.kitchen).count() >= MOST_OPEN:
         raise RefusedError(422, say("brigade.invited_enough"))
-    code = get_random_string(LENGTH, SIGNS)
+    code = drawn()
     row = Invitation.objects.create(
         kitchen=member.kitchen,
-        role=data.role,
-        digest=_digest(code),
+        role=role,
+        station=station,
+        digest=digest(INVITES, code),
         made_by=member.user,
         expires_at=timezone.now() + OPEN_FOR,
     )
-    did(member, say("deeds.invited", role=data.role))
+    did(member, say("deeds.invited", role=role))
     return IssuedInvitationOut(**_told(row), code=code)
 
 
@@ -179,13 +214,15 @@ def join(request: HttpRequest, data: JoinIn) -> WorksInOut:
     member = member_of(request)
     user = member.user
     if member.kitchen.is_demo:
-        # Everybody who looks around is the same person there.
-        raise RefusedError(409, say("brigade.nobody_of_the_demo"))
+        # Whoever looks around goes with their kitchen.
+        raise RefusedError(409, say("brigade.leave_the_made_up"))
+    # A tablet that is nobody's goes nowhere by itself.
+    member.require_person()
     with transaction.atomic():
         row = (
             Invitation.objects.select_for_update(of=("self",))
             .select_related("kitchen")
-            .filter(digest=_digest(data.code), used_at=None, expires_at__gt=timezone.now())
+            .filter(digest=digest(INVITES, data.code), used_at=None, expires_at__gt=timezone.now())
             .first()
         )
         if row is None:
@@ -194,6 +231,8 @@ def join(request: HttpRequest, data: JoinIn) -> WorksInOut:
             raise SpissusError("code", say("brigade.in_it_already", kitchen=row.kitchen.name))
         if row.kitchen.memberships.count() >= MOST_PEOPLE:
             raise RefusedError(422, say("brigade.people_enough"))
+        if row.role == Membership.Role.STATION:
+            _becomes_station(member, row.station)
         membership = Membership.objects.create(user=user, kitchen=row.kitchen, role=row.role)
         row.used_at = timezone.now()
         row.save(update_fields=["used_at"])
@@ -208,6 +247,8 @@ def change_role(request: HttpRequest, person_id: PersonId, data: RoleIn) -> Brig
     member = _owner(request)
     with transaction.atomic():
         row = _membership(member, person_id)
+        if row.role == Membership.Role.STATION:
+            raise SpissusError("role", say("brigade.station_stays"))
         if row.role == Membership.Role.OWNER and data.role != "owner":
             _another_owner(member, person_id)
         row.role = data.role
@@ -231,8 +272,38 @@ def remove(request: HttpRequest, person_id: PersonId) -> Status[None]:
         name = row.user.get_username()
         did(member, say("deeds.left") if person_id == member.user.pk else say("deeds.removed", name=name))
         row.delete()
+        if row.role == Membership.Role.STATION:
+            # It was nobody's, and works nowhere else; what it recorded keeps its name.
+            User.objects.filter(pk=row.user_id).update(is_active=False)
     end_streams(person=row.user_id)
     return Status(204, None)
+
+
+@router.post("/kitchen/people/{person_id}/reset", response=ResetOut, openapi_extra=may_refuse(409))
+def reset(request: HttpRequest, person_id: PersonId) -> ResetOut:
+    """A code to hand to somebody who forgot their password. Not of whoever has anything in another's kitchen."""
+    member = _owner(request)
+    with transaction.atomic():
+        row = _membership(member, person_id)
+        if person_id in _known_elsewhere(member, [person_id]):
+            raise RefusedError(409, say("brigade.known_elsewhere", name=row.user.get_username()))
+        until = timezone.now() + RESET_FOR
+        code = recovery_code(row.user, until)
+        did(member, say("deeds.reset", name=row.user.get_username()))
+    return ResetOut(name=row.user.get_username(), code=code, expires_at=until)
+
+
+def _known_elsewhere(member: Member, people: list[int]) -> set[int]:
+    """Whose password an owner has no say in: one's own, of a tablet, and of whoever works in a kitchen of others in
+    which there is anything."""
+    owned = Membership.objects.filter(user=member.user, role=Membership.Role.OWNER).values("kitchen")
+    of_others = Membership.objects.filter(user__in=people).exclude(kitchen__in=owned)
+    busy = of_others.annotate(batches=Count("kitchen__batches"), cooks=Count("kitchen__memberships", distinct=True))
+    elsewhere = set(busy.filter(Q(batches__gt=0) | Q(cooks__gt=1)).values_list("user", flat=True))
+    nobodys = set(
+        Membership.objects.filter(user__in=people, role=Membership.Role.STATION).values_list("user", flat=True)
+    )
+    return elsewhere | nobodys | {member.user.pk}
 
 
 @router.get("/kitchens", response=list[WorksInOut])
@@ -278,10 +349,15 @@ def _owner(request: HttpRequest) -> Member:
     return member
 
 
-def _digest(code: str) -> str:
-    """What is kept of a code; hyphens, spaces and capitals are nothing of it."""
-    plain = "".join(sign for sign in code.lower() if sign.isalnum())
-    return salted_hmac("kitchens.invitation", plain, algorithm="sha256").hexdigest()
+def _becomes_station(member: Member, name: str) -> None:
+    """Whoever began in this browser is a tablet from now on. Raises RefusedError where it is somebody's."""
+    if unclaimed_of(member.user) is None or member.user.memberships.count() > 1:
+        raise RefusedError(409, say("brigade.sign_out_for_station"))
+    if member.kitchen.batches.exists():
+        raise RefusedError(409, say("kitchen.keep_it_first"))
+    member.user.username = new_name(name)
+    member.user.save(update_fields=["username"])
+    member.kitchen.delete()
 
 
 def _open(kitchen: Kitchen) -> QuerySet[Invitation]:
@@ -293,13 +369,14 @@ def _told(row: Invitation) -> dict[str, object]:
     return {"id": row.pk, "role": row.role, "made_at": row.made_at, "expires_at": row.expires_at, "by": by}
 
 
-def _person_out(row: Membership, member: Member) -> PersonOut:
+def _person_out(row: Membership, member: Member, *, resettable: bool) -> PersonOut:
     return PersonOut(
         id=str(row.user_id),
         name=row.user.get_username(),
         role=row.role,
         may=SaidOut.of(_ROLES[row.role]),
         you=row.user_id == member.user.pk,
+        resettable=resettable and row.user.has_usable_password(),
     )
 
 

@@ -29,16 +29,18 @@ class Kitchen(models.Model):
 
 
 class Membership(models.Model):
-    """Who may do what in a kitchen: owners arrange it, cooks work, guests look."""
+    """Who may do what in a kitchen: owners arrange it, cooks work, guests look; a station is a tablet without a person,
+    which records."""
 
     class Role(models.TextChoices):
         OWNER = "owner"
         COOK = "cook"
         GUEST = "guest"
+        STATION = "station"
 
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="memberships")
-    role = models.CharField(max_length=5, choices=Role, default=Role.COOK)
+    role = models.CharField(max_length=7, choices=Role, default=Role.COOK)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["user", "kitchen"], name="one_membership_a_kitchen")]
@@ -48,11 +50,15 @@ class Membership(models.Model):
 
 
 class Invitation(models.Model):
-    """A code by which somebody joins a kitchen, once, within its time. The code itself is nowhere, only its digest."""
+    """A code by which somebody joins a kitchen, once, within its time. The code itself is nowhere, only its digest.
+
+    By that of a ``station`` a tablet joins, under that name.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="invitations")
-    role = models.CharField(max_length=5, choices=Membership.Role)
+    role = models.CharField(max_length=7, choices=Membership.Role)
+    station = models.CharField(max_length=150, default="", blank=True)
     digest = models.CharField(max_length=64, unique=True)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     made_at = models.DateTimeField(auto_now_add=True)

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from typing import Any, TypeVar, cast
 from uuid import UUID
 
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
-from people.services import User, has_session, newcomer, signed_in
+from django.utils import timezone
+from people.services import User, has_session, signed_in
 from shared.leaving import LEAVES
 from shared.refusals import RefusedError
 from spissus_core.amounts.fields import SHELF
@@ -49,6 +51,9 @@ STARTER_BURNERS = (
 #: What a kitchen is called before anybody gives it a name.
 VISITORS_KITCHEN = "Your kitchen"
 
+#: A made-up kitchen is let go this long after somebody stepped into it. Modelling choice.
+LOOKED_AROUND_FOR = timedelta(days=7)
+
 #: More batches than this say no more of a pan on a burner; the newest count.
 MOST_REMEMBERED = 30
 
@@ -61,10 +66,20 @@ class Member:
     kitchen: Kitchen
     role: str
 
-    def require_cook(self) -> None:
+    def require_recorder(self) -> None:
         """Refuse guests, who only look."""
         if self.role == Membership.Role.GUEST:
             raise RefusedError(403, say("kitchen.guests_look"))
+
+    def require_cook(self) -> None:
+        """Refuse guests, and tablets that belong to nobody."""
+        self.require_recorder()
+        self.require_person()
+
+    def require_person(self) -> None:
+        """Refuse a tablet that belongs to nobody."""
+        if self.role == Membership.Role.STATION:
+            raise RefusedError(403, say("kitchen.stations_record"))
 
     def require_owner(self) -> None:
         """Refuse whoever does not own the kitchen."""
@@ -105,10 +120,11 @@ def open_kitchen(
     pans: tuple[PanSpec, ...] = STARTER_PANS,
     burners: tuple[BurnerSpec, ...] = STARTER_BURNERS,
     is_demo: bool = False,
+    claimed: bool = True,
     time_zone: str = "",
 ) -> Kitchen:
     """A new kitchen with pans and burners, and its owner."""
-    kitchen = Kitchen.objects.create(name=name, is_demo=is_demo, time_zone=time_zone)
+    kitchen = Kitchen.objects.create(name=name, is_demo=is_demo, claimed=claimed, time_zone=time_zone)
     Membership.objects.create(user=owner, kitchen=kitchen, role=Membership.Role.OWNER)
     for position, pan in enumerate(pans):
         Pan.objects.create(kitchen=kitchen, spec=pan.model_dump(mode="json"), position=position)
@@ -119,10 +135,7 @@ def open_kitchen(
 
 def open_to_visitor(visitor: User, *, time_zone: str) -> Kitchen:
     """A kitchen for somebody who begins at once, until they give it a name or its session ends."""
-    kitchen = open_kitchen(VISITORS_KITCHEN, visitor, time_zone=time_zone)
-    kitchen.claimed = False
-    kitchen.save(update_fields=["claimed"])
-    return kitchen
+    return open_kitchen(VISITORS_KITCHEN, visitor, claimed=False, time_zone=time_zone)
 
 
 def visitors() -> int:
@@ -152,8 +165,9 @@ def delete_alone(user: User) -> None:
 
 def unclaimed_of(user: User) -> Member | None:
     """Somebody without a name, in the kitchen that was opened for them; None where they have one."""
-    found = user.memberships.select_related("kitchen", "user").filter(kitchen__claimed=False).order_by("pk").first()
-    return None if found is None else Member(found.user, found.kitchen, found.role)
+    found = user.memberships.select_related("kitchen", "user").filter(kitchen__claimed=False, kitchen__is_demo=False)
+    begun = found.order_by("pk").first()
+    return None if begun is None else Member(begun.user, begun.kitchen, begun.role)
 
 
 def is_named(member: Member) -> bool:
@@ -178,11 +192,14 @@ def bring_along(begun: Member, into: Member) -> None:
 
 @transaction.atomic
 def let_visitors_go() -> int:
-    """Delete the kitchens that nobody claimed and whose session is over, with their people. Returns how many."""
+    """Delete the kitchens that nobody claimed and whose session is over, and those that were looked around in for long
+    enough, with their people. Returns how many."""
+    looked_at = timezone.now() - LOOKED_AROUND_FOR
     gone = [
         kitchen
         for kitchen in Kitchen.objects.filter(claimed=False)
-        if not has_session([member.user_id for member in kitchen.memberships.all()])
+        if (kitchen.is_demo and kitchen.created_at < looked_at)
+        or not has_session([member.user_id for member in kitchen.memberships.all()])
     ]
     for kitchen in gone:
         people = [member.user_id for member in kitchen.memberships.all()]
@@ -301,12 +318,6 @@ def forget_taught(kitchen: Kitchen, batch: UUID) -> None:
         rows.filter(batch=batch).delete()
 
 
-def forget_tasted(kitchen: Kitchen) -> None:
-    """Forget what every batch taught of what is liked and of what binds."""
-    kitchen.likings.all().delete()
-    kitchen.strengths.all().delete()
-
-
 def strengths_of(kitchen_id: UUID) -> dict[str, LearnedStrength]:
     """How strongly each dry thickener binds in a kitchen, where batches taught it."""
     taught: dict[str, list[tuple[float, float]]] = {}
@@ -331,18 +342,17 @@ def _owned(model: type[_Thing], kitchen_id: UUID, pk: UUID) -> _Thing:
     return found
 
 
-def demo_member() -> Member | None:
-    """The cook of the demo kitchen, where it was loaded."""
-    found = Membership.objects.filter(kitchen__is_demo=True).select_related("user", "kitchen").order_by("pk").first()
-    return None if found is None else Member(found.user, found.kitchen, found.role)
+def look_around(name: str, cook: User, pans: tuple[PanSpec, ...], burners: tuple[BurnerSpec, ...]) -> Member:
+    """A made-up kitchen of somebody's own to look around in."""
+    kitchen = open_kitchen(name, cook, pans=pans, burners=burners, is_demo=True, claimed=False)
+    return Member(cook, kitchen, Membership.Role.OWNER)
 
 
-@transaction.atomic
-def open_demo_kitchen(name: str, cook: str, pans: tuple[PanSpec, ...], burners: tuple[BurnerSpec, ...]) -> Member:
-    """The demo kitchen, and a cook without a password: only the one-tap way leads in."""
-    user = newcomer(cook)
-    kitchen = open_kitchen(name, user, pans=pans, burners=burners, is_demo=True)
-    return Member(user, kitchen, Membership.Role.OWNER)
+def looking_around(since: datetime) -> list[Member]:
+    """Who looks around in a made-up kitchen that was opened after then, the first first."""
+    rows = Membership.objects.filter(kitchen__is_demo=True, kitchen__created_at__gt=since)
+    found = rows.select_related("user", "kitchen").order_by("kitchen__created_at")
+    return [Member(one.user, one.kitchen, one.role) for one in found]
 
 
 #: What a kitchen says of itself in its file.

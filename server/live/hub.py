@@ -36,16 +36,11 @@ AGAIN = "event: again\ndata: {}\n\n"
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Listener:
-    """One open page: of which kitchen, whose, by which session, and what it has yet to be told.
-
-    ``visitor`` is whose pages are counted together: a person's, and in the demo, where all are the same person, those
-    of a session.
-    """
+    """One open page: of which kitchen, whose, by which session, and what it has yet to be told."""
 
     kitchen: str
     person: int
     session: str
-    visitor: str
     queue: asyncio.Queue[str | None]
 
 
@@ -58,13 +53,13 @@ class Hub:
         self._hears = False
         self._pieces: dict[str, str] = {}
 
-    def streams_of(self, visitor: str) -> int:
+    def streams_of(self, person: int) -> int:
         """How many streams somebody has open in this process."""
-        return sum(one.visitor == visitor for one in self._listeners)
+        return sum(one.person == person for one in self._listeners)
 
-    async def stream(self, kitchen: str, person: int = 0, session: str = "", visitor: str = "") -> AsyncIterator[str]:
+    async def stream(self, kitchen: str, person: int = 0, session: str = "") -> AsyncIterator[str]:
         """News for one page of a kitchen, for as long as it listens and its session lasts."""
-        with self._joined(Listener(kitchen, person, session, visitor, asyncio.Queue(BACKLOG))) as one:
+        with self._joined(Listener(kitchen, person, session, asyncio.Queue(BACKLOG))) as one:
             # Where the ear is not there yet, all are told when it is: once, so that nothing is asked for twice.
             if self._hears:
                 yield AGAIN

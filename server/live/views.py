@@ -22,13 +22,12 @@ def stream(request: HttpRequest) -> HttpResponse | StreamingHttpResponse:
     except RefusedError as refused:
         return HttpResponse(status=refused.status_code)
     person, session = member.user.pk, request.session.session_key or ""
-    visitor = session if member.kitchen.is_demo else str(person)
-    if hub.streams_of(visitor) >= settings.MOST_STREAMS:
+    if hub.streams_of(person) >= settings.MOST_STREAMS:
         return HttpResponse(status=429)
     # The stream lives for hours and needs no database; the connection goes back to the pool.
     connection.close()
     return StreamingHttpResponse(
-        hub.stream(str(member.kitchen.pk), person, session, visitor),
+        hub.stream(str(member.kitchen.pk), person, session),
         content_type="text/event-stream",
         headers={"Cache-Control": "no-cache", "X-Accel-Buffering": "no"},
     )

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Annotated, NoReturn
+from datetime import UTC, datetime
+from typing import Annotated
 
+from demo.kitchen import step_into
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
@@ -15,7 +17,6 @@ from kitchens.services import (
     Member,
     bring_along,
     claim,
-    demo_member,
     is_named,
     member_of,
     open_kitchen,
@@ -37,7 +38,7 @@ from spissus_core.messages import say
 
 from .guessing import forgive
 from .models import User
-from .services import newcomer
+from .services import new_name, newcomer
 
 router = Router(auth=SessionAuth(), tags=["people"])
 
@@ -134,7 +135,8 @@ def known(request: HttpRequest, name: str, password: str, wrong: SpissusError) -
     return user
 
 
-def _valid(password: str, user: User, field: str) -> None:
+def refuse_weak(password: str, user: User, field: str) -> None:
+    """Raises SpissusError for a password that is soon guessed."""
     try:
         validate_password(password, user)
     except ValidationError as error:
@@ -185,13 +187,15 @@ def sign_out(request: HttpRequest) -> SessionOut:
     openapi_extra=may_refuse(404, 409, 429),
 )
 def enter_demo(request: HttpRequest) -> SessionOut:
-    """Step into the demo kitchen."""
-    member = demo_member() if settings.DEMO else None
-    if member is None:
+    """Step into a demo kitchen of one's own, to look around; whoever is in one stays there."""
+    if not settings.DEMO:
         raise Http404
     if _begun_here(request) is not None:
         raise RefusedError(409, say("kitchen.keep_it_first"))
-    login(request, member.user, backend=BACKEND)
+    if request.user.is_authenticated and member_of(request).kitchen.is_demo:
+        return session_out(request)
+    _refuse_more_visitors()
+    login(request, step_into(datetime.now(UTC)).user, backend=BACKEND)
     return session_out(request)
 
 
@@ -204,16 +208,12 @@ def change_password(request: HttpRequest, data: NewPassword) -> SessionOut:
     user = member_of(request).user
     known(request, user.username, data.old, SpissusError("old", say("kitchen.not_your_password")))
     forgive(user.username, request.axes_ip_address)  # type: ignore[attr-defined]
-    _valid(data.new, user, "new")
+    refuse_weak(data.new, user, "new")
     user.set_password(data.new)
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
     end_streams(person=user.pk)
     return session_out(request)
-
-
-def _taken() -> NoReturn:
-    raise SpissusError("name", say("kitchen.name_taken")) from None
 
 
 #: A wrong field costs nobody their turn, but for tries without end.
@@ -230,7 +230,7 @@ ACCOUNTS = PerAddressDone("sign_up")
 def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
     """Sign up with a kitchen of one's own: a new one, or what was begun at once in this browser."""
     name, begun = new_name(data.name), _begun_here(request)
-    _valid(data.password, User(username=name), "password")
+    refuse_weak(data.password, User(username=name), "password")
     try:
         with transaction.atomic():
             if begun is None:
@@ -243,24 +243,10 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
                 user.save(update_fields=["username", "password"])
                 claim(begun.kitchen, data.kitchen)
     except IntegrityError:
-        _taken()
+        raise SpissusError("name", say("kitchen.name_taken")) from None
     ACCOUNTS.done(request)
     login(request, user, backend=BACKEND)
     return session_out(request)
-
-
-def new_name(told: str, *, but: User | None = None) -> str:
-    """A name to sign in with that nobody has, but for one's own. Raises SpissusError where it will not do."""
-    name = User.normalize_username(told.strip())
-    if not name:
-        raise SpissusError("name", say("kitchen.choose_a_name"))
-    try:
-        User.username_validator(name)
-    except ValidationError:
-        raise SpissusError("name", say("kitchen.letters_only")) from None
-    if any(one != but for one in User.objects.filter(username__iexact=name)):
-        _taken()
-    return name
 
 
 def _zone(told: str) -> str:
@@ -290,8 +276,7 @@ def visit(request: HttpRequest, data: Visit) -> SessionOut:
     """Begin at once, with a kitchen that lasts as long as this browser is signed in. Whoever is, stays who they are."""
     if request.user.is_authenticated:
         return session_out(request)
-    if visitors() >= settings.MOST_VISITORS:
-        raise RefusedError(429, say("kitchen.too_many_visitors"), retry_s=3600.0)
+    _refuse_more_visitors()
     with transaction.atomic():
         visitor = newcomer(f"visitor-{get_random_string(16).lower()}")
         visitor.units = _units_spoken(request)
@@ -300,6 +285,11 @@ def visit(request: HttpRequest, data: Visit) -> SessionOut:
     VISITS.done(request)
     login(request, visitor, backend=BACKEND)
     return session_out(request)
+
+
+def _refuse_more_visitors() -> None:
+    if visitors() >= settings.MOST_VISITORS:
+        raise RefusedError(429, say("kitchen.too_many_visitors"), retry_s=3600.0)
 
 
 #: Where the measures of the United States are the usual ones: the languages of browsers there.

@@ -37,6 +37,20 @@ class User(AbstractUser):
         constraints = [models.UniqueConstraint(Lower("username"), name="one_person_a_name")]
 
 
+class RecoveryCode(models.Model):
+    """A code by which somebody chooses a new password, once. One that an owner handed over expires."""
+
+    person = models.ForeignKey(User, on_delete=models.CASCADE, related_name="recovery_codes")
+    digest = models.CharField(max_length=64, unique=True)
+    expires_at = models.DateTimeField(null=True)
+
+    class Meta:
+        app_label = TABLES_OF
+
+    def __str__(self) -> str:
+        return f"{self.person}"
+
+
 class Session(AbstractBaseSession):
     """A signed-in browser. It knows whose it is, so that both are found at once; and in which kitchen it works, where
     its person works in several."""

@@ -22,8 +22,9 @@ from shared.shapes import Shape
 from spissus_core.errors import SpissusError
 from spissus_core.messages import say
 
-from .api import Password, SessionOut, Username, known, new_name, session_out
+from .api import Password, SessionOut, Username, known, session_out
 from .models import Session, User
+from .services import new_name
 
 router = Router(auth=SessionAuth(), tags=["oneself"])
 
@@ -115,7 +116,7 @@ def end(request: HttpRequest, data: EndIn) -> SessionOut:
     """Delete oneself, and the kitchens in which nobody else works, for good. What was recorded in others stays."""
     member = member_of(request)
     if member.kitchen.is_demo:
-        raise RefusedError(409, say("kitchen.of_everybody"))
+        raise RefusedError(409, say("kitchen.made_up_goes"))
     known(request, member.user.username, data.password, SpissusError("password", say("kitchen.not_your_password")))
     with transaction.atomic():
         delete_alone(member.user)
@@ -128,7 +129,5 @@ def end(request: HttpRequest, data: EndIn) -> SessionOut:
 
 
 def _sessions(request: HttpRequest) -> list[Session]:
-    """Those of one's own. In the demo kitchen everybody is the same person: of that this browser alone."""
-    member = member_of(request)
-    rows = Session.objects.filter(person=member.user, expire_date__gt=timezone.now()).order_by("-expire_date")
-    return list(rows.filter(session_key=request.session.session_key) if member.kitchen.is_demo else rows)
+    mine = Session.objects.filter(person=member_of(request).user, expire_date__gt=timezone.now())
+    return list(mine.order_by("-expire_date"))

@@ -6,16 +6,33 @@ from collections.abc import Collection
 from datetime import datetime
 from uuid import UUID
 
+from django.core.exceptions import ValidationError
 from django.db import close_old_connections
 from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
 from live.services import end_streams
+from shared.codes import digest, drawn
+from spissus_core.errors import SpissusError
+from spissus_core.messages import say
 
-from .models import Session, User
+from .models import RecoveryCode, Session, User
 from .sessions import KITCHEN_KEY
 
-__all__ = ["User", "has_session", "let_sessions_go", "newcomer", "sessions_that_last", "signed_in", "works_in"]
+__all__ = [
+    "User",
+    "has_session",
+    "let_sessions_go",
+    "new_name",
+    "newcomer",
+    "recovery_code",
+    "sessions_that_last",
+    "signed_in",
+    "works_in",
+]
+
+#: What the digests of codes for a forgotten password are of.
+RECOVERS = "people.recovery"
 
 
 def signed_in(request: HttpRequest) -> User:
@@ -31,6 +48,28 @@ def newcomer(name: str) -> User:
     user.set_unusable_password()
     user.save()
     return user
+
+
+def new_name(told: str, *, but: User | None = None) -> str:
+    """A name to sign in with that nobody has, but for one's own. Raises SpissusError where it will not do."""
+    name = User.normalize_username(told.strip())
+    if not name:
+        raise SpissusError("name", say("kitchen.choose_a_name"))
+    try:
+        User.username_validator(name)
+    except ValidationError:
+        raise SpissusError("name", say("kitchen.letters_only")) from None
+    if any(one != but for one in User.objects.filter(username__iexact=name)):
+        raise SpissusError("name", say("kitchen.name_taken"))
+    return name
+
+
+def recovery_code(person: User, until: datetime) -> str:
+    """A code by which somebody chooses a new password, once, until then; an earlier one of its kind opens nothing."""
+    code = drawn()
+    RecoveryCode.objects.filter(person=person).exclude(expires_at=None).delete()
+    RecoveryCode.objects.create(person=person, digest=digest(RECOVERS, code), expires_at=until)
+    return code
 
 
 def works_in(request: HttpRequest, kitchen_id: UUID) -> None:

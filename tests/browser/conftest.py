@@ -20,12 +20,6 @@ def site(worker_id: str) -> Iterator[Site]:
         yield running
 
 
-@pytest.fixture
-def of_now(site: Site) -> None:
-    """The made-up pots boil for as long as the tests run: for what looks at them they are told anew."""
-    site.tell_anew()
-
-
 # Not for the session: Playwright keeps an event loop running in which Django refuses to work.
 @pytest.fixture(scope="module")
 def browser() -> Iterator[Browser]:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from playwright.sync_api import Browser, CDPSession, Page, Response
 from running import Site
 
-from .site import chromium, enter_demo
+from .site import another_of, chromium, enter_demo
 
 #: The network of a phone in a cellar: 1.6 Mbit/s, 150 ms there and back.
 SLOW_BYTES_S = 1.6e6 / 8
@@ -59,24 +59,23 @@ class FirstLoad:
 
 
 @contextmanager
-def _visitor(browser: Browser, site: Site) -> Iterator[tuple[Page, CDPSession]]:
-    """Somebody who is signed in and has never loaded the page."""
+def _visitor(browser: Browser, site: Site) -> Iterator[tuple[Page, CDPSession, str]]:
+    """Somebody who is signed in and has never loaded the page; and the address of a batch of theirs on the heat."""
     first = browser.new_context(viewport={"width": 1280, "height": 800})
     page = first.new_page()
     enter_demo(page, site)
-    cookies = first.cookies()
+    path = page.get_by_role("main").get_by_role("link").first.get_attribute("href")
+    assert path is not None
+    newcomer = another_of(page, browser, viewport={"width": 1280, "height": 800})
     first.close()
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
-    context.add_cookies(cookies)  # type: ignore[arg-type]
-    page = context.new_page()
-    page.add_init_script(WATCH)
-    yield page, context.new_cdp_session(page)
-    context.close()
+    newcomer.add_init_script(WATCH)
+    yield newcomer, newcomer.context.new_cdp_session(newcomer), path
+    newcomer.context.close()
 
 
-def first_load(browser: Browser, site: Site, path: str, *, slow: bool) -> FirstLoad:
-    """The first visit to an address, as fast as it goes or by a slow device on a slow network."""
-    with _visitor(browser, site) as (page, devtools):
+def first_load(browser: Browser, site: Site, *, slow: bool) -> FirstLoad:
+    """The first visit to a batch, as fast as it goes or by a slow device on a slow network."""
+    with _visitor(browser, site) as (page, devtools, path):
         devtools.send("Network.enable")
         if slow:
             devtools.send("Emulation.setCPUThrottlingRate", {"rate": SLOW_PROCESSOR})
@@ -99,22 +98,11 @@ def first_load(browser: Browser, site: Site, path: str, *, slow: bool) -> FirstL
         return FirstLoad(script / 1000, painted, read, shifted, asked)
 
 
-def any_batch(browser: Browser, site: Site) -> str:
-    """The address of a batch of the demo that is on the heat."""
-    page = browser.new_page()
-    enter_demo(page, site)
-    path = page.get_by_role("main").get_by_role("link").first.get_attribute("href")
-    page.close()
-    assert path is not None
-    return path
-
-
 def measure(site: Site) -> None:
     """Print it, for a batch on the heat."""
     with chromium() as browser:
-        path = any_batch(browser, site)
         for slow in (False, True):
-            runs = [first_load(browser, site, path, slow=slow) for _ in range(3)]
+            runs = [first_load(browser, site, slow=slow) for _ in range(3)]
             one = sorted(runs, key=lambda run: run.read_ms)[1]
             print(
                 f"first load{', slow' if slow else '':6}  {one.script_kb:5.0f} kB of script, something after "

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Browser, Page, sync_playwright
 from running import Site
@@ -21,12 +22,7 @@ ARGUMENTS = [
     "--disable-sync",
 ]
 
-
-#: The salt that the kitchen has come to like is forgotten.
-FORGETS = """async () => {
-  const token = document.cookie.split('; ').find((one) => one.startsWith('csrftoken=')).slice(10)
-  await fetch('/api/v1/liking', {method: 'DELETE', headers: {'X-CSRFToken': token}})
-}"""
+PASSWORD = "a long enough secret"
 
 
 @contextmanager
@@ -41,9 +37,24 @@ def chromium() -> Iterator[Browser]:
 
 
 def enter_demo(page: Page, site: Site) -> None:
-    """One tap into the demo kitchen."""
+    """One tap into a demo kitchen of one's own."""
     page.goto(site.url)
     page.get_by_role("button", name="Step into the demo kitchen").click()
     page.get_by_role("heading", name="On the stove").wait_for()
-    # Whatever batches of other tests taught it: what is proposed is what is usual.
-    page.evaluate(FORGETS)
+
+
+def sign_up(page: Page, site: Site, name: str) -> None:
+    """A new kitchen of somebody with a name."""
+    page.goto(site.url)
+    page.get_by_role("button", name="Sign up").click()
+    for label, text in (("Name", name), ("Password", PASSWORD), ("Kitchen", f"Kitchen of {name}")):
+        page.get_by_label(label, exact=True).fill(text)
+    page.get_by_role("button", name="Open the kitchen").click()
+    page.get_by_role("heading", name="Batches").wait_for()
+
+
+def another_of(page: Page, browser: Browser, **context: Any) -> Page:
+    """Another browser in which the same cook is signed in."""
+    other = browser.new_context(**context)
+    other.add_cookies(page.context.cookies())  # type: ignore[arg-type]
+    return other.new_page()

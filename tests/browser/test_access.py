@@ -28,7 +28,6 @@ def cut_off(page: Page) -> int:
     return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
 
 
-@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize(("width", "height", "theme"), [(1280, 800, "light"), (390, 844, "dark")])
 def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], width: int, height: int) -> None:
     size = {"width": width, "height": height}
@@ -64,7 +63,6 @@ def test_views(browser: Browser, site: Site, theme: Literal["light", "dark"], wi
     assert not lines, "\n".join(lines)
 
 
-@pytest.mark.usefixtures("of_now")
 def test_the_whole_plan_by_keyboard_alone(page: Page, site: Site) -> None:
     enter_demo(page, site)
     in_the_list(page, "Oyster mushrooms").press("Enter")

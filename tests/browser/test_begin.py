@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Browser, Page, expect
 from running import Site
 
+from .site import sign_up
 from .test_walk import now_line, way_in_hand, word
 
 SENTENCE = "1.4 litres, 5 mm fat, nearly right for salt"
@@ -43,12 +44,7 @@ def test_a_first_way_stands_after_one_sentence_and_two_taps_and_is_kept(page: Pa
 
 def test_what_was_begun_comes_along_into_a_kitchen_with_a_name(page: Page, site: Site, browser: Browser) -> None:
     other = browser.new_context().new_page()
-    other.goto(site.url)
-    other.get_by_role("button", name="Sign up").click()
-    for label, text in (("Name", "long-shift"), ("Password", "a long enough secret"), ("Kitchen", "Long shift")):
-        other.get_by_label(label, exact=True).fill(text)
-    other.get_by_role("button", name="Open the kitchen").click()
-    expect(other.get_by_role("heading", name="Batches")).to_be_visible()
+    sign_up(other, site, "long-shift")
     begin(page, site)
     page.get_by_role("button", name="Menu").click()
     page.get_by_role("menuitem", name="Sign in to another").click()

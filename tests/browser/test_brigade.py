@@ -76,10 +76,10 @@ def test_a_code_that_opens_nothing_is_said_beside_it(page: Page, site: Site, bro
     page.get_by_label("The code you were given").fill("nothing at all")
     page.get_by_role("button", name="Join", exact=True).click()
     expect(page.get_by_role("alert")).to_contain_text("No invitation that is still open")
-    # Whoever looks around in the made-up kitchen is everybody there, and joins nothing.
+    # Whoever looks around in a made-up kitchen goes with it, and joins nothing.
     other = browser.new_context().new_page()
     enter_demo(other, site)
     other.goto(f"{site.url}/join/whatever")
     other.get_by_role("button", name="Join", exact=True).click()
-    expect(other.get_by_role("alert")).to_contain_text("everybody is the same person")
+    expect(other.get_by_role("alert")).to_contain_text("Sign out of the made-up kitchen")
     other.context.close()

@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 from running import ROOT, Site
 
-from .first_load import any_batch, first_load
+from .first_load import first_load
 from .site import enter_demo
 from .test_walk import now_line, open_batch
 
@@ -47,9 +47,8 @@ def test_every_stage_is_a_chunk_of_its_own() -> None:
     assert not set(STAGES) & set(CHUNKS["src/main.tsx"]["imports"])  # type: ignore[call-overload]
 
 
-@pytest.mark.usefixtures("of_now")
 def test_nothing_moves_and_nothing_is_asked_twice(browser: Browser, site: Site) -> None:
-    visit = first_load(browser, site, any_batch(browser, site), slow=False)
+    visit = first_load(browser, site, slow=False)
     assert visit.shifted < MOST_SHIFT
     first = visit.asked[:5]
     assert sorted(first) == sorted(set(first))

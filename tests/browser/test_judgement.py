@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 from running import PATIENCE_S, Site
 
-from .site import enter_demo
+from .site import another_of, enter_demo
 from .test_stove import of_batch, planned
 from .test_walk import add_salt, now_line, said, start, take_reading, wish, word
 
@@ -50,8 +50,7 @@ def test_four_pots_ring_on_any_page_and_what_was_heard_is_quiet_on_every_device(
     page: Page, site: Site, browser: Browser
 ) -> None:
     enter_demo(page, site)
-    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser, viewport={"width": 390, "height": 844})
     page.clock.install()
     other.clock.install()
     names = [f"Cheek of pot {number}" for number in ("one", "two", "three", "four")]
@@ -237,8 +236,7 @@ def test_what_somebody_must_not_eat_is_left_out_or_told(page: Page, site: Site) 
 def test_a_pot_salted_twice_by_two_people_asks_when_both_are_back(page: Page, site: Site, browser: Browser) -> None:
     enter_demo(page, site)
     start(page, site, "Salted by two", "1.6 l, no fat, 0.4 % salt", salt="0.4 %")
-    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser, viewport={"width": 390, "height": 844})
     other.goto(page.url)
     expect(now_line(other)).to_be_visible()
     for cook in (page, other):
@@ -273,8 +271,7 @@ def test_the_stage_in_hand_stays_open_whatever_somebody_else_records(page: Page,
     enter_demo(page, site)
     planned(page, site, "Cheek with two cooks")
     expect(page.get_by_role("region", name="Reduce")).to_be_visible()
-    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser, viewport={"width": 390, "height": 844})
     other.goto(page.url)
     expect(now_line(other)).to_be_visible()
     take_reading(other, "Jug", "885")

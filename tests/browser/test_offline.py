@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from running import Site
 
-from .site import enter_demo
+from .site import another_of, enter_demo
 from .test_stove import of_batch, planned
 from .test_walk import in_the_list, now_line, said, take_reading
 
@@ -34,17 +34,16 @@ def boiling(page: Page, site: Site) -> str:
 
 
 @pytest.fixture
-def tablet(browser: Browser, site: Site, boiling: str) -> Iterator[Page]:
+def tablet(page: Page, browser: Browser, site: Site, boiling: str) -> Iterator[Page]:
     """A tablet that has been in the demo kitchen long enough to have everything."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
-    page = context.new_page()
-    enter_demo(page, site)
-    page.evaluate("navigator.serviceWorker.ready.then(() => undefined)")
-    _until_kept(page, boiling)
-    yield page
+    tablet = another_of(page, browser, viewport={"width": 1280, "height": 800}, locale="en-GB")
+    tablet.goto(site.url)
+    tablet.evaluate("navigator.serviceWorker.ready.then(() => undefined)")
+    _until_kept(tablet, boiling)
+    yield tablet
     site.stop()
     site.start()
-    context.close()
+    tablet.context.close()
 
 
 def address(page: Page, name: str) -> str:

@@ -11,7 +11,7 @@ from makers import text_of
 from playwright.sync_api import Locator, Page, Route, expect
 from running import Site
 
-from .site import enter_demo
+from .site import PASSWORD, enter_demo, sign_up
 
 AT = "2026-03-14T18:00:00Z"
 
@@ -149,14 +149,17 @@ def test_what_waits_belongs_to_whoever_made_it(page: Page, site: Site) -> None:
 
 
 def test_a_note_made_while_signed_out_elsewhere_waits_for_the_sign_in(page: Page, site: Site) -> None:
-    enter_demo(page, site)
+    sign_up(page, site, "called-away")
     pot = batch(page, "signed out")
     page.goto(f"{site.url}/batches/{pot}")
     page.get_by_role("button", name="Note").click()
     page.get_by_label("What you want to remember").fill("orange peel")
     page.context.clear_cookies(name="sessionid")
     page.get_by_role("button", name="Keep it").click()
-    page.get_by_role("button", name="Step into the demo kitchen").click()
+    page.get_by_role("button", name="Step into the demo kitchen").wait_for()
+    page.get_by_label("Name", exact=True).fill("called-away")
+    page.get_by_label("Password", exact=True).fill(PASSWORD)
+    page.get_by_role("button", name="Sign in", exact=True).click()
     expect(kept(page)).to_be_hidden()
     page.goto(f"{site.url}/batches/{pot}")
     expect(page.get_by_role("button", name="Undo")).to_be_visible()

@@ -58,7 +58,6 @@ def begin(page: Page, name: str, stove: tuple[str, str], amount: str, wanted_ml:
 def crowded(browser: Browser, site: Site) -> Iterator[tuple[Page, list[str]]]:
     """The demo kitchen with more in it than it should have, and its views."""
     page = browser.new_context(reduced_motion="reduce").new_page()
-    site.tell_anew()
     enter_demo(page, site)
     kitchen = page.evaluate("fetch('/api/v1/kitchen').then((answer) => answer.json())")
     burner, pans = kitchen["burners"][0]["id"], kitchen["pans"]
@@ -135,7 +134,6 @@ MOVES = {"salt now", "liquid", "body", "taste"}
 SAME = {"salt": "salt now", "in the pan": "liquid", "liquid below": "liquid", "you get": "at the end"}
 
 
-@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize("name", ["Pork cheek", "Mutton shoulder with barley and bay"])
 def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str) -> None:
     enter_demo(page, site)
@@ -158,7 +156,6 @@ def test_no_thing_has_two_figures_on_any_view(page: Page, site: Site, name: str)
     assert len(things) > 7
 
 
-@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize(("name", "width", "height"), [("Pork cheek", 390, 844), ("Duck leg", 1280, 800)])
 def test_nothing_jumps_under_a_finger_that_drags(page: Page, site: Site, name: str, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})
@@ -185,7 +182,6 @@ def test_nothing_jumps_under_a_finger_that_drags(page: Page, site: Site, name: s
     page.mouse.up()
 
 
-@pytest.mark.usefixtures("of_now")
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
 def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height: int) -> None:
     page.set_viewport_size({"width": width, "height": height})
@@ -203,7 +199,6 @@ def test_the_plan_needs_no_scrolling(page: Page, site: Site, width: int, height:
         assert box["y"] + box["height"] <= bar["y"], one
 
 
-@pytest.mark.usefixtures("of_now")
 def test_the_batch_prints_on_one_sheet_with_its_marks_at_true_size(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")

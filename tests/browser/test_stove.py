@@ -21,7 +21,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from running import PATIENCE_S, ROOT, Cluster, Site
 
-from .site import enter_demo
+from .site import another_of, enter_demo
 from .test_intake import pick, word
 from .test_outbox import waiting
 from .test_walk import add_salt, flag, now_line, start, take_reading, way_in_hand, wish
@@ -186,8 +186,7 @@ def test_two_browsers_see_the_same_without_asking(page: Page, site: Site, browse
     page.add_init_script(NEVER_ASKS)
     enter_demo(page, site)
     start(page, site, "Knuckle, live")
-    other = browser.new_context(viewport={"width": 390, "height": 844}).new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser, viewport={"width": 390, "height": 844})
     other.goto(page.url)
     for grams in (2, 3, 4, 5, 6):
         add_salt(other, f"{grams} g")

@@ -5,11 +5,10 @@ from __future__ import annotations
 import re
 from uuid import uuid4
 
-import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 from running import Site
 
-from .site import enter_demo
+from .site import another_of, enter_demo
 
 
 def now_line(page: Page) -> Locator:
@@ -183,8 +182,8 @@ def test_from_a_measured_pot_to_a_finished_sauce(page: Page, site: Site, browser
     expect(now_line(page)).to_contain_text("Finished with 890\u00a0mL.")
     site.stop()
     site.start()
-    other = browser.new_context().new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser)
+    other.goto(site.url)
     other.get_by_role("main").get_by_role("link", name=re.compile("Shin in brown ale")).click()
     expect(now_line(other)).to_contain_text("Finished with 890\u00a0mL.")
     other.context.close()
@@ -328,15 +327,13 @@ def test_the_start_can_be_corrected(page: Page, site: Site) -> None:
 def test_two_tablets_on_one_pot(page: Page, site: Site, browser: Browser) -> None:
     enter_demo(page, site)
     start(page, site, "Knuckle for two")
-    other = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
-    enter_demo(other, site)
+    other = another_of(page, browser, viewport={"width": 1280, "height": 800})
     other.goto(page.url)
     add_salt(other, "2 g")
     expect(page.get_by_role("button", name=re.compile("Undo ?: Salt: 2.0"))).to_be_visible()
     other.context.close()
 
 
-@pytest.mark.usefixtures("of_now")
 def test_units_are_one_tap_away(page: Page, site: Site) -> None:
     enter_demo(page, site)
     open_batch(page, "Pork cheek")

@@ -203,6 +203,8 @@ def test_an_earlier_start_is_recognised(site: Site) -> None:
 
 
 def test_a_forgotten_password_is_set_anew(site: Site) -> None:
+    with psycopg.connect(site.env["DATABASE_URL"]) as database:
+        database.execute("UPDATE kitchens_user SET username = 'early-shift'")
     weak = spissus(site, "password", "early-shift", stdin="short\n")
     assert weak.returncode != 0
     assert "too short" in weak.stderr

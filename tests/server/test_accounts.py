@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 import time_machine
-from demo.kitchen import STORIES, load
+from demo.kitchen import STORIES
 from django.contrib.auth.hashers import make_password
 from django.core.management import call_command
 from django.db import connection
@@ -134,7 +134,6 @@ def test_a_burner_can_be_set(cook: Caller) -> None:
 def test_the_demo_is_one_tap_away_where_it_is_offered(client: Client, db: None, settings: Any) -> None:
     assert post(client, "/session/demo").status_code == 404
     settings.DEMO = True
-    load(timezone.now())
     session = post(client, "/session/demo").json()
     assert session["signed_in"]
     listed = client.get("/api/v1/batches").json()["items"]
@@ -144,20 +143,41 @@ def test_the_demo_is_one_tap_away_where_it_is_offered(client: Client, db: None, 
         assert not [entry for entry in whole["log"] if entry["problem"]]
 
 
-def test_the_demo_told_anew_leaves_alone_what_was_worked_on(client: Client, db: None, settings: Any) -> None:
+def test_what_one_does_in_the_demo_another_does_not_see(db: None, settings: Any) -> None:
     settings.DEMO = True
-    load(timezone.now())
-    post(client, "/session/demo")
-    ids = {b["name"]: b["id"] for b in client.get("/api/v1/batches").json()["items"]}
-    touched = ids["Duck leg in perry with prunes"]
-    note = {"kind": "noted", "text": "mine"}
-    event = {"id": "7d0f6a54-8f5c-4a44-a3a5-6d6b8e1f0a01", "at": timezone.now().isoformat(), "payload": note}
-    assert post(client, f"/batches/{touched}/events", event).status_code == 200
-    load(timezone.now())
-    after = {b["name"]: b["id"] for b in client.get("/api/v1/batches").json()["items"]}
-    assert after["Duck leg in perry with prunes"] == touched
-    assert len(after) == len(STORIES)
-    assert after["Pork cheek in dry cider"] != ids["Pork cheek in dry cider"]
+    one, another = Client(), Client()
+    names = [post(client, "/session/demo").json()["name"] for client in (one, another)]
+    assert names[0] != names[1]
+    duck = next(b for b in one.get("/api/v1/batches").json()["items"] if b["name"].startswith("Duck"))
+    assert another.get(f"/api/v1/batches/{duck['id']}").status_code == 404
+    assert one.delete(f"/api/v1/batches/{duck['id']}").status_code == 204
+    assert len(one.get("/api/v1/batches").json()["items"]) == len(STORIES) - 1
+    assert len(another.get("/api/v1/batches").json()["items"]) == len(STORIES)
+    # Stepping in again is no other kitchen.
+    assert post(one, "/session/demo").json()["name"] == names[0]
+
+
+def test_a_made_up_kitchen_goes_after_a_week_and_is_not_brought_along(db: None, settings: Any) -> None:
+    settings.DEMO = True
+    one, another = Client(), Client()
+    post(one, "/session/demo")
+    body = {"name": "sous", "password": "a long enough secret", "kitchen": "Corner bistro"}
+    assert post(one, "/accounts", body).json()["kitchen"] == "Corner bistro"
+    assert one.get("/api/v1/batches").json()["items"] == []
+    post(another, "/session/demo")
+    # The first was left for a kitchen with a name: nobody is signed in to it any more.
+    call_command("tidy", stdout=StringIO())
+    assert Kitchen.objects.filter(is_demo=True).count() == 1
+    with time_machine.travel(timezone.now() + timedelta(days=8)):
+        call_command("tidy", stdout=StringIO())
+    assert list(Kitchen.objects.values_list("name", flat=True)) == ["Corner bistro"]
+    assert list(User.objects.values_list("username", flat=True)) == ["sous"]
+
+
+def test_no_more_made_up_kitchens_are_opened_than_visitors_may_have(db: None, settings: Any) -> None:
+    settings.DEMO, settings.MOST_VISITORS = True, 1
+    assert post(Client(), "/session/demo").status_code == 200
+    assert post(Client(), "/session/demo").status_code == 429
 
 
 def test_the_page_comes_with_its_token(client: Client, db: None) -> None:

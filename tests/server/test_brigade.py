@@ -8,9 +8,10 @@ from typing import Any
 
 import pytest
 from django.test import Client
-from kitchens.brigade import MOST_OPEN, SIGNS
+from kitchens.brigade import MOST_OPEN
 from kitchens.models import Invitation, Kitchen
 from makers import text_of
+from shared.codes import SIGNS
 
 from .conftest import Caller, person
 from .test_visitors import Visitor, post

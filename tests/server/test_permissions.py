@@ -8,13 +8,22 @@ from uuid import uuid4
 
 import pytest
 from config.api import api
+from django.db import transaction
 from django.test import Client
 from kitchens.models import Membership
 
 from .conftest import Caller, person
 
-#: Everyone; anyone signed in; cooks and owners, but not guests; a device by its token.
-May = Literal["everyone", "member", "cook", "device"]
+#: Everyone; a device by its token; and of those who work in a kitchen, whoever may at least what this one may.
+May = Literal["everyone", "device", "guest", "person", "station", "cook", "owner"]
+
+#: Who may what each of them may. A tablet that is nobody's records as a cook does, and joins nothing.
+ROLES: dict[str, set[str]] = {
+    "guest": {"guest", "person"},
+    "station": {"guest", "station"},
+    "cook": {"guest", "person", "station", "cook"},
+    "owner": {"guest", "person", "station", "cook", "owner"},
+}
 
 PAN = {
     "name": "tall pot",
@@ -45,34 +54,39 @@ class Row:
 
 
 ROWS: dict[str, Row] = {
-    "GET /shelf": Row("member"),
-    "GET /batches/{batch_id}/chilling/{what}": Row("member", "/batches/{batch}/chilling/sauce", ids=("batch",)),
+    "GET /shelf": Row("guest"),
+    "GET /batches/{batch_id}/chilling/{what}": Row("guest", "/batches/{batch}/chilling/sauce", ids=("batch",)),
     "GET /session": Row("everyone"),
     "POST /session": Row("everyone"),
     "POST /session/demo": Row("everyone"),
     "POST /accounts": Row("everyone"),
     "POST /session/visit": Row("everyone"),
-    "GET /me/browsers": Row("member"),
-    "DELETE /me/browsers/{mark}": Row("member", "/me/browsers/none", answers=(404,)),
-    "PUT /me/name": Row("member", body={"name": "gull", "password": "not it"}, answers=(422,)),
-    "POST /me/end": Row("member", body={"password": "not it"}, answers=(422,)),
-    "GET /kitchen/people": Row("member"),
-    "POST /kitchen/invitations": Row("cook", body={"role": "cook"}),
+    "GET /me/browsers": Row("guest"),
+    "DELETE /me/browsers/{mark}": Row("guest", "/me/browsers/none", answers=(404,)),
+    "PUT /me/name": Row("guest", body={"name": "gull", "password": "not it"}, answers=(422,)),
+    "POST /me/end": Row("guest", body={"password": "not it"}, answers=(422,)),
+    "GET /kitchen/people": Row("guest"),
+    "POST /kitchen/invitations": Row("owner", body={"role": "cook"}),
     "DELETE /kitchen/invitations/{invitation_id}": Row(
-        "cook", "/kitchen/invitations/{invitation}", ids=("invitation",)
+        "owner", "/kitchen/invitations/{invitation}", ids=("invitation",)
     ),
-    "POST /kitchen/joins": Row("member", body={"code": "none"}, answers=(422,)),
-    "PATCH /kitchen/people/{person_id}": Row("cook", "/kitchen/people/{hand}", {"role": "guest"}, ("hand",)),
-    "DELETE /kitchen/people/{person_id}": Row("cook", "/kitchen/people/{hand}", ids=("hand",)),
-    "GET /kitchens": Row("member"),
-    "PUT /session/kitchen": Row("member", body="kitchen"),
-    "GET /kitchen/deeds": Row("cook"),
+    "POST /kitchen/joins": Row("person", body={"code": "none"}, answers=(422,)),
+    "PATCH /kitchen/people/{person_id}": Row("owner", "/kitchen/people/{hand}", {"role": "guest"}, ("hand",)),
+    "DELETE /kitchen/people/{person_id}": Row("owner", "/kitchen/people/{hand}", ids=("hand",)),
+    "GET /kitchens": Row("guest"),
+    "PUT /session/kitchen": Row("guest", body="kitchen"),
+    "POST /kitchen/stations": Row("owner", body={"name": "tablet"}),
+    "POST /kitchen/people/{person_id}/reset": Row("owner", "/kitchen/people/{hand}/reset", ids=("hand",)),
+    "GET /me/codes": Row("guest"),
+    "POST /me/codes": Row("guest", body={"password": "not it"}, answers=(422,)),
+    "POST /session/recovery": Row("everyone"),
+    "GET /kitchen/deeds": Row("owner"),
     "GET /health": Row("everyone"),
     "GET /ready": Row("everyone"),
-    "DELETE /session": Row("member"),
-    "PUT /session/password": Row("member", body={"old": "a long enough secret", "new": "another long secret"}),
-    "PATCH /preferences": Row("member", body={"units": "us"}),
-    "GET /kitchen": Row("member"),
+    "DELETE /session": Row("guest"),
+    "PUT /session/password": Row("guest", body={"old": "a long enough secret", "new": "another long secret"}),
+    "PATCH /preferences": Row("guest", body={"units": "us"}),
+    "GET /kitchen": Row("guest"),
     "PATCH /kitchen": Row("cook", body={"altitude_m": 300}),
     "DELETE /learned": Row("cook", "/learned?pan=x&burner=y"),
     "DELETE /learned/strength": Row("cook", "/learned/strength?dry=flour"),
@@ -81,68 +95,68 @@ ROWS: dict[str, Row] = {
     "POST /pans": Row("cook", body=PAN),
     "PUT /pans/{pan_id}": Row("cook", "/pans/{pan}", PAN, ("pan",)),
     "DELETE /pans/{pan_id}": Row("cook", "/pans/{pan}", ids=("pan",)),
-    "GET /pans/{pan_id}/skewer.{kind}": Row("member", "/pans/{pan}/skewer.svg?units=metric", ids=("pan",)),
+    "GET /pans/{pan_id}/skewer.{kind}": Row("guest", "/pans/{pan}/skewer.svg?units=metric", ids=("pan",)),
     "POST /previews/calibration": Row(
-        "member", body={"pan": PAN, "poured": [{"volume_ml": v, "depth_mm": v / 53} for v in (1000, 2000, 3000)]}
+        "guest", body={"pan": PAN, "poured": [{"volume_ml": v, "depth_mm": v / 53} for v in (1000, 2000, 3000)]}
     ),
     "POST /burners": Row("cook", body={"name": "coal range", "net_kw": 1.0}),
     "PUT /burners/{burner_id}": Row("cook", "/burners/{burner}", {"name": "coal range", "net_kw": 1}, ("burner",)),
     "DELETE /burners/{burner_id}": Row("cook", "/burners/{burner}", ids=("burner",)),
-    "GET /lists": Row("member"),
-    "GET /ingredients": Row("member", "/ingredients?q=stock"),
-    "GET /larder": Row("member"),
+    "GET /lists": Row("guest"),
+    "GET /ingredients": Row("guest", "/ingredients?q=stock"),
+    "GET /larder": Row("guest"),
     "POST /larder": Row("cook", body={"name": "house stock", "like": "beef_stock_own"}),
     "PUT /larder/{own_id}": Row("cook", "/larder/{own}", {"name": "stock", "like": "beef_stock_own"}, ("own",)),
     "DELETE /larder/{own_id}": Row("cook", "/larder/{own}", ids=("own",)),
-    "POST /previews/start": Row("member", body="start", ids=("pan",)),
-    "POST /previews/list": Row("member", body={"text": "1 l stock"}),
-    "POST /previews/recipe": Row("member", body={"@type": "Recipe", "name": "x", "recipeIngredient": ["1 l stock"]}),
-    "POST /previews/line": Row("member", body={"text": "1 l stock"}),
-    "POST /previews/sentence": Row("member", body={"text": "two litres"}),
-    "POST /previews/concentrate": Row("member", body={"volume_ml": 900, "concentrate_parts": 1, "water_parts": 9}),
-    "GET /batches": Row("member"),
-    "PATCH /batches/{batch_id}": Row("cook", "/batches/{batch}", ids=("batch",), body={"name": "Shin again"}),
-    "GET /batches/{batch_id}/authors": Row("member", "/batches/{batch}/authors", ids=("batch",)),
-    "GET /batches/{batch_id}/last-time": Row("member", "/batches/{batch}/last-time", ids=("batch",)),
-    "DELETE /batches/{batch_id}": Row("cook", "/batches/{batch}", ids=("batch",)),
-    "POST /batches": Row("cook", body="batch", ids=("pan",)),
-    "GET /batches/{batch_id}": Row("member", "/batches/{batch}", ids=("batch",)),
-    "GET /batches/{batch_id}/alone": Row("member", "/batches/{batch}/alone", ids=("batch",)),
-    "POST /batches/{batch_id}/events": Row("cook", "/batches/{batch}/events", "event", ("batch",)),
+    "POST /previews/start": Row("guest", body="start", ids=("pan",)),
+    "POST /previews/list": Row("guest", body={"text": "1 l stock"}),
+    "POST /previews/recipe": Row("guest", body={"@type": "Recipe", "name": "x", "recipeIngredient": ["1 l stock"]}),
+    "POST /previews/line": Row("guest", body={"text": "1 l stock"}),
+    "POST /previews/sentence": Row("guest", body={"text": "two litres"}),
+    "POST /previews/concentrate": Row("guest", body={"volume_ml": 900, "concentrate_parts": 1, "water_parts": 9}),
+    "GET /batches": Row("guest"),
+    "PATCH /batches/{batch_id}": Row("station", "/batches/{batch}", ids=("batch",), body={"name": "Shin again"}),
+    "GET /batches/{batch_id}/authors": Row("guest", "/batches/{batch}/authors", ids=("batch",)),
+    "GET /batches/{batch_id}/last-time": Row("guest", "/batches/{batch}/last-time", ids=("batch",)),
+    "DELETE /batches/{batch_id}": Row("owner", "/batches/{batch}", ids=("batch",)),
+    "POST /batches": Row("station", body="batch", ids=("pan",)),
+    "GET /batches/{batch_id}": Row("guest", "/batches/{batch}", ids=("batch",)),
+    "GET /batches/{batch_id}/alone": Row("guest", "/batches/{batch}/alone", ids=("batch",)),
+    "POST /batches/{batch_id}/events": Row("station", "/batches/{batch}/events", "event", ("batch",)),
     "POST /batches/{batch_id}/foreseen": Row(
-        "member",
+        "guest",
         "/batches/{batch}/foreseen",
         {"payload": {"kind": "salted", "salt_g": "2 g", "salt": "table"}},
         ("batch",),
     ),
-    "GET /batches/{batch_id}/finishes": Row("member", "/batches/{batch}/finishes", ids=("batch",)),
-    "POST /batches/{batch_id}/routes": Row("member", "/batches/{batch}/routes", {"volume_ml": 900}, ("batch",)),
+    "GET /batches/{batch_id}/finishes": Row("guest", "/batches/{batch}/finishes", ids=("batch",)),
+    "POST /batches/{batch_id}/routes": Row("guest", "/batches/{batch}/routes", {"volume_ml": 900}, ("batch",)),
     "POST /batches/{batch_id}/routes/{kind}/reasons": Row(
-        "member", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)
+        "guest", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)
     ),
-    "POST /batches/{batch_id}/pans": Row("member", "/batches/{batch}/pans", {}, ("batch",)),
+    "POST /batches/{batch_id}/pans": Row("guest", "/batches/{batch}/pans", {}, ("batch",)),
     "GET /batches/{batch_id}/files/{name}": Row(
-        "member", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)
+        "guest", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)
     ),
-    "GET /kitchen/files/{name}": Row("member", "/kitchen/files/batches.csv?units=metric"),
-    "GET /batches/{batch_id}/story": Row("member", "/batches/{batch}/story", ids=("batch",)),
-    "GET /kitchen/file": Row("cook"),
-    "GET /batches/{batch_id}/file": Row("member", "/batches/{batch}/file", ids=("batch",)),
-    "POST /files/look": Row("cook", body=FILE),
-    "POST /files": Row("cook", body=FILE),
-    "DELETE /files/{taken_id}": Row("cook", "/files/{taken}", ids=("taken",)),
-    "GET /house-dishes": Row("member"),
+    "GET /kitchen/files/{name}": Row("guest", "/kitchen/files/batches.csv?units=metric"),
+    "GET /batches/{batch_id}/story": Row("guest", "/batches/{batch}/story", ids=("batch",)),
+    "GET /kitchen/file": Row("owner"),
+    "GET /batches/{batch_id}/file": Row("guest", "/batches/{batch}/file", ids=("batch",)),
+    "POST /files/look": Row("owner", body=FILE),
+    "POST /files": Row("owner", body=FILE),
+    "DELETE /files/{taken_id}": Row("owner", "/files/{taken}", ids=("taken",)),
+    "GET /house-dishes": Row("guest"),
     "POST /house-dishes": Row("cook", body="dish", ids=("batch",)),
-    "POST /house-dishes/prep": Row("member", body="prep", ids=("dish",)),
-    "GET /house-dishes/{dish_id}": Row("member", "/house-dishes/{dish}", ids=("dish",)),
+    "POST /house-dishes/prep": Row("guest", body="prep", ids=("dish",)),
+    "GET /house-dishes/{dish_id}": Row("guest", "/house-dishes/{dish}", ids=("dish",)),
     "PATCH /house-dishes/{dish_id}": Row("cook", "/house-dishes/{dish}", {"name": "Shin again"}, ("dish",)),
     "GET /house-dishes/{dish_id}/foreseen": Row(
-        "member", "/house-dishes/{dish}/foreseen?pan_id={pan}&burner_id={burner}", ids=("dish", "pan", "burner")
+        "guest", "/house-dishes/{dish}/foreseen?pan_id={pan}&burner_id={burner}", ids=("dish", "pan", "burner")
     ),
     "GET /house-dishes/{dish_id}/files/{name}": Row(
-        "member", "/house-dishes/{dish}/files/recipe.jsonld?units=metric", ids=("dish",)
+        "guest", "/house-dishes/{dish}/files/recipe.jsonld?units=metric", ids=("dish",)
     ),
-    "GET /devices": Row("member"),
+    "GET /devices": Row("guest"),
     "POST /devices": Row("cook", body={"name": "scale", "kind": "scale"}),
     "PUT /devices/{device_id}/batch": Row("cook", "/devices/{device}/batch", {"batch_id": None}, ("device",)),
     "DELETE /devices/{device_id}": Row("cook", "/devices/{device}", ids=("device",)),
@@ -205,7 +219,6 @@ def test_each_operation_is_for_those_it_is_for(
     cook: Caller, neighbour: Caller, things: dict[str, str], key: str
 ) -> None:
     row, start = ROWS[key], cook.start_body()
-    guest = person("guest", cook.member().kitchen, "guest")
     nobody = Client()
     if row.may == "everyone":
         assert call(nobody, key, things, start).status_code not in (401, 403)
@@ -220,7 +233,14 @@ def test_each_operation_is_for_those_it_is_for(
     if row.ids:
         # What is another kitchen's is not there at all.
         assert call(neighbour.client, key, things, start).status_code == 404
-    refused = call(guest.client, key, things, start)
-    assert refused.status_code == 403 if row.may == "cook" else refused.status_code in row.answers, refused.content
-    done = call(cook.client, key, things, start)
-    assert done.status_code in row.answers, done.content
+    for role, may in ROLES.items():
+        if row.may not in may:
+            refused = call(person(f"a-{role}", cook.member().kitchen, role).client, key, things, start)
+            assert refused.status_code == 403, (role, refused.content)
+    # Each of the others, as if it were the only one to call.
+    for role in (role for role, may in ROLES.items() if row.may in may):
+        caller = person(f"a-{role}", cook.member().kitchen, role)
+        with transaction.atomic():
+            done = call(caller.client, key, things, start)
+            assert done.status_code in row.answers, (role, done.content)
+            transaction.set_rollback(True)

@@ -125,9 +125,8 @@ def test_a_flood_of_visitors_is_held_up_and_a_class_is_not(db: None, settings: A
     assert post(Client(), "/session/visit").status_code == 429
 
 
-def test_stepping_into_the_demo_does_not_let_a_begun_kitchen_go(cook: Caller, settings: Any) -> None:
+def test_stepping_into_the_demo_does_not_let_a_begun_kitchen_go(db: None, settings: Any) -> None:
     settings.DEMO = True
-    cook.member().kitchen.__class__.objects.update(is_demo=True)
     visitor = Visitor()
     visitor.start()
     assert post(visitor.client, "/session/demo").status_code == 409

@@ -3,7 +3,7 @@ import { answer, client, type Problem, type Schemas } from './client'
 import { belongTo } from './kept'
 import { keys } from './keys'
 
-export type Role = Schemas['PersonOut']['role']
+export type GivenRole = Schemas['RoleIn']['role']
 
 /** Who works in the kitchen, and who is invited. */
 export function useBrigade() {

@@ -19,6 +19,8 @@ import { Ribbon } from '../figures/Ribbon'
 import { useStands } from '../shared/useStands'
 import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
+import { LooksOn } from '../ui/LooksOn'
+import { useRights } from '../api/rights'
 import { useLetters, type SheetName } from './letters'
 import { useRecord } from './useRecord'
 import { useView } from './useView'
@@ -62,6 +64,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   const [sheet, setSheet] = useState<SheetName | null>(null)
   const [proposal, setProposal] = useState<Proposal | null>(null)
   const { view, open, lead, panel } = useView(batch, asked, settled, append)
+  const { records } = useRights()
   const { record, last, undo } = useRecord(batch, append)
   const now = useNow()
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
@@ -76,15 +79,17 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   }, [append.data, sheet])
   useEffect(() => fetchStages(loadSheets), [])
   useLetters({
-    r: () => setSheet('reading'),
-    a: () => setSheet('add'),
-    t: () => setSheet('taste'),
-    n: () => setSheet('note'),
     l: () => setSheet('log'),
     '?': () => setSheet('help'),
     s: () => open('skim'),
     p: () => open('plan'),
-    u: undo,
+    ...(records && {
+      r: () => setSheet('reading'),
+      a: () => setSheet('add'),
+      t: () => setSheet('taste'),
+      n: () => setSheet('note'),
+      u: undo,
+    }),
   })
   useEffect(() => {
     document.title = alarm.ringing ? `Look now: ${batch.name}` : `${batch.name} · Spissus`
@@ -177,6 +182,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           ))}
         </div>
         <main ref={panel} tabIndex={-1} className="flex-1 px-4 pt-3 pb-6 outline-none md:px-7">
+          <LooksOn value={!records}>
           <Suspense>
             <Above batch={batch} view={view} now={now} onRecord={record} />
           </Suspense>
@@ -219,6 +225,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
               </div>
             )}
           </Suspense>
+          </LooksOn>
         </main>
         <NowLine
           bar={bar}
@@ -234,9 +241,11 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           undo={last ? { label: say(last.text), act: undo } : null}
         />
         {sheet && (
+          <LooksOn value={!records}>
           <Suspense>
             <OpenSheet name={sheet} batch={batch} append={append} onClose={() => setSheet(null)} />
           </Suspense>
+          </LooksOn>
         )}
       </div>
     </BenchContext>

@@ -7,6 +7,7 @@ import { minutesUntil, useSay, Words } from '../shared/units'
 import type { Stands } from '../shared/useStands'
 import { readsAloud, speak } from '../shared/voice'
 import { Button } from '../ui/Button'
+import { useRights } from '../api/rights'
 import { useBench, type Proposal } from '../stages/useBench'
 import { useLetters, type SheetName } from './letters'
 
@@ -27,10 +28,11 @@ const LETTERS: Partial<Record<string, string>> = { plan: 'P', skim: 'S', reading
 /** One sentence that says what to do and when, and the buttons that answer it. */
 export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }: Props) {
   const { batch, view, proposal, busy, onOpen } = useBench()
+  const { records } = useRights()
   // On the plan the bar speaks the way in hand, where nothing is asked that comes before it.
   const proposed = proposal !== null && !alarm.ringing && speaksOf(batch, proposal) ? proposal : null
   // What the open stage offers itself is not offered twice, nor what was done and is kept here.
-  const answers = proposed || stands.pending ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
+  const answers = proposed || stands.pending || !records ? [] : batch.act.answers.filter((answer) => answer.opens !== view || answer.payload)
   const give = ({ payload, opens, asks }: Answer) => {
     if (payload && !opens) onRecord(payload as Payload)
     else if (asks) onSheet(asks)
@@ -46,7 +48,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
   const [first, ...others] = answers
   const submits = first?.payload && first.opens === view
   const gold = () => {
-    if (held) return
+    if (held || !records) return
     if (proposed?.take) onRecord(proposed.take)
     else if (submits) (document.getElementById('finish') as HTMLFormElement | null)?.requestSubmit()
     else if (first && !allAlike) give(first)
@@ -94,7 +96,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
         </p>
         {/* On a phone one row that can be swiped: the answers first. */}
         <div data-swipes="" className={`relative flex min-w-0 gap-2 max-sm:-mx-4 max-sm:w-screen max-sm:overflow-x-auto max-sm:px-4 max-sm:*:shrink-0 sm:flex-wrap xl:justify-end lying:max-w-[22rem] lying:flex-nowrap lying:overflow-x-auto lying:*:shrink-0 ${answers.length > MANY ? 'xl:max-w-[40rem]' : 'xl:max-w-[31rem]'} ${armed ? '' : 'pointer-events-none'}`}>
-          {proposed?.take && (
+          {records && proposed?.take && (
             <Button look="bar-main" disabled={held} onClick={() => proposed.take && onRecord(proposed.take)}>
               Take this way
             </Button>
@@ -104,7 +106,7 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
               Next way
             </Button>
           )}
-          {proposed?.wish && (
+          {records && proposed?.wish && (
             <Button look="bar" disabled={held} onClick={() => proposed.wish && onRecord({ ...proposed.wish })}>
               Make this my wish
             </Button>
@@ -118,17 +120,17 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
           )}
           {others.map((answer) => button(answer, allAlike))}
           {alarm.silent && <span className="self-center">Sound is off: tap anywhere.</span>}
-          {!batch.finished && !asked.has('reading') && (
+          {records && !batch.finished && !asked.has('reading') && (
             <Button look="bar" letter="R" onClick={() => onSheet('reading')}>
               Reading
             </Button>
           )}
-          {!batch.finished && !asked.has('add') && (
+          {records && !batch.finished && !asked.has('add') && (
             <Button look="bar" letter="A" onClick={() => onSheet('add')}>
               Add
             </Button>
           )}
-          {!batch.finished && (
+          {records && !batch.finished && (
             <Button look="bar" letter="T" onClick={() => onSheet('taste')}>
               Taste
             </Button>
@@ -138,13 +140,17 @@ export function NowLine({ bar, onRecord, problem, onSheet, undo, alarm, stands }
               Say it
             </Button>
           )}
-          <Button look="bar" letter="N" onClick={() => onSheet('note')}>
-            Note
-          </Button>
+          {records ? (
+            <Button look="bar" letter="N" onClick={() => onSheet('note')}>
+              Note
+            </Button>
+          ) : (
+            <span className="self-center">You look on here.</span>
+          )}
           <Button look="bar" className="md:hidden" onClick={() => onSheet('log')}>
             Log
           </Button>
-          {undo && !stands.pending && (
+          {records && undo && !stands.pending && (
             <Button look="bar-danger" letter="U" disabled={held} onClick={undo.act} title={`Take back: ${undo.label}`}>
               <span>
                 Undo<span className="sr-only">: {undo.label}</span>

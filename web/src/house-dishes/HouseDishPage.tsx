@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { useChangeDish, useHouseDish, type HouseDish } from '../api/houseDishes'
 import { keys } from '../api/keys'
+import { useRights } from '../api/rights'
 import { Header } from '../shared/Header'
 import { Notice } from '../shared/Notice'
 import { Skeleton } from '../shared/Skeleton'
@@ -19,6 +20,7 @@ import { inDays } from './inDays'
 export function HouseDishPage({ id }: { id: string }) {
   const people = new URLSearchParams(useSearch()).get('people')
   const [, go] = useLocation()
+  const { records, arranges } = useRights()
   const [heads, setHeads] = useState(people ?? '')
   const [place, setPlace] = useState<Place>({ pan: null, burner: null })
   const asked = useSettled(heads.trim())
@@ -35,7 +37,7 @@ export function HouseDishPage({ id }: { id: string }) {
       <main className="mx-auto max-w-5xl px-4 pb-16 md:px-7">
         <div className="flex flex-wrap items-end gap-x-4 gap-y-2 print:hidden">
           <TextField label="For how many?" inputMode="numeric" placeholder={String(shown.kept_for)} value={heads} onChange={setHeads} error={dish.error?.at('people') ?? dish.error?.message} autoComplete="off" className="w-36" />
-          {shown.begins && (
+          {records && shown.begins && (
             <Button look="main" onClick={() => go(`/start?${begin.toString()}`)}>
               Start it for {shown.people}
             </Button>
@@ -56,7 +58,7 @@ export function HouseDishPage({ id }: { id: string }) {
           </div>
         </div>
         <Became dish={shown} />
-        <Change key={shown.number} dish={shown} />
+        {arranges && <Change key={shown.number} dish={shown} />}
       </main>
     </>
   )

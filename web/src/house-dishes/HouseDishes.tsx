@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useLocation } from 'wouter'
 import { useChangeDish, useHouseDishes } from '../api/houseDishes'
 import type { Schemas } from '../api/client'
+import { useRights } from '../api/rights'
 import { Header } from '../shared/Header'
 import { Words } from '../shared/units'
 import { Button } from '../ui/Button'
@@ -14,6 +15,7 @@ type Line = Schemas['HouseDishLine']
 /** The house dishes: each is started in one tap, for as many as eat; several together make a list to get ready. */
 export function HouseDishes() {
   const dishes = useHouseDishes()
+  const { records, arranges } = useRights()
   const [, go] = useLocation()
   const [away, setAway] = useState(false)
   // For how many, by dish, where somebody says so; and which of them are on the list.
@@ -64,11 +66,11 @@ export function HouseDishes() {
                         <span className="sr-only"> {dish.name}</span>
                       </span>
                     </Button>
-                    <Button look="main" onClick={() => go(`/start?dish=${dish.id}&people=${heads(dish)}`)}>
+                    {records && <Button look="main" onClick={() => go(`/start?dish=${dish.id}&people=${heads(dish)}`)}>
                       <span>
                         Start it<span className="sr-only">: {dish.name}</span>
                       </span>
-                    </Button>
+                    </Button>}
                   </div>
                 )}
               </li>
@@ -76,7 +78,7 @@ export function HouseDishes() {
           </ul>
         )}
         {wanted.length > 0 && <PrepList dishes={wanted} names={shown} />}
-        {gone.length > 0 &&
+        {arranges && gone.length > 0 &&
           (away ? (
             <ul aria-label="Put away" className="mt-6 divide-y divide-line border-y border-line print:hidden">
               {gone.map((dish) => (

@@ -1,15 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useArrange, useBrigade, useKitchens, useMove, type Role } from '../api/brigade'
+import { useArrange, useBrigade, useKitchens, useMove, type GivenRole } from '../api/brigade'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { clock, day } from '../shared/clock'
 import { Words } from '../shared/units'
 import { Pick } from '../shared/Ask'
+import { Rest } from '../shared/Rest'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
+import { TextField } from '../ui/TextField'
+import { CodeSheet } from './CodeSheet'
 
-const ROLES: readonly { value: Role; label: string }[] = [
+const ROLES: readonly { value: GivenRole; label: string }[] = [
   { value: 'owner', label: 'owner' },
   { value: 'cook', label: 'cook' },
   { value: 'guest', label: 'guest' },
@@ -19,7 +22,8 @@ const ROLES: readonly { value: Role; label: string }[] = [
 export function Brigade() {
   const brigade = useBrigade()
   const [invited, setInvited] = useState<Schemas['IssuedInvitationOut']>()
-  const invite = useArrange((role: Role) => answer(client.POST('/api/v1/kitchen/invitations', { body: { role } })))
+  const [adding, setAdding] = useState(false)
+  const invite = useArrange((role: GivenRole) => answer(client.POST('/api/v1/kitchen/invitations', { body: { role } })))
   const revoke = useArrange((invitation_id: string) => answer(client.DELETE('/api/v1/kitchen/invitations/{invitation_id}', { params: { path: { invitation_id } } })))
   if (!brigade.data) return null
   const { people, invitations, owns } = brigade.data
@@ -30,7 +34,7 @@ export function Brigade() {
       </h2>
       <ul className="divide-y divide-line border-y border-line">
         {people.map((person) => (
-          <PersonRow key={person.id} person={person} owns={owns} alone={people.length === 1} />
+          <PersonRow key={person.id} person={person} owns={owns} last={person.role === 'owner' && people.filter(({ role }) => role === 'owner').length === 1} />
         ))}
       </ul>
       {owns && (
@@ -41,6 +45,7 @@ export function Brigade() {
                 {`Invite ${value === 'owner' ? 'an' : 'a'} ${label}`}
               </Button>
             ))}
+            <Button onClick={() => setAdding(true)}>Add a tablet of the kitchen</Button>
           </div>
           {invite.isError && (
             <p role="alert" className="mt-1 font-medium text-heat">
@@ -52,7 +57,8 @@ export function Brigade() {
               {invitations.map((one) => (
                 <li key={one.id} className="flex flex-wrap items-center gap-x-4">
                   <span className="flex-1 text-quiet">
-                    A {one.role} is invited{one.by && <> by {one.by}</>}, until {day(one.expires_at)}
+                    {one.role === 'station' ? 'A tablet may join' : `A ${one.role} is invited`}
+                    {one.by && <> by {one.by}</>}, until {day(one.expires_at)}
                   </span>
                   <button type="button" className="min-h-12 font-semibold underline" onClick={() => revoke.mutate(one.id)}>
                     Take it back
@@ -65,19 +71,31 @@ export function Brigade() {
         </>
       )}
       <Kitchens />
+      {adding && (
+        <Station
+          onMade={(made) => {
+            setAdding(false)
+            setInvited(made)
+          }}
+          onClose={() => setAdding(false)}
+        />
+      )}
       {invited && <Invited one={invited} onClose={() => setInvited(undefined)} />}
     </section>
   )
 }
 
-function PersonRow({ person, owns, alone }: { person: Schemas['PersonOut']; owns: boolean; alone: boolean }) {
+function PersonRow({ person, owns, last }: { person: Schemas['PersonOut']; owns: boolean; last: boolean }) {
   const person_id = Number(person.id)
-  const change = useArrange((role: Role) => answer(client.PATCH('/api/v1/kitchen/people/{person_id}', { params: { path: { person_id } }, body: { role } })))
+  const change = useArrange((role: GivenRole) => answer(client.PATCH('/api/v1/kitchen/people/{person_id}', { params: { path: { person_id } }, body: { role } })))
   const [asking, setAsking] = useState(false)
+  const [handed, setHanded] = useState<Schemas['ResetOut']>()
+  const reset = useArrange(() => answer(client.POST('/api/v1/kitchen/people/{person_id}/reset', { params: { path: { person_id } } })))
   const gone = () => answer(client.DELETE('/api/v1/kitchen/people/{person_id}', { params: { path: { person_id } } }))
   const remove = useArrange(gone)
   const leave = useMove(gone)
   const ends = person.you ? leave : remove
+  const problem = change.error ?? ends.error ?? reset.error
   return (
     <li className="flex flex-wrap items-center gap-x-4 py-1">
       <div className="min-w-48 flex-1">
@@ -88,14 +106,30 @@ function PersonRow({ person, owns, alone }: { person: Schemas['PersonOut']; owns
         <p className="text-base text-quiet">
           <Words of={person.may} />
         </p>
-        {(change.error ?? ends.error) && (
+        {problem && (
           <p role="alert" className="font-medium text-heat">
-            {(change.error ?? ends.error)?.message}
+            {problem.message}
           </p>
         )}
       </div>
-      {owns ? <Pick label={`Role of ${person.name}`} value={person.role} options={ROLES} onPick={(role) => change.mutate(role)} /> : <span>{person.role}</span>}
-      {(owns || person.you) && !alone && (
+      {owns && !last && person.role !== 'station' ? <Pick label={`Role of ${person.name}`} value={person.role as GivenRole} options={ROLES} onPick={(role) => change.mutate(role)} /> : <span>{person.role === 'station' ? 'tablet' : person.role}</span>}
+      {owns && person.resettable && (
+        <Button disabled={reset.isPending} onClick={() => reset.mutate(undefined, { onSuccess: setHanded })}>
+          <span>
+            New password<span className="sr-only"> for {person.name}</span>
+          </span>
+        </Button>
+      )}
+      {handed && (
+        <CodeSheet
+          title={`A new password for ${person.name}`}
+          description={`Hand this code over. It works once, until ${day(handed.expires_at)}, ${clock(handed.expires_at)}, and is shown only now.`}
+          code={handed.code}
+          typed="They tap “I forgot my password” where they sign in, and type:"
+          onClose={() => setHanded(undefined)}
+        />
+      )}
+      {(owns || person.you) && !last && (
         <Button onClick={() => (asking ? ends.mutate(undefined) : setAsking(true))}>
           <span>
             {asking ? (person.you ? 'Leave for good?' : 'Remove for good?') : person.you ? 'Leave' : 'Remove'}
@@ -107,20 +141,41 @@ function PersonRow({ person, owns, alone }: { person: Schemas['PersonOut']; owns
   )
 }
 
-/** The code, shown this once: as a link, and to be read out. */
-function Invited({ one, onClose }: { one: Schemas['IssuedInvitationOut']; onClose: () => void }) {
-  const link = `${location.origin}/join/${one.code}`
-  const [copied, setCopied] = useState(false)
+/** A tablet that stays in the kitchen is given its name. */
+function Station({ onMade, onClose }: { onMade: (one: Schemas['IssuedInvitationOut']) => void; onClose: () => void }) {
+  const [name, setName] = useState('')
+  const add = useArrange((name: string) => answer(client.POST('/api/v1/kitchen/stations', { body: { name } })))
   return (
-    <Sheet open onClose={onClose} title={`A ${one.role} is invited`} description={`It opens once, until ${day(one.expires_at)}, and is shown only now.`}>
-      <p className="mb-1 text-quiet">The link to send:</p>
-      <p className="mb-3 rounded-xl border-2 border-line px-3 py-2 font-mono break-all select-all">{link}</p>
-      <p className="mb-1 text-quiet">Or the code to read out, for “Join a kitchen” in the menu:</p>
-      <p className="mb-4 text-3xl font-bold tracking-widest select-all">{one.code}</p>
-      <Button look="main" onClick={() => void navigator.clipboard.writeText(link).then(() => setCopied(true), () => undefined)}>
-        {copied ? 'Copied' : 'Copy the link'}
-      </Button>
+    <Sheet open onClose={onClose} title="A tablet of the kitchen" description="It stays by the stove and is nobody’s: whoever stands there records with it, under its name. It changes no pans and no people.">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          add.mutate(name, { onSuccess: onMade })
+        }}
+      >
+        <TextField label="What it is called in the log" placeholder="tablet-by-the-pass" value={name} onChange={setName} error={add.error?.at('name')} autoComplete="off" maxLength={150} />
+        <Rest problem={add.error} beside={['name']} />
+        <Button type="submit" look="main" disabled={!name.trim() || add.isPending}>
+          Make its code
+        </Button>
+      </form>
     </Sheet>
+  )
+}
+
+/** The code of an invitation, or of a tablet. */
+function Invited({ one, onClose }: { one: Schemas['IssuedInvitationOut']; onClose: () => void }) {
+  const title = one.role === 'station' ? 'Open this on the tablet' : `A ${one.role} is invited`
+  return (
+    <CodeSheet
+      title={title}
+      description={`It opens once, until ${day(one.expires_at)}, and is shown only now.`}
+      code={one.code}
+      link={`${location.origin}/join/${one.code}`}
+      typed="Or the code to read out, for “Join a kitchen” in the menu:"
+      onClose={onClose}
+    />
   )
 }
 

@@ -4,7 +4,7 @@ import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { useKitchen } from '../api/kitchens'
 import { useLists } from '../api/lists'
-import { useSession } from '../api/session'
+import { useRights } from '../api/rights'
 import { Header } from '../shared/Header'
 import { SkewerLink } from '../shared/SkewerLink'
 import { useExample, useSay } from '../shared/units'
@@ -28,7 +28,6 @@ type Burner = Schemas['BurnerOut']
 /** Pans, burners and the larder: what the kitchen measures in and cooks with. */
 export function KitchenPage() {
   const kitchen = useKitchen()
-  const session = useSession()
   const say = useSay()
   const queries = useQueryClient()
   const [editing, setEditing] = useState<Pan | 'new' | null>(null)
@@ -40,7 +39,7 @@ export function KitchenPage() {
   })
   const pans = kitchen.data?.pans ?? []
   const widest = Math.max(...pans.map((pan) => pan.rim_length_mm), 1)
-  const mayChange = session.data?.role !== 'guest'
+  const { arranges: mayChange, owns } = useRights()
   return (
     <>
       <Header title={kitchen.data?.name ?? 'Kitchen'}>
@@ -118,7 +117,7 @@ export function KitchenPage() {
         <Larder mayChange={mayChange} />
         <Devices mayChange={mayChange} />
         <Brigade />
-        <TakeAway owns={session.data?.role === 'owner'} />
+        <TakeAway owns={owns} />
       </main>
       {burner && <BurnerSheet burner={burner === 'new' ? null : burner} onClose={() => setBurner(null)} />}
       {calibrating && <CalibrateSheet pan={calibrating} onClose={() => setCalibrating(null)} />}

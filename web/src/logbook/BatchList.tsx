@@ -4,6 +4,7 @@ import { onPages, useBatches } from '../api/batches'
 import { useKitchen } from '../api/kitchens'
 import type { Schemas } from '../api/client'
 import { useSession } from '../api/session'
+import { useRights } from '../api/rights'
 import { clock, day } from '../shared/clock'
 import { Header } from '../shared/Header'
 import { Shell } from '../shared/surroundings'
@@ -22,6 +23,7 @@ export function BatchList() {
   const batches = useBatches()
   const units = use(Units)
   const session = useSession()
+  const { records } = useRights()
   const { ask } = use(Shell)
   const [, go] = useLocation()
   const items = onPages(batches.data?.pages)
@@ -35,9 +37,11 @@ export function BatchList() {
   return (
     <>
       <Header title="Batches">
-        <Button look="main" onClick={() => go('/start')}>
-          Start a batch
-        </Button>
+        {records && (
+          <Button look="main" onClick={() => go('/start')}>
+            Start a batch
+          </Button>
+        )}
       </Header>
       <main className="mx-auto max-w-[110rem] px-4 pb-16 md:px-7">
         {batches.isError && (
@@ -51,7 +55,7 @@ export function BatchList() {
             <Button onClick={() => ask('claim')}>Keep it</Button>
           </p>
         )}
-        {batches.isSuccess && items.length === 0 && (
+        {batches.isSuccess && items.length === 0 && records && (
           <div className="py-20 text-center">
             <p className="mb-2 text-2xl font-bold">Nothing on the stove yet</p>
             <p className="mb-2 text-quiet">Strain the braise, measure what came through, and start from there.</p>

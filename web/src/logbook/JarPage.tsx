@@ -3,6 +3,7 @@ import { Suspense, useState } from 'react'
 import { Link } from 'wouter'
 import { useAppend } from '../api/batches'
 import { keys } from '../api/keys'
+import { useRights } from '../api/rights'
 import { useShelf, type Jar } from '../api/shelf'
 import type { Payload } from '../api/types'
 import { Header } from '../shared/Header'
@@ -39,6 +40,7 @@ export function JarPage({ id }: { id: string }) {
 }
 
 function OfJar({ jar }: { jar: Jar }) {
+  const { records } = useRights()
   const eg = useExample()
   const queries = useQueryClient()
   const append = useAppend(jar.batch)
@@ -62,6 +64,7 @@ function OfJar({ jar }: { jar: Jar }) {
         <div className="min-w-0 lg:row-span-3">
           <Labels jar={jar} />
         </div>
+        {records && (
         <div className="flex flex-wrap items-end gap-3 print:hidden">
           <form
             className="flex flex-wrap items-end gap-3"
@@ -95,6 +98,7 @@ function OfJar({ jar }: { jar: Jar }) {
             Thrown away
           </Button>
         </div>
+        )}
         <section aria-label="Warm it again" className="grid gap-3 print:hidden">
           <h2 className="text-lg">Warm it again</h2>
           <ul className="grid gap-1">
@@ -104,7 +108,7 @@ function OfJar({ jar }: { jar: Jar }) {
               </li>
             ))}
           </ul>
-          <form
+          {records && <form
             className="flex flex-wrap items-end gap-3"
             onSubmit={(event) => {
               event.preventDefault()
@@ -115,12 +119,12 @@ function OfJar({ jar }: { jar: Jar }) {
             <Button type="submit" disabled={!celsius.trim() || append.isPending}>
               Keep the temperature
             </Button>
-          </form>
+          </form>}
           {append.isSuccess && <p role="status" className="font-semibold">{append.data.log.at(-1) && <Words of={append.data.log.at(-1)?.text ?? []} />}</p>}
         </section>
         {append.error && !append.error.at('volume_ml') && <p role="alert" className="font-medium text-heat">{append.error.message}</p>}
         <div className="grid justify-items-start gap-2 print:hidden">
-          {jar.taste && <Button onClick={() => setStarting(true)}>Start a batch with it</Button>}
+          {records && jar.taste && <Button onClick={() => setStarting(true)}>Start a batch with it</Button>}
           <p className="text-quiet">To pour it into a batch that is under way, open that one, tap Add, and choose what is kept. Local food rules and your own food-safety plan come first.</p>
         </div>
         {starting && (

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link } from 'wouter'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
-import { useSession } from '../api/session'
+import { useRights } from '../api/rights'
 import { day } from '../shared/clock'
 import { Button } from '../ui/Button'
 import { useArrange } from './ThisBatch'
@@ -30,7 +30,7 @@ export function PutAway() {
 function Away({ batch }: { batch: Schemas['BatchLine'] }) {
   const arrange = useArrange(batch.id)
   const queries = useQueryClient()
-  const owner = useSession().data?.role === 'owner'
+  const { owns: owner } = useRights()
   const [sure, setSure] = useState(false)
   const remove = useMutation<unknown, Problem>({
     mutationFn: () => answer(client.DELETE('/api/v1/batches/{batch_id}', { params: { path: { batch_id: batch.id } } })),

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useLocation } from 'wouter'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
-import { useSession } from '../api/session'
+import { useRights } from '../api/rights'
 import { FileLinks } from '../shared/FileLinks'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -24,8 +24,8 @@ export function ThisBatch({ id, name, onGone }: { id: string; name: string; onGo
   const arrange = useArrange(id)
   const [, go] = useLocation()
   const [called, setCalled] = useState(name)
-  const role = useSession().data?.role
-  if (role === 'guest') return null
+  const { records } = useRights()
+  if (!records) return null
   return (
     <section aria-label="This batch" className="mt-4 grid gap-3 border-t border-line pt-4">
       <form

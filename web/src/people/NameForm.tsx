@@ -1,10 +1,13 @@
-import { useState } from 'react'
+import { Suspense, useState } from 'react'
 import { answer, client, type Schemas } from '../api/client'
 import { useSessionChange } from '../api/session'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
 import { Rest } from '../shared/Rest'
+import { part } from '../ui/part'
 import { withItsZone, ZONE_HERE } from './zone'
+
+const RecoverForm = part(() => import('./RecoverForm'))
 
 interface Props {
   /** Whether somebody new gives a name, to a new kitchen or to the one they began. */
@@ -24,6 +27,13 @@ export function NameForm({ joining, act, bring = false, look = 'main', onJoining
   const signUp = useSessionChange((body: Schemas['SignUp']) => answer(client.POST('/api/v1/accounts', { body })))
   const active = joining ? signUp : signIn
   const done = onDone ? { onSuccess: onDone } : {}
+  const [forgotten, setForgotten] = useState(false)
+  if (forgotten && !joining)
+    return (
+      <Suspense>
+        <RecoverForm name={form.name} onBack={() => setForgotten(false)} onDone={onDone} />
+      </Suspense>
+    )
   return (
     <form
       className="grid gap-3"
@@ -54,6 +64,11 @@ export function NameForm({ joining, act, bring = false, look = 'main', onJoining
         <button type="button" className="min-h-12 px-2 font-semibold underline" onClick={() => onJoining(!joining)}>
           {joining ? 'I have a name here' : 'Sign up'}
         </button>
+        {!joining && (
+          <button type="button" className="min-h-12 px-2 font-semibold underline" onClick={() => setForgotten(true)}>
+            I forgot my password
+          </button>
+        )}
       </div>
     </form>
   )

@@ -21,6 +21,9 @@ export default function OneselfSheet({ onClose }: { onClose: () => void }) {
             <p className="text-quiet">Everywhere else you are signed in, you will be signed out.</p>
           </Asked>
         </Part>
+        <Part name="Codes for a forgotten password">
+          <Codes />
+        </Part>
         <Part name="Change your name">
           <Asked fields={OTHER_NAME} act="Change the name" onDone={onClose} call={({ name = '', password = '' }) => answer(client.PUT('/api/v1/me/name', { body: { name, password } }))} />
         </Part>
@@ -105,6 +108,46 @@ const OTHER_PASSWORD = [
   { of: 'new', label: 'New password', autoComplete: 'new-password', hint: 'Ten characters or more' },
 ]
 const OTHER_NAME = [{ of: 'name', label: 'New name', autoComplete: 'username' }, YOURS]
+
+/** Codes that open once each, shown when they are drawn. */
+function Codes() {
+  const left = useQuery<Schemas['CodesLeftOut'], Problem>({ queryKey: ['codes'], queryFn: ({ signal }) => answer(client.GET('/api/v1/me/codes', { signal })) })
+  const [password, setPassword] = useState('')
+  const [copied, setCopied] = useState(false)
+  const draw = useMutation<Schemas['CodesOut'], Problem, string>({ mutationFn: (password) => answer(client.POST('/api/v1/me/codes', { body: { password } })) })
+  if (draw.data)
+    return (
+      <>
+        <p className="mb-2 font-semibold">Write these down where you find them again. Each opens once, and they are shown only now.</p>
+        <ul aria-label="Your codes" className="grid grid-cols-2 gap-x-4 gap-y-1 font-mono text-lg select-all">
+          {draw.data.codes.map((code) => (
+            <li key={code}>{code}</li>
+          ))}
+        </ul>
+        <Button className="mt-3" onClick={() => void navigator.clipboard.writeText(draw.data.codes.join('\n')).then(() => setCopied(true), () => undefined)}>
+          {copied ? 'Copied' : 'Copy them'}
+        </Button>
+      </>
+    )
+  return (
+    <form
+      className="grid gap-4"
+      onSubmit={(event) => {
+        event.preventDefault()
+        draw.mutate(password)
+      }}
+    >
+      <p className="text-quiet">
+        A code signs you in once, to choose a new password. {left.data && (left.data.left > 0 ? `You have ${left.data.left} left; new ones take their place.` : 'You have none yet.')}
+      </p>
+      <TextField label={YOURS.label} autoComplete={YOURS.autoComplete} type="password" required value={password} onChange={setPassword} error={draw.error?.at('password')} />
+      <Rest problem={draw.error} beside={['password']} />
+      <Button type="submit" disabled={draw.isPending || !password}>
+        Draw new codes
+      </Button>
+    </form>
+  )
+}
 
 function Browsers() {
   const queries = useQueryClient()

@@ -62,7 +62,7 @@ export function Welcome({ demoOffered, onBegin }: Props) {
         {demoOffered && (
           <section aria-label="Look around">
             <h2 className="mb-2 text-xl">Look around</h2>
-            <p className="mb-4 text-quiet">A made-up guest-house kitchen, with sauces at every stage.</p>
+            <p className="mb-4 text-quiet">A made-up guest-house kitchen, with sauces at every stage: yours alone, for a week.</p>
             <Button look="main" className="w-full sm:w-auto" onClick={() => demo.mutate(undefined)}>
               Step into the demo kitchen
             </Button>

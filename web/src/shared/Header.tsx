@@ -2,6 +2,7 @@ import { use, useState, type ReactNode } from 'react'
 import { Link, useLocation } from 'wouter'
 import { answer, client } from '../api/client'
 import { useSession, useSessionChange, useSetUnits } from '../api/session'
+import { useRights } from '../api/rights'
 import { Menu } from '../ui/Menu'
 import { loudness, switchLoudness } from './loudness'
 import { Shell } from './surroundings'
@@ -20,6 +21,7 @@ interface Props {
 /** The line on top: where one is, and the few things that are the same everywhere. */
 export function Header({ title, detail, more = [], children }: Props) {
   const session = useSession()
+  const rights = useRights()
   const [, go] = useLocation()
   const [, redraw] = useState(0)
   const { ask } = use(Shell)
@@ -62,7 +64,7 @@ export function Header({ title, detail, more = [], children }: Props) {
             items={[
               ...more,
               { label: 'Batches', onSelect: () => go('/') },
-              { label: 'Start a batch', onSelect: () => go('/start') },
+              ...(rights.records ? [{ label: 'Start a batch', onSelect: () => go('/start') }] : []),
               { label: 'House dishes', onSelect: () => go('/house-dishes') },
               { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
               {
@@ -94,14 +96,14 @@ export function Header({ title, detail, more = [], children }: Props) {
                     },
                   ]
                 : []),
-              { label: 'Join a kitchen', onSelect: () => go('/join') },
+              ...(session.data?.role === 'station' ? [] : [{ label: 'Join a kitchen', onSelect: () => go('/join') }]),
               ...(session.data?.claimed === false
                 ? [
                     { label: 'Keep this kitchen', onSelect: () => ask('claim') },
                     { label: 'Sign in to another', onSelect: () => ask('sign-in') },
                   ]
                 : [
-                    { label: 'You: name, password, browsers', onSelect: () => ask('oneself') },
+                    ...(rights.somebody ? [{ label: 'You: name, password, browsers', onSelect: () => ask('oneself') }] : []),
                     { label: `Sign out ${session.data?.name ?? ''}`, onSelect: () => signOut.mutate(undefined) },
                   ]),
             ]}

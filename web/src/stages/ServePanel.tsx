@@ -1,5 +1,6 @@
 import { Suspense, useState } from 'react'
 import { Link } from 'wouter'
+import { useRights } from '../api/rights'
 import type { Batch, Payload } from '../api/types'
 import { clock } from '../shared/clock'
 import { useSay, Words } from '../shared/units'
@@ -57,6 +58,7 @@ function OnTheTable({ ready, wanted, onRecord }: { ready: NonNullable<Batch['rea
 /** What it came to: yield, portions, body, salt. */
 export default function ServePanel() {
   const { batch, busy, onRecord, problem } = useBench()
+  const { records, arranges } = useRights()
   const say = useSay()
   const [measured, setMeasured] = useState('')
   const [meat, setMeat] = useState(false)
@@ -149,12 +151,12 @@ export default function ServePanel() {
             How it went, and why
           </Link>
         )}
-        {batch.finished && (
+        {records && batch.finished && (
           <Link href={`/start?again=${batch.id}`} className="inline-flex min-h-12 items-center font-semibold underline">
             Cook it again
           </Link>
         )}
-        {batch.finished && (
+        {arranges && batch.finished && (
           <button type="button" className="min-h-12 font-semibold underline" onClick={() => setKeeping(true)}>
             Keep it as a house dish
           </button>

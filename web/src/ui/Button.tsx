@@ -1,4 +1,5 @@
-import type { ButtonHTMLAttributes } from 'react'
+import { use, type ButtonHTMLAttributes } from 'react'
+import { LooksOn } from './LooksOn'
 
 type Look = 'plain' | 'main' | 'bar' | 'bar-main' | 'bar-danger'
 
@@ -17,10 +18,12 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
 }
 
 /** A button a wet thumb can hit: 48 px high at least. */
-export function Button({ look = 'plain', letter, className = '', children, type = 'button', ...rest }: Props) {
+export function Button({ look = 'plain', letter, className = '', children, type = 'button', disabled, ...rest }: Props) {
+  const looksOn = use(LooksOn)
   return (
     <button
       type={type}
+      disabled={looksOn || disabled}
       className={`inline-flex min-h-12 items-center justify-center gap-2 rounded-xl border-2 px-4 text-[1.05rem] font-semibold disabled:opacity-45 ${looks[look]} ${className}`}
       aria-keyshortcuts={letter}
       {...rest}

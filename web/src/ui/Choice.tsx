@@ -1,5 +1,6 @@
 import { RadioGroup } from 'radix-ui'
-import type { ReactNode } from 'react'
+import { use, type ReactNode } from 'react'
+import { LooksOn } from './LooksOn'
 
 interface Option<T extends string> {
   value: T
@@ -24,6 +25,7 @@ const frames = { row: 'flex flex-wrap gap-1.5', cards: 'grid gap-2 sm:grid-cols-
 
 /** One of a few, each a button to tap. */
 export function Choice<T extends string>({ label, value, options, onChange, onAgain, layout = 'row', hideLabel }: Props<T>) {
+  const looksOn = use(LooksOn)
   return (
     <div>
       <p aria-hidden="true" className={hideLabel ? 'sr-only' : 'mb-1.5 text-base text-quiet'}>
@@ -32,6 +34,7 @@ export function Choice<T extends string>({ label, value, options, onChange, onAg
       <RadioGroup.Root
         aria-label={label}
         value={value ?? ''}
+        disabled={looksOn}
         onValueChange={(next) => onChange(next as T)}
         className={frames[layout]}
       >
