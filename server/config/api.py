@@ -2,6 +2,8 @@
 
 from archive.api import router as archive
 from batches.api import router as batches
+from batches.example import router as example
+from batches.explained import router as explained
 from batches.lists import router as lists
 from devices.api import router as devices
 from house_dishes.api import router as house_dishes
@@ -40,6 +42,8 @@ api.add_router("", learned)
 api.add_router("", larder)
 api.add_router("", batches)
 api.add_router("", lists)
+api.add_router("", explained)
+api.add_router("", example)
 api.add_router("", house_dishes)
 api.add_router("", archive)
 api.add_router("", devices)

@@ -10,7 +10,7 @@ from batches.services import tell
 from django.db import transaction
 from django.utils.crypto import get_random_string
 from house_dishes.services import keep
-from kitchens.services import Member, look_around
+from kitchens.services import Member, forget_tasted, look_around
 from people.services import newcomer
 from spissus_core import events as ev
 from spissus_core.intake.braise import Braise, line_of
@@ -272,6 +272,8 @@ def step_into(now: datetime) -> Member:
         batch = tell(member, story.name, _happened(story, now))
         if story.keeps_dish:
             keep(member, uuid4(), story.name, HOUSE_DISH_PEOPLE, batch)
+    # What a made-up cook likes is nothing of whoever looks around.
+    forget_tasted(member.kitchen)
     return member
 
 

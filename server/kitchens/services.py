@@ -318,6 +318,12 @@ def forget_taught(kitchen: Kitchen, batch: UUID) -> None:
         rows.filter(batch=batch).delete()
 
 
+def forget_tasted(kitchen: Kitchen) -> None:
+    """Forget what every batch taught of what is liked and of what thickens."""
+    kitchen.likings.all().delete()
+    kitchen.strengths.all().delete()
+
+
 def strengths_of(kitchen_id: UUID) -> dict[str, LearnedStrength]:
     """How strongly each dry thickener binds in a kitchen, where batches taught it."""
     taught: dict[str, list[tuple[float, float]]] = {}

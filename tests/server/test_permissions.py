@@ -103,6 +103,8 @@ ROWS: dict[str, Row] = {
     "PUT /burners/{burner_id}": Row("cook", "/burners/{burner}", {"name": "coal range", "net_kw": 1}, ("burner",)),
     "DELETE /burners/{burner_id}": Row("cook", "/burners/{burner}", ids=("burner",)),
     "GET /lists": Row("guest"),
+    "GET /explained": Row("everyone"),
+    "GET /example": Row("everyone"),
     "GET /ingredients": Row("guest", "/ingredients?q=stock"),
     "GET /larder": Row("guest"),
     "POST /larder": Row("cook", body={"name": "house stock", "like": "beef_stock_own"}),

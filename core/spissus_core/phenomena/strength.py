@@ -21,7 +21,8 @@ class Strength(NamedTuple):
     word: str
 
 
-STRENGTHS = tuple(table("strengths", lambda row: Strength(float(row["from_percent"]), row["word"])).values())
+STRENGTH_WORDS = table("strengths", lambda row: Strength(float(row["from_percent"]), row["word"]))
+STRENGTHS = tuple(STRENGTH_WORDS.values())
 
 
 def strength_of(percent: float) -> Strength:

@@ -130,15 +130,22 @@ def _stretch(before: Stretch, stage: Stage, change: _Change, *, planned: bool) -
     )
 
 
+#: Where steam is counted, the latest first; and where nothing of them has begun.
+_AFTER_THE_BOIL: tuple[Stage, ...] = ("serve", "season", "thicken")
+_THE_BOIL: Stage = "reduce"
+
+
 def _happened(timeline: Timeline, start: Pot) -> dict[Stage, _Change]:
-    """For each stage, what left and joined in it so far; the steam between two events is the reduction's."""
+    """For each stage, what left and joined in it so far; the steam between two events is the reduction's, or that of
+    the latest stage which has begun."""
     out: dict[Stage, _Change] = {}
 
     def steamed(before: Contents, after: Contents) -> None:
         lost = before.volume_ml - after.volume_ml
         if lost != 0.0:
-            old = out.get("reduce", _Change(after))
-            out["reduce"] = replace(old, after=after, vapour_ml=old.vapour_ml + lost)
+            stage = next((one for one in _AFTER_THE_BOIL if one in out), _THE_BOIL)
+            old = out.get(stage, _Change(after))
+            out[stage] = replace(old, after=after, vapour_ml=old.vapour_ml + lost)
 
     last = start.contents
     for moment in timeline.moments:

@@ -1022,6 +1022,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/explained": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the words on the page mean, in the order in which a cook meets them */
+        get: operations["batches_explained_explained"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An example sauce from the strainer to the plate */
+        get: operations["batches_example_play"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/house-dishes": {
         parameters: {
             query?: never;
@@ -5842,6 +5876,47 @@ export interface components {
             key: "in" | "reduced" | "flamed" | "late" | "dredged" | "rubbed" | "fried" | "left_out";
             /** Label */
             label: string;
+        };
+        /**
+         * ExplainedOut
+         * @description A word that is explained: its key, how it is told, and what is drawn beside it.
+         */
+        ExplainedOut: {
+            /** Key */
+            key: string;
+            title: components["schemas"]["SaidOut"];
+            said: components["schemas"]["SaidOut"];
+            /** Drawing */
+            drawing: ("spoons" | "spoon_of_jus" | "spoon_of_nappe" | "spoon_of_gravy" | "measures" | "jug" | "dip" | "scale" | "spread") | ("strength" | "salt" | "ceiling" | "tasting" | "fat" | "mark") | ("roux" | "slurry" | "gelatin" | "burner" | "looks" | "ledger");
+        };
+        /**
+         * ExampleOut
+         * @description An example sauce: its pan, its ribbon as it went, and its steps, one for each stretch.
+         */
+        ExampleOut: {
+            pan: components["schemas"]["PanShape"];
+            /** Ribbon */
+            ribbon: components["schemas"]["StretchOut"][];
+            /** Steps */
+            steps: components["schemas"]["ExampleStepOut"][];
+        };
+        /**
+         * ExampleStepOut
+         * @description A step of it: the stage that it ends, what is said of it, and how the pot stands; depths in mm, tone 0 to 1.
+         */
+        ExampleStepOut: {
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "strain" | "skim" | "reduce" | "thicken" | "season" | "serve";
+            said: components["schemas"]["SaidOut"];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Fat Mm */
+            fat_mm: number;
+            /** Tone */
+            tone: number;
         };
         /**
          * HouseDishLine
@@ -12458,6 +12533,82 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_explained_explained: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainedOut"][];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    batches_example_play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleOut"];
                 };
             };
             /** @description Internal Server Error */

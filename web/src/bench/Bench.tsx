@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect, useRef, useState } from 'react'
+import { Suspense, use, useEffect, useRef, useState } from 'react'
 import { isWhole, type Batch } from '../api/types'
 import { keys } from '../api/keys'
 import { useAppend, useBatch } from '../api/batches'
@@ -12,6 +12,8 @@ import { fetchStages, PlanPanel, STAGES } from '../stages/registry'
 import { BenchContext, type Proposal } from '../stages/useBench'
 import { useAwake } from '../shared/useAwake'
 import { useAlarm } from '../shared/useAlarm'
+import { useLetters } from '../shared/letters'
+import { Shell } from '../shared/surroundings'
 import { useNow } from '../shared/useNow'
 import { useSay } from '../shared/units'
 import { PotSection } from '../figures/PotSection'
@@ -21,7 +23,7 @@ import { DeviceLine } from './DeviceLine'
 import { NowLine } from './NowLine'
 import { LooksOn } from '../ui/LooksOn'
 import { useRights } from '../api/rights'
-import { useLetters, type SheetName } from './letters'
+import type { SheetName } from './OpenSheet'
 import { useRecord } from './useRecord'
 import { useView } from './useView'
 import { part } from '../ui/part'
@@ -65,6 +67,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   const [proposal, setProposal] = useState<Proposal | null>(null)
   const { view, open, lead, panel } = useView(batch, asked, settled, append)
   const { records } = useRights()
+  const { ask } = use(Shell)
   const { record, last, undo } = useRecord(batch, append)
   const now = useNow()
   // Between readings the level is where the forecast says, dotted until a reading confirms it.
@@ -80,7 +83,6 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   useEffect(() => fetchStages(loadSheets), [])
   useLetters({
     l: () => setSheet('log'),
-    '?': () => setSheet('help'),
     s: () => open('skim'),
     p: () => open('plan'),
     ...(records && {
@@ -119,7 +121,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
   return (
     <BenchContext value={parts}>
       <div className="flex min-h-dvh flex-col">
-        <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`} more={[{ label: 'Keys of this page', onSelect: () => setSheet('help') }]}>
+        <Header title={batch.name} detail={`${batch.pan.name} · ${batch.burner}`}>
           <button type="button" className="pill" onClick={() => open('plan')} aria-current={view === 'plan' ? 'page' : undefined}>
             {wish ? (
               <>
@@ -138,7 +140,7 @@ function Open({ batch, asked, offline, settled }: { batch: Batch; asked: string 
           <button type="button" className="pill hidden md:inline-flex" onClick={() => setSheet('log')}>
             Log <span className="text-quiet">{batch.log.length}</span>
           </button>
-          <button type="button" className="pill hidden lg:inline-flex" aria-label="Keys" onClick={() => setSheet('help')}>
+          <button type="button" className="pill hidden lg:inline-flex" aria-label="What does it mean?" onClick={() => ask('explained:')}>
             ?
           </button>
         </Header>

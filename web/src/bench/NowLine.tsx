@@ -9,7 +9,8 @@ import { readsAloud, speak } from '../shared/voice'
 import { Button } from '../ui/Button'
 import { useRights } from '../api/rights'
 import { useBench, type Proposal } from '../stages/useBench'
-import { useLetters, type SheetName } from './letters'
+import { useLetters } from '../shared/letters'
+import type { SheetName } from './OpenSheet'
 
 interface Props {
   bar: RefObject<HTMLElement | null>

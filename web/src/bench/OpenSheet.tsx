@@ -1,6 +1,4 @@
 import type { Batch } from '../api/types'
-import { HelpSheet } from './HelpSheet'
-import type { SheetName } from './letters'
 import { LogSheet, type Append } from './LogSheet'
 import { AddSheet, MeatProbe, NoteSheet, ReadingSheet, SauceProbe, TasteSheet } from './sheets'
 
@@ -10,7 +8,9 @@ interface Props {
   onClose: () => void
 }
 
-const SHEETS = { reading: ReadingSheet, add: AddSheet, taste: TasteSheet, probe: SauceProbe, probe_meat: MeatProbe, note: NoteSheet, log: LogSheet, help: HelpSheet } as const
+const SHEETS = { reading: ReadingSheet, add: AddSheet, taste: TasteSheet, probe: SauceProbe, probe_meat: MeatProbe, note: NoteSheet, log: LogSheet } as const
+
+export type SheetName = keyof typeof SHEETS
 
 /** The sheet that lies over the bench. */
 export default function OpenSheet({ name, ...props }: Props & { name: SheetName }) {

@@ -2,6 +2,7 @@ import { use, useState } from 'react'
 import type { Batch, Payload } from '../api/types'
 import { useLists } from '../api/lists'
 import { useShelf } from '../api/shelf'
+import { Explain } from '../shared/Explain'
 import { day } from '../shared/clock'
 import { useKept } from '../shared/useKept'
 import { Units, useExample, useSay } from '../shared/units'
@@ -121,6 +122,7 @@ export function ReadingSheet({ batch, append, onClose }: Props) {
             ]}
           />}
         </div>
+        <Explain of="which">Jug, dip or scale?</Explain>
         <TextField
           label={`Reading, in ${unit === 'in' ? 'inches' : unit} or with its own unit`}
           value={value}

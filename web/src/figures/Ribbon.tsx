@@ -147,7 +147,7 @@ export function Ribbon<S extends string>({ stages, stretches, next, open, onOpen
         {doneTo < width - 1 && (
           <g>
             <line x1={doneTo} x2={doneTo} y1={16} y2={HEIGHT} stroke="var(--ink)" strokeWidth="2.5" />
-            <rect x={clamp(doneTo - 34, 0, width - 68)} y={0} width="68" height="24" rx="12" fill="var(--ink)" />
+            {clock && <rect x={clamp(doneTo - 34, 0, width - 68)} y={0} width="68" height="24" rx="12" fill="var(--ink)" />}
             <text
               x={clamp(doneTo, 34, width - 34)}
               y={17}

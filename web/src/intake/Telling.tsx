@@ -2,6 +2,7 @@ import type { Problem } from '../api/client'
 import { useLists } from '../api/lists'
 import type { Kitchen, Pot } from '../api/types'
 import type { Schemas } from '../api/client'
+import { Explain } from '../shared/Explain'
 import { useExample, useSay } from '../shared/units'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -125,6 +126,7 @@ export function Telling({ draft, change, kitchen, pot, wrong }: Props) {
               disabled: method === 'scale' && !pan?.empty_g,
             }))}
           />
+          <Explain of="which">Jug, dip or scale?</Explain>
           <TextField
             label="Measurement"
             placeholder={eg(...placeholders[draft.method])}

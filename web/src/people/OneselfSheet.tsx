@@ -105,7 +105,7 @@ function Asked({ fields, act, call, onDone, children }: AskedProps) {
 const YOURS = { of: 'password', label: 'Your password', autoComplete: 'current-password' }
 const OTHER_PASSWORD = [
   { of: 'old', label: 'Password now', autoComplete: 'current-password' },
-  { of: 'new', label: 'New password', autoComplete: 'new-password', hint: 'Ten characters or more' },
+  { of: 'new', label: 'New password', autoComplete: 'new-password', hint: 'Twelve characters or more' },
 ]
 const OTHER_NAME = [{ of: 'name', label: 'New name', autoComplete: 'username' }, YOURS]
 

@@ -10,7 +10,7 @@ type Recovered = Schemas['RecoverIn']
 const FIELDS: readonly { of: keyof Recovered; label: string; type?: string; autoComplete: string; hint?: string }[] = [
   { of: 'name', label: 'Name', autoComplete: 'username' },
   { of: 'code', label: 'Code', autoComplete: 'off', hint: 'One of those you kept, or one that an owner of your kitchen hands you' },
-  { of: 'password', label: 'New password', type: 'password', autoComplete: 'new-password', hint: 'Ten characters or more' },
+  { of: 'password', label: 'New password', type: 'password', autoComplete: 'new-password', hint: 'Twelve characters or more' },
 ]
 
 /** A forgotten password: a code, once, and the password from now on. */

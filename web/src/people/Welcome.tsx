@@ -1,22 +1,14 @@
 import { useMutation } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { Suspense, useRef, useState } from 'react'
 import { answer, client, type Problem } from '../api/client'
 import { useSessionChange } from '../api/session'
-import { STAGES } from '../stages/registry'
-import { Ribbon } from '../figures/Ribbon'
 import { Button } from '../ui/Button'
+import { part } from '../ui/part'
 import { TextField } from '../ui/TextField'
 import { NameForm } from './NameForm'
 import { withItsZone } from './zone'
 
-const example = [
-  { stage: 'strain', from_ml: 1580, to_ml: 1580, from_fat_ml: 105, to_fat_ml: 105, from_tone: 0.25, to_tone: 0.25, volume: '', salt: '' },
-  { stage: 'skim', from_ml: 1580, to_ml: 1475, from_fat_ml: 105, from_tone: 0.25, to_tone: 0.3, volume: '', salt: '', fat: 'fat' },
-  { stage: 'reduce', from_ml: 1475, to_ml: 860, from_tone: 0.3, to_tone: 0.6, volume: '', salt: '', vapour: 'steam' },
-  { stage: 'thicken', from_ml: 860, to_ml: 910, from_tone: 0.6, to_tone: 0.75, volume: '', salt: '', added: 'roux' },
-  { stage: 'season', from_ml: 910, to_ml: 910, from_tone: 0.75, to_tone: 0.78, volume: '', salt: '' },
-  { stage: 'serve', from_ml: 910, to_ml: 910, from_tone: 0.78, to_tone: 0.8, volume: '', salt: '' },
-].map((s) => ({ planned: false, from_fat_ml: 0, to_fat_ml: 0, fat: null, vapour: null, added: null, ...s }))
+const Example = part(() => import('./Example'))
 
 interface Props {
   demoOffered: boolean
@@ -55,9 +47,9 @@ export function Welcome({ demoOffered, onBegin }: Props) {
         autoComplete="off"
         autoFocus
       />
-      <div aria-hidden="true" className="pointer-events-none" inert>
-        <Ribbon stages={STAGES} stretches={example} next={null} open={null} onOpen={() => undefined} clock="" ahead="" />
-      </div>
+      <Suspense fallback={<div className="h-36" />}>
+        <Example quiet={said !== ''} />
+      </Suspense>
       <div className="grid gap-8 md:grid-cols-[1fr_1.1fr]">
         {demoOffered && (
           <section aria-label="Look around">

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../api/client'
+import { Explain } from './Explain'
 import { Words } from './units'
 import { Unfold } from '../ui/Unfold'
 
@@ -12,10 +13,12 @@ interface Props {
   /** The arithmetic behind it; tapping the figure unfolds it. */
   reason?: Reason | undefined
   tone?: string
+  /** The key of what it means, and the question that leads there. */
+  explains?: [of: string, question: string]
 }
 
 /** A figure to read from a metre away. Tap it, and its arithmetic unfolds. */
-export function Figure({ label, value, note, reason, tone = '' }: Props) {
+export function Figure({ label, value, note, reason, tone = '', explains }: Props) {
   const face = (
     <>
       <span className="block text-base text-quiet">
@@ -34,6 +37,11 @@ export function Figure({ label, value, note, reason, tone = '' }: Props) {
   return (
     <Unfold summary={face} label="how it comes about">
       <Words of={reason.how} />
+      {explains && (
+        <span className="block text-ink">
+          <Explain of={explains[0]}>{explains[1]}</Explain>
+        </span>
+      )}
     </Unfold>
   )
 }

@@ -65,6 +65,7 @@ export function Header({ title, detail, more = [], children }: Props) {
               ...more,
               { label: 'Batches', onSelect: () => go('/') },
               ...(rights.records ? [{ label: 'Start a batch', onSelect: () => go('/start') }] : []),
+              { label: 'What does it mean?', onSelect: () => ask('explained:') },
               { label: 'House dishes', onSelect: () => go('/house-dishes') },
               { label: 'Kitchen: pans, burners, larder', onSelect: () => go('/kitchen') },
               {

@@ -8,6 +8,7 @@ import { Bench } from '../bench/Bench'
 import { tellTimeBy } from '../shared/clock'
 import { Shell, type AskedSheet } from '../shared/surroundings'
 import { Notice } from '../shared/Notice'
+import { useLetters } from '../shared/letters'
 import { Skeleton } from '../shared/Skeleton'
 import { Kept, OutboxLine } from './OutboxLine'
 import { StartPart } from './StartPart'
@@ -18,6 +19,7 @@ import { part } from '../ui/part'
 // The bench should wait for nothing that is needed before it, or rarely.
 const JoinPage = part(() => import('../people/JoinPage'))
 const OneselfSheet = part(() => import('../people/OneselfSheet'))
+const ExplainedSheet = part(() => import('../explained/ExplainedSheet'))
 const ClaimSheet = part(() => import('../people/ClaimSheet'))
 const Welcome = part(async () => ({ default: (await import('../people/Welcome')).Welcome }))
 const ComparePage = part(async () => ({ default: (await import('../logbook/ComparePage')).ComparePage }))
@@ -34,12 +36,20 @@ export function App() {
   )
 }
 
+/** What was asked of whoever is here, over the page. */
+function Asked({ sheet, onClose }: { sheet: AskedSheet; onClose: () => void }) {
+  if (sheet === 'oneself') return <OneselfSheet onClose={onClose} />
+  if (sheet === 'claim' || sheet === 'sign-in') return <ClaimSheet known={sheet === 'sign-in'} onClose={onClose} />
+  return <ExplainedSheet of={sheet.slice('explained:'.length)} onClose={onClose} />
+}
+
 function Pages() {
   const session = useSession()
   tellTimeBy(session.data?.time_zone ?? '')
   const [joins, joining] = useRoute('/join/:code?')
   const [asked, setAsked] = useState<AskedSheet | null>(null)
   const shell = useMemo(() => ({ ask: setAsked }), [])
+  useLetters({ '?': () => session.data?.signed_in && setAsked('explained:') })
   // Without the server it is who was there last.
   if (!session.data && session.isPending) return <Skeleton />
   if (!session.data) return <Notice title="No answer" text={session.error.message} onRetry={() => void session.refetch()} />
@@ -97,7 +107,11 @@ function Pages() {
             <Redirect to="/" replace />
           </Route>
         </Switch>
-        {asked && <Suspense>{asked === 'oneself' ? <OneselfSheet onClose={() => setAsked(null)} /> : <ClaimSheet known={asked === 'sign-in'} onClose={() => setAsked(null)} />}</Suspense>}
+        {asked && (
+          <Suspense>
+            <Asked sheet={asked} onClose={() => setAsked(null)} />
+          </Suspense>
+        )}
       </Shell>
     </Units>
   )

@@ -38,9 +38,9 @@ export default function ReducePanel() {
         <Stop reads={curve.stop_reads} liquid={say(curve.stop)} stands={stands} now={now} />
       ) : (
         <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
-          <Figure label="in the pan" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`} reason={reasonOf(pot.reasons, 'liquid')} />
+          <Figure label="in the pan" explains={['spread', 'What is ±?']} value={say(pot.liquid)} note={`± ${say(pot.liquid_error)} · ${say(pot.depth)}`} reason={reasonOf(pot.reasons, 'liquid')} />
           <Figure label="stop at" value="–" note={plan ? 'Nothing more to boil away.' : 'Plan first.'} />
-          <Figure label="salt now" tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
+          <Figure label="salt now" explains={['salt', 'Salt in per cent?']} tone="text-salt" value={`${pot.salt.best.toFixed(2)} %`} reason={reasonOf(pot.reasons, 'salt')} />
         </div>
       )}
       {!plan && (

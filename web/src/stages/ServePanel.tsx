@@ -73,10 +73,11 @@ export default function ServePanel() {
           value={served.portions ?? '–'}
           note={wanted?.portion ? `of ${say(wanted.portion)}${wanted.by_people && served.portions === wanted.people + 1 ? `: your ${wanted.people}, and one for the pot` : ''}` : 'no portion size was given'}
         />
-        <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reasonOf(pot.reasons, 'body')} />
-        <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reasonOf(pot.reasons, 'strength')} />
+        <Figure label="body" value={pot.body.everyday} note={pot.body.does} explains={['body', 'What is body?']} reason={reasonOf(pot.reasons, 'body')} />
+        <Figure label="taste" explains={['strength', 'What is strength?']} value={pot.taste} note={say(pot.times_strained)} reason={reasonOf(pot.reasons, 'strength')} />
         <Figure
           label="salt"
+          explains={['salt', 'Salt in per cent?']}
           tone="text-salt"
           value={`${pot.salt.best.toFixed(2)}\u00a0%`}
           note={served.sodium ? `${say(served.sodium)} of sodium a helping` : ''}

@@ -47,6 +47,7 @@ function Ways({ skim }: { skim: Skim }) {
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
         <Figure
           label="fat on top"
+          explains={['fat', 'Which fat is meant?']}
           value={say(pot.fat)}
           note={`${say(pot.fat_depth)} thick, ${say(skim.fat)}`}
           tone="text-fat-ink"

@@ -23,16 +23,17 @@ export default function StrainPanel() {
   return (
     <div className="grid gap-6">
       <div className="grid gap-x-6 gap-y-4 grid-cols-2 sm:grid-cols-[repeat(4,auto)] sm:justify-between">
-        <Figure label="liquid" value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('liquid')} />
+        <Figure label="liquid" explains={['which', 'Jug, dip or scale?']} value={say(pot.liquid)} note={`± ${say(pot.liquid_error)}`} reason={reason('liquid')} />
         <Figure
           label="salt"
+          explains={['salt', 'Salt in per cent?']}
           tone="text-salt"
           value={`${pot.salt.best.toFixed(2)} %`}
           note={`likely ${pot.salt.low.toFixed(2)} to ${pot.salt.high.toFixed(2)} %`}
           reason={reason('salt')}
         />
-        <Figure label="body" value={pot.body.everyday} note={pot.body.does} reason={reason('body')} />
-        <Figure label="taste" value={pot.taste} note={say(pot.times_strained)} reason={reason('strength')} />
+        <Figure label="body" value={pot.body.everyday} note={pot.body.does} explains={['body', 'What is body?']} reason={reason('body')} />
+        <Figure label="taste" explains={['strength', 'What is strength?']} value={pot.taste} note={say(pot.times_strained)} reason={reason('strength')} />
       </div>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => onOpen('correct')}>Correct the start</Button>

@@ -5,6 +5,7 @@ import { Ask, AskForm, Wrong } from '../../shared/Ask'
 import { Rest } from '../../shared/Rest'
 import { useExample, useSay } from '../../shared/units'
 import { Spoon } from '../../figures/Spoon'
+import { Explain } from '../../shared/Explain'
 import { Choice } from '../../ui/Choice'
 import { TextField } from '../../ui/TextField'
 import { Toggle } from '../../ui/Toggle'
@@ -102,6 +103,7 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
           wrong={Boolean(wrongs.body)}
         >
           {(close) => (
+            <>
             <Choice
               label="How thick"
               layout="stack"
@@ -124,10 +126,13 @@ export function WishLine({ wish, change, assumed, batch, routes, answered, wrong
                 ),
               }))}
             />
+            <Explain of="body">What is body?</Explain>
+            </>
           )}
         </Ask>
         <AskForm label="how salty" assumed={assumed} ink="text-salt" said={salt ? salt.label : wish.salt} wrong={Boolean(wrongs.salt ?? wrongs.ceiling)}>
           <div className="grid gap-3">
+            <Explain of="salt">Salt in per cent?</Explain>
             <Choice
               label="Salt by weight"
               layout="pairs"

@@ -1,7 +1,5 @@
 import { useLayoutEffect, useRef } from 'react'
 
-export type SheetName = 'reading' | 'add' | 'taste' | 'probe' | 'probe_meat' | 'note' | 'log' | 'help'
-
 /** Single letters for the acts of the bench; they rest while something is typed or a sheet is open. Enter belongs to what
  * has the focus, where that can be pressed. */
 export function useLetters(acts: Record<string, (() => unknown) | undefined>) {

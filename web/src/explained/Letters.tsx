@@ -1,6 +1,6 @@
-import { Sheet } from '../ui/Sheet'
+import { Unfold } from '../ui/Unfold'
 
-/** What each letter does, in words. */
+/** What each letter does at the bench, in words. */
 const LETTERS: readonly [string, string][] = [
   ['R', 'take a reading'],
   ['A', 'add something'],
@@ -12,14 +12,14 @@ const LETTERS: readonly [string, string][] = [
   ['U', 'undo the last entry'],
   ['V', 'read the sentence aloud, where the menu says so'],
   ['Enter', 'the answer in gold, where there is one'],
-  ['?', 'this list'],
+  ['?', 'this sheet, on any page'],
 ]
 
 /** The letters of the bench. */
-export function HelpSheet({ onClose }: { onClose: () => void }) {
+export function Letters() {
   return (
-    <Sheet open onClose={onClose} title="Keys">
-      <dl className="grid grid-cols-[4.5rem_1fr] gap-y-2 text-lg">
+    <Unfold label="" className="mt-3 hidden md:block" summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Keys at the bench</span>}>
+      <dl className="grid grid-cols-[4.5rem_1fr] gap-y-2 text-lg text-ink">
         {LETTERS.map(([letter, does]) => (
           <div key={letter} className="contents">
             <dt className="font-bold">{letter}</dt>
@@ -27,6 +27,6 @@ export function HelpSheet({ onClose }: { onClose: () => void }) {
           </div>
         ))}
       </dl>
-    </Sheet>
+    </Unfold>
   )
 }
