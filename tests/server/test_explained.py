@@ -34,5 +34,5 @@ def test_the_example_is_six_steps_with_a_stretch_each() -> None:
     depths = [step["depth_mm"] for step in told["steps"]]
     assert depths[0] > depths[1] > depths[2]
     tones = [step["tone"] for step in told["steps"]]
-    # It darkens as it boils down, and not before.
-    assert tones[0] == tones[1] < tones[2] < tones[-1]
+    # It darkens as it boils down, and not before; flour makes it paler.
+    assert tones[0] == tones[1] < tones[3] < tones[2]
