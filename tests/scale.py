@@ -13,12 +13,13 @@ from datetime import UTC, datetime
 from uuid import uuid4
 
 import psycopg
+import requests
 from running import Site, served
 
 from .bench import Visitor, interleaved
 
 #: So many copies of a kitchen of seven batches and some seventy events.
-COPIES = int(os.environ.get("SPISSUS_COPIES", "14000"))
+COPIES = int(os.environ.get("SPISSUS_COPIES", "16000"))
 
 #: Every table of a kitchen, with how its rows are copied: ids are made of the old one and the number of the copy.
 COPIED = (
@@ -55,12 +56,21 @@ def called(site: Site) -> dict[str, tuple[float, float]]:
         body = {"id": str(uuid4()), "at": datetime.now(UTC).isoformat(), "payload": {"kind": "noted", "text": "x"}}
         cook.call("POST", f"/api/v1/batches/{pork}/events", body)
 
+    device = json.loads(cook.call("POST", "/api/v1/devices", {"name": "its scale", "kind": "scale", "batch_id": pork}))
+    scale = requests.Session()
+    scale.headers["Authorization"] = f"Bearer {device['token']}"
+
+    def reading() -> None:
+        told = [{"at": datetime.now(UTC).isoformat(), "value": 2240.0}]
+        scale.post(f"{site.url}/api/v1/device/readings", json={"readings": told}, timeout=20).raise_for_status()
+
     return interleaved(
         {
             "the list": lambda: cook.call("GET", "/api/v1/batches"),
             "a search": lambda: cook.call("GET", "/api/v1/batches?q=cider"),
             "a batch": lambda: cook.call("GET", f"/api/v1/batches/{pork}"),
             "an entry": note,
+            "a reading": reading,
         }
     )
 
@@ -88,5 +98,5 @@ def measure(site: Site) -> None:
 
 
 if __name__ == "__main__":
-    with served("spissus_scale") as running:
+    with served("spissus_scale", SPISSUS_DEVICE_POSTS="100000/min") as running:
         measure(running)
