@@ -29,6 +29,8 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
+from spissus_core.pantry.schools import SchoolKey
+from spissus_core.pantry.ways import WAYS
 from spissus_core.phenomena.keeping import KeptWhat
 from spissus_core.planning.bench import stop_of
 from spissus_core.planning.journey import journey
@@ -39,7 +41,7 @@ from spissus_core.planning.trade import trade
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
 
-from . import bench, door, finishing, heating, intake, logbook, marks, remembering, services, shelf, ways
+from . import bench, choosing, door, finishing, heating, intake, logbook, marks, remembering, services, shelf, ways
 from .finding import found_by
 from .models import Batch
 from .pot import pot_out
@@ -241,18 +243,29 @@ def finishes(request: HttpRequest, batch_id: UUID) -> list[finishing.FinishOut]:
 
 
 @router.post("/batches/{batch_id}/routes", response=ways.RoutesOut)
-def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted) -> HttpResponse:
-    """Ways to a sauce; nothing is saved."""
+def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted, asked: SchoolKey | None = None) -> HttpResponse:
+    """Ways to a sauce, also with the school that was ``asked`` for; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
     wish = _timed(member, board, data)
     splits = frozenset(must_not_boil(board.timeline))
-    found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted, splits=splits)
+    chosen = board.timeline.asked.way
+    # What was chosen stays among them, whatever it is made with.
+    taken = None if chosen is None or chosen not in WAYS else WAYS[chosen].school
+    schools = sorted({key for key in (asked, taken and taken.key) if key})
+    found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted, splits=splits, asked=schools)
     solved = tuple(board.as_drawn(wish.of(pot), route) for route in found)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
-    chosen = board.timeline.asked.way
-    return sent(ways.routes_out(pot, wish, solved, trade(pot, wish), pairs=pairs, chosen=chosen))
+    return sent(ways.routes_out(pot, wish, solved, trade(pot, wish, asked=schools), pairs=pairs, chosen=chosen))
+
+
+@router.post("/batches/{batch_id}/schools", response=choosing.ChoosingOut)
+def schools(request: HttpRequest, batch_id: UUID, data: ev.Wanted, like: ev.RouteKind) -> choosing.ChoosingOut:
+    """What else this pot may be thickened with, on a way like the one in hand; nothing is saved."""
+    member = member_of(request)
+    board, pot = _potted(services.batch_of(member, batch_id))
+    return choosing.choosing_out(board.timeline, pot, _timed(member, board, data), like)
 
 
 def _timed(member: Member, board: Board, data: ev.Wanted) -> Wish:

@@ -17,7 +17,7 @@ from spissus_core.fold import Timeline
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
 from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
-from spissus_core.pantry.schools import SCHOOLS
+from spissus_core.pantry.schools import SCHOOLS, School
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.because import because, instead, notes
@@ -190,6 +190,12 @@ class PansOut(Shape):
     stop: ShownOut
     choices: list[PanChoiceOut]
     split: SplitOut | None
+
+
+def dry_shown(grams: float, school: School) -> tuple[ShownOut, ShownOut]:
+    """So much of a dry thickener: as it is weighed, and as it is spooned."""
+    dry = dry_amount(grams, school)
+    return ShownOut.of(dry.main), ShownOut.of(dry.also)
 
 
 def route_out(

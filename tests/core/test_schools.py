@@ -99,6 +99,10 @@ def test_any_school_is_dosed_to_the_body_wanted(school: School, stop: str) -> No
     wish = wanted(900, body=3, ceiling_percent=1.2)
     route = solve(pot(), wish, stop, school)  # type: ignore[arg-type]
     assert route.thickener == school
+    if stop == "salt" and school.key == "granules":
+        # Boiling alone makes no room for the salt that they bring: it stays thinner, and is no way.
+        assert body_of(route.final).viscosity < LADDER[3].low
+        return
     bound = route.final.with_masses(salt=route.final.salt - route.salt_to_add_g)
     assert body_of(bound).viscosity == pytest.approx(LADDER[3].aim, rel=0.01)
     if stop == "volume":

@@ -7,7 +7,7 @@ from makers import pot, wanted
 from spissus_core import events as ev
 from spissus_core.pantry import ways
 from spissus_core.pantry.schools import SCHOOLS, School
-from spissus_core.pantry.ways import EARLIER, QUICKEST, WAYS
+from spissus_core.pantry.ways import EARLIER, QUICKEST, WAYS, ways_with
 from spissus_core.planning.solving import Task
 
 GUM = School(
@@ -33,7 +33,7 @@ def test_a_way_is_called_by_what_it_is_composed_of() -> None:
 def test_nothing_is_quicker_than_the_quickest() -> None:
     assert QUICKEST.stop == "here"
     assert QUICKEST.school is not None
-    assert all(QUICKEST.school.work_min <= way.school.work_min for way in WAYS.values() if way.school is not None)
+    assert all(QUICKEST.school.work_min <= way.school.work_min for way in ways_with() if way.school is not None)
 
 
 @pytest.mark.parametrize(("earlier", "now"), EARLIER.items())

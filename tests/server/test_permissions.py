@@ -136,6 +136,9 @@ ROWS: dict[str, Row] = {
     "POST /batches/{batch_id}/routes/{kind}/reasons": Row(
         "guest", "/batches/{batch}/routes/all-volume-white_roux/reasons", {"volume_ml": 900}, ("batch",)
     ),
+    "POST /batches/{batch_id}/schools": Row(
+        "guest", "/batches/{batch}/schools?like=all-taste-white_roux", {"volume_ml": 900}, ("batch",)
+    ),
     "POST /batches/{batch_id}/pans": Row("guest", "/batches/{batch}/pans", {}, ("batch",)),
     "GET /batches/{batch_id}/files/{name}": Row(
         "guest", "/batches/{batch}/files/skewer.svg?units=metric", ids=("batch",)

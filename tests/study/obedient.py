@@ -36,6 +36,8 @@ from spissus_core.planning.acts import Act
 from spissus_core.planning.finishing import finishes
 from spissus_core.planning.judgement import JUDGEMENT, Judgement
 from spissus_core.planning.proposing import solve_routes
+from spissus_core.pot import Pot
+from spissus_core.wish import Wish
 from words import plain
 
 #: A cook who has not finished after so many acts never will.
@@ -53,8 +55,24 @@ STEPS = np.log([1.0, 5.0, 20.0, 60.0, 200.0, 600.0, 2000.0])
 #: What a kind of liquid truly holds, g in 100 g: gelatin, pulp, everything else.
 LIQUIDS = {"thin": (0.8, 0.05, 1.7), "gelatin_rich": (2.3, 0.2, 3.3), "milled": (1.2, 0.6, 5.2)}
 
-#: Starch of corn or roux over flour; roasting and the like aside.
-STRENGTHS = {"white_roux": 1.0, "blond_roux": 0.9, "corn_starch": 2.0, "corn_starch_own": 2.0}
+#: What a gram of each school does the work of, g of flour; roasting and the like aside.
+STRENGTHS = {
+    "white_roux": 1.0,
+    "blond_roux": 0.9,
+    "brown_roux": 0.7,
+    "dark_roux": 0.35,
+    "own_fat_roux": 1.0,
+    "kneaded_butter": 1.0,
+    "instant_flour": 1.0,
+    "granules": 0.7,
+    "corn_starch": 2.0,
+    "corn_starch_own": 2.0,
+    "potato_own": 2.3,
+    "arrowroot_own": 2.2,
+    "tapioca_own": 1.6,
+    "rice_own": 1.2,
+    "waxy_own": 2.2,
+}
 
 
 @dataclass(frozen=True)
@@ -481,8 +499,12 @@ class Evening:
             return
         # Where it is told how far to boil, that is the amount, and is judged as such.
         self.told_amount = 0.0 if self.tells else min(best.volume_ml, self.amount)
-        self.way = best.kind
-        self.record({"kind": "chosen", "route": best.kind})
+        self.way = self.way_of(best.kind, timeline.pot, timeline.asked.wanted)
+        self.record({"kind": "chosen", "route": self.way})
+
+    def way_of(self, proposed: str, pot: Pot, wanted: Wish) -> str:
+        """The way that is taken: the one that is proposed first."""
+        return proposed
 
     def _about(self, error: float) -> float:
         """A factor by which a sense is off; none for perfect ones."""
@@ -549,6 +571,7 @@ class Evening:
         grams = act.dry_g * self.twice * (1.0 + self.rng.normal(0.0, 0.03))
         self.pot.starch += STRENGTHS[school.key] * grams
         self.pot.bound_fat += school.fat_g * grams
+        self.pot.salt += school.salt_g * grams
         self.pot.water += school.water_g * grams
         self.parts += 1
         # A ladle of it cools until it is lukewarm.

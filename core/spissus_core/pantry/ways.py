@@ -1,12 +1,13 @@
 """Ways to a sauce: how much of the pot it is made of, times where boiling stops, times what binds it.
 
 A way is composed of rows: of ``data/stops.csv``, which says what a stop is called and what goes with it, and of
-``data/schools.csv``. One more row of either is all that a new way costs.
+``data/schools.csv``. One more row of either is all that a new way costs. Of the schools two are proposed by themselves;
+those of ``data/choosing.csv`` may be asked for.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal, cast, get_args
@@ -45,10 +46,14 @@ class Way:
     school: School | None
 
 
+#: The schools that may be asked for besides those that are offered.
+ASKED_FOR: frozenset[str] = frozenset(row["key"] for row in rows("choosing"))
+
+
 def _binders(stop: Row) -> Iterator[School | None]:
     """What a stop is bound with, the lasting ones first, and nothing last where it may be left alone."""
     for school in SCHOOLS.values():
-        if school.offered and stop["binders"] in ("every", school.sort):
+        if (school.offered or school.key in ASKED_FOR) and stop["binders"] in ("every", school.sort):
             yield school
     if stop["alone"]:
         yield None
@@ -66,8 +71,15 @@ def _ways() -> Iterator[Way]:
                 yield Way(key, label, bare, stop[f"{part}_flag"], part == "part", cast(Stop, stop["key"]), school)
 
 
-#: The ways that are offered, by their keys.
+#: Every way there is, by its key.
 WAYS: Mapping[str, Way] = MappingProxyType({way.key: way for way in _ways()})
+
+
+def ways_with(asked: Iterable[str] = ()) -> Iterator[Way]:
+    """The ways that are proposed by themselves, and those with the schools that were ``asked`` for."""
+    wanted = frozenset(asked)
+    return (way for way in WAYS.values() if way.school is None or way.school.offered or way.school.key in wanted)
+
 
 #: What ways were called before they were composed, by the names of then.
 EARLIER: Mapping[str, str] = MappingProxyType({row["key"]: row["way"] for row in rows("earlier_ways")})
@@ -77,6 +89,6 @@ USUAL_BINDER = next(school for school in SCHOOLS.values() if school.offered and 
 
 #: What is left to do where there is no time to boil: all of it is bound as it is, by what is quickest.
 QUICKEST = min(
-    (way for way in WAYS.values() if way.stop == "here" and not way.part and way.school is not None),
+    (way for way in ways_with() if way.stop == "here" and not way.part and way.school is not None),
     key=lambda way: way.school.work_min if way.school else 0.0,
 )

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from ..errors import TargetError
 from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
-from ..pantry.ways import WAYS
+from ..pantry.ways import ways_with
 from ..phenomena.body import LADDER
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, LearnedLiking
 from ..pot import Pot
@@ -47,6 +47,7 @@ def solve_routes(
     agreed: Wish | None = None,
     judgement: Judgement = JUDGEMENT,
     splits: frozenset[str] = frozenset(),
+    asked: Collection[str] = (),
 ) -> tuple[Route, ...]:
     """Every way that is offered, the one to propose first, and last those that cannot be taken.
 
@@ -57,6 +58,7 @@ def solve_routes(
     agreed : the wish the cook has been working towards, if there is one; see :meth:`.Wish.check_amount`.
     judgement : what ways are weighed by.
     splits : what is in it that parts or curdles on the boil.
+    asked : schools to thicken with besides those that are proposed by themselves.
 
     Raises
     ------
@@ -67,7 +69,7 @@ def solve_routes(
     task, weighing = Task(pot, wanted, judgement, splits), _Weighing(pot, wanted, judgement)
     found: list[Route] = []
     refused: TargetError | None = None
-    for way in WAYS.values():
+    for way in ways_with(asked):
         if (way.stop == "time" and wanted.time_there_is is None) or (way.stop == "told" and not wanted.as_told):
             continue
         if way.stop == "taste" and way.part and not weighing.wants_a_part(found):

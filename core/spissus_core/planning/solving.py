@@ -30,7 +30,7 @@ from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, several
 from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.schools import School
-from ..pantry.ways import AS_IT_IS, WAYS, Stop, Way
+from ..pantry.ways import AS_IT_IS, WAYS, Stop, Way, ways_with
 from ..phenomena import body as bd
 from ..phenomena.alcohol import strength_percent
 from ..phenomena.evaporation import boiled_to_volume, boiled_to_water
@@ -357,7 +357,7 @@ class Task:
         minutes = weighs.most_flavour_min
         if wanted.time_there_is is not None:
             # A part comes to the boil sooner than the pot does: this is on the safe side.
-            slowest = max((way.school.work_min for way in WAYS.values() if way.school is not None), default=0.0)
+            slowest = max((way.school.work_min for way in ways_with() if way.school is not None), default=0.0)
             minutes = min(minutes, wanted.time_there_is - slowest - weighs.aside_min)
         most_ml = (min(1.0 / weighs.taken_boils_to, by_salt) - 1.0) * wanted.amount_ml
         to_boil_ml = min(most_ml, ml_of(steam_kj(pot, minutes)))

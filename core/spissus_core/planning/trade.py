@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache, partial
 
@@ -10,7 +10,7 @@ import numpy as np
 
 from ..errors import TargetError
 from ..ledger.contents import Contents
-from ..pantry.ways import WAYS
+from ..pantry.ways import ways_with
 from ..phenomena.body import LADDER, Strength
 from ..phenomena.evaporation import boiled_to_water
 from ..pot import Pot
@@ -36,20 +36,27 @@ class TradePoint:
     dry_g: Mapping[str, float]
 
 
-def trade(pot: Pot, wanted: Wish, points: int = 17) -> tuple[TradePoint, ...]:
+def trade(pot: Pot, wanted: Wish, points: int = 17, asked: Collection[str] = ()) -> tuple[TradePoint, ...]:
     """Salt and thickener against the finished volume, from a fifth of the pot to all of it.
 
-    The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is.
+    The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is; of
+    schools those that were ``asked`` for are in it, too.
     """
-    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, pot.binds)
+    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, binds=pot.binds, asked=tuple(asked))
 
 
 @lru_cache(maxsize=64)
 def _trade(
-    now: Contents, strength: Strength, aim: float, points: int, binds: tuple[tuple[str, float], ...]
+    now: Contents,
+    strength: Strength,
+    aim: float,
+    points: int,
+    *,
+    binds: tuple[tuple[str, float], ...],
+    asked: tuple[str, ...],
 ) -> tuple[TradePoint, ...]:
     times = dict(binds)
-    offered = [way.school for way in WAYS.values() if way.school is not None]
+    offered = [way.school for way in ways_with(asked) if way.school is not None]
     schools = {school.key: school.binding(times.get(school.dry, 1.0)) for school in offered}
     first = next(iter(schools.values()))
     out = []

@@ -878,8 +878,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Ways to a sauce; nothing is saved */
+        /** Ways to a sauce, also with the school that was ``asked`` for; nothing is saved */
         post: operations["batches_api_routes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{batch_id}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What else this pot may be thickened with, on a way like the one in hand; nothing is saved */
+        post: operations["batches_api_schools"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3201,7 +3218,7 @@ export interface components {
             countdown: components["schemas"]["SaidOut"] | null;
             overdue: components["schemas"]["SaidOut"] | null;
             /** Thickener */
-            thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
+            thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules") | null;
             goes_in: components["schemas"]["ShownOut"] | null;
             goes_in_also: components["schemas"]["ShownOut"] | null;
         };
@@ -3309,7 +3326,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone") | null;
+            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone") | null;
             plan: components["schemas"]["PlanOut"] | null;
             act: components["schemas"]["ActOut"];
             /** Concerns */
@@ -3671,7 +3688,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -3704,7 +3721,7 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
-            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules") | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -4134,7 +4151,7 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone";
         };
         /**
          * Cooling
@@ -4962,7 +4979,7 @@ export interface components {
              * Thickener
              * @enum {string}
              */
-            thickener: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own";
+            thickener: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules";
             /** Dry G */
             dry_g: number | string;
         };
@@ -5103,7 +5120,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -5136,7 +5153,7 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
-            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own") | null;
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules") | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -5269,6 +5286,69 @@ export interface components {
             avoid: ("alcohol" | "celery" | "crustaceans" | "egg" | "fish" | "gluten" | "lupin" | "milk" | "molluscs" | "mustard" | "nuts" | "peanuts" | "sesame" | "soy" | "sulphites")[];
             /** Time Zone */
             time_zone?: string | null;
+        };
+        /**
+         * ChoosingOut
+         * @description The schools that fit this pot, and those that do not.
+         */
+        ChoosingOut: {
+            /** Fit */
+            fit: components["schemas"]["OptionOut"][];
+            /** Unfit */
+            unfit: components["schemas"]["NoOptionOut"][];
+        };
+        /**
+         * NoOptionOut
+         * @description A school that is not for this sauce, and why.
+         */
+        NoOptionOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules";
+            /** Label */
+            label: string;
+            reason: components["schemas"]["SaidOut"];
+        };
+        /**
+         * OptionOut
+         * @description A school for this pot: the way ``kind`` that it would be, its dry weight also in spoons, the minutes in all, and
+         *     in words how it looks, tastes, holds, freezes and comes back; what it brings, and what is to be minded.
+         */
+        OptionOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules";
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /**
+             * Drawn
+             * @enum {string}
+             */
+            drawn: "clear" | "glossy" | "cloudy" | "brown" | "dark" | "grainy";
+            dry: components["schemas"]["ShownOut"];
+            dry_also: components["schemas"]["ShownOut"];
+            takes: components["schemas"]["ShownOut"];
+            volume: components["schemas"]["ShownOut"];
+            /** Looks */
+            looks: string;
+            /** Tastes */
+            tastes: string;
+            /** On The Pass */
+            on_the_pass: string;
+            /** Frozen */
+            frozen: string;
+            /** Warmed */
+            warmed: string;
+            /** Brings */
+            brings: string[];
+            /** Minds */
+            minds: components["schemas"]["SaidOut"][];
         };
         /**
          * ChillOut
@@ -5731,7 +5811,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own";
+            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules";
             /** Label */
             label: string;
             /** Dry */
@@ -11817,7 +11897,9 @@ export interface operations {
     };
     batches_api_routes: {
         parameters: {
-            query?: never;
+            query?: {
+                asked?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules") | null;
+            };
             header?: never;
             path: {
                 batch_id: string;
@@ -11922,13 +12004,122 @@ export interface operations {
             };
         };
     };
+    batches_api_schools: {
+        parameters: {
+            query: {
+                like: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone";
+            };
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoosingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     batches_api_reasons: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 batch_id: string;
-                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-corn_starch_own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-corn_starch_own" | "part-volume-alone" | "all-here-white_roux" | "all-here-corn_starch_own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-salt-white_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-told-white_roux" | "all-told-corn_starch_own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-corn_starch_own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-corn_starch_own" | "part-taste-alone";
+                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-alone";
             };
             cookie?: never;
         };

@@ -3,15 +3,17 @@ import { useState } from 'react'
 import { answer, client, Problem, type Schemas } from './client'
 import type { Route, Routes, Wanted } from './types'
 
-/** The ways to a wish. While it is dragged one question is out at a time, the newest next, and every answer is shown. */
-export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
-  const [asked, setAsked] = useState({ seq, wanted })
+export type SchoolKey = Schemas['OptionOut']['key']
+
+/** The ways to a wish, also with a school that was asked for. While it is dragged one question is out at a time, the newest next, and every answer is shown. */
+export function useRoutes(batchId: string, seq: number, wanted: Wanted, school: SchoolKey | null) {
+  const [asked, setAsked] = useState({ seq, wanted, school })
   const query = useQuery<Routes, Problem>({
-    queryKey: ['routes', batchId, asked.seq, asked.wanted],
+    queryKey: ['routes', batchId, asked.seq, asked.wanted, asked.school],
     queryFn: ({ signal }) =>
       answer(
         client.POST('/api/v1/batches/{batch_id}/routes', {
-          params: { path: { batch_id: batchId } },
+          params: { path: { batch_id: batchId }, query: asked.school ? { asked: asked.school } : {} },
           body: asked.wanted,
           signal,
         }),
@@ -20,8 +22,8 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted) {
     retry: false,
     gcTime: 0,
   })
-  const newer = asked.seq !== seq || JSON.stringify(asked.wanted) !== JSON.stringify(wanted)
-  if (newer && !query.isFetching) setAsked({ seq, wanted })
+  const newer = asked.seq !== seq || asked.school !== school || JSON.stringify(asked.wanted) !== JSON.stringify(wanted)
+  if (newer && !query.isFetching) setAsked({ seq, wanted, school })
   return { ...query, isPlaceholderData: newer || query.isPlaceholderData }
 }
 
@@ -52,6 +54,16 @@ export function usePans(batchId: string, seq: number, body: Schemas['PansIn'] | 
       ),
     enabled: body !== null,
     placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  })
+}
+
+/** What else the pot may be thickened with, on a way like this one. */
+export function useSchools(batchId: string, seq: number, wanted: Wanted, like: Route['kind']) {
+  return useQuery<Schemas['ChoosingOut'], Problem>({
+    queryKey: ['schools', batchId, seq, wanted, like],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/batches/{batch_id}/schools', { params: { path: { batch_id: batchId }, query: { like } }, body: wanted, signal })),
     retry: false,
     gcTime: 0,
   })

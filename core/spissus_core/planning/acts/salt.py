@@ -145,7 +145,8 @@ def _too_salty_to_bind(bench: Bench) -> bool:
         return False
     if bench.way.stop == "told" and not (bench.timeline.at_its_mark and bench.timeline.judged.salt):
         return False
-    salt = bound_salt_percent(bench.pot, bench.route)
+    # A thickener that brings salt is no reason for water: of what is watered it takes more.
+    salt = min(bound_salt_percent(bench.pot, bench.route), bench.pot.contents.salt_percent)
     if bench.looked:
         # Past its mark: what is let down to its amount anyway is not too salty.
         salt = min(salt, bench.route.salt_before.best)

@@ -1,5 +1,5 @@
-import { useEffect, useMemo, useState } from 'react'
-import { useRoutes } from '../../api/ways'
+import { Suspense, useEffect, useMemo, useState } from 'react'
+import { useRoutes, type SchoolKey } from '../../api/ways'
 import type { Payload, Route } from '../../api/types'
 import { useSay } from '../../shared/units'
 import { useKept } from '../../shared/useKept'
@@ -9,6 +9,9 @@ import { useBench } from '../useBench'
 import { WayCard } from './WayCard'
 import { wantedOf, wishOf, type Wish } from './wish'
 import { WishLine } from './WishLine'
+import { part } from '../../ui/part'
+
+const SchoolsSheet = part(() => import('./SchoolsSheet'))
 
 /** What is wanted, and the ways there: one picture of the pot as it would fall, and the way in hand. */
 export default function PlanPanel() {
@@ -19,7 +22,9 @@ export default function PlanPanel() {
   const asItWas = useMemo(() => wishOf(batch, say), [batch, say])
   const wish = said ?? asItWas
   const wanted = useMemo(() => wantedOf(wish), [wish])
-  const routes = useRoutes(batch.id, batch.last_seq, wanted)
+  const [school, setSchool] = useState<SchoolKey | null>(null)
+  const [choosing, setChoosing] = useState(false)
+  const routes = useRoutes(batch.id, batch.last_seq, wanted, school)
   const [picked, setPicked] = useState<Route['kind'] | null>(null)
   // A wish that cannot be met keeps the last picture.
   const [last, setLast] = useState(routes.data)
@@ -80,7 +85,7 @@ export default function PlanPanel() {
   const group = groups.find(({ face }) => face.kind === inHand?.kind)
   const barred = ways.filter((r) => !r.feasible)
   const dryName = (inHand?.dry_name ? inHand : able.find((r) => r.dry_name))?.dry_name ?? ''
-  const school = inHand?.school ?? able[0]?.school ?? ways.find((r) => r.school)?.school ?? ''
+  const heaped = inHand?.school ?? able[0]?.school ?? ways.find((r) => r.school)?.school ?? ''
   const heapOf = (dry: Route['dry'] | undefined, name: string) => (dry && dry.value > 0 ? `${say(dry)} ${name}` : 'no thickener')
   const comesTo = inHand && `${say(inHand.boil_to)}: makes ${say(inHand.volume)}, salt ${inHand.salt_after.best.toFixed(2)} %, ${heapOf(inHand.dry, dryName)}`
   return (
@@ -96,8 +101,8 @@ export default function PlanPanel() {
                 makesMl: p.volume.value,
                 tone: p.tone,
                 label: say(p.boil_to),
-                heap: p.dry[school]?.value ?? 0,
-                heapLabel: heapOf(p.dry[school], dryName),
+                heap: p.dry[heaped]?.value ?? 0,
+                heapLabel: heapOf(p.dry[heaped], dryName),
               }))}
               flags={flags}
               inHand={inHand.kind}
@@ -110,8 +115,22 @@ export default function PlanPanel() {
               onMakes={drag}
             />
           )}
-          <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} />
+          <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} onOthers={() => setChoosing(true)} />
         </div>
+      )}
+      {choosing && inHand && (
+        <Suspense>
+          <SchoolsSheet
+            wanted={wanted}
+            like={inHand}
+            onPick={(school, kind) => {
+              setSchool(school)
+              setPicked(kind)
+              setChoosing(false)
+            }}
+            onClose={() => setChoosing(false)}
+          />
+        </Suspense>
       )}
       {data && able.length === 0 && <p className="text-lg font-medium text-heat">This pot cannot make that. Ask for another amount, body or salt.</p>}
       {barred.length > 0 && (

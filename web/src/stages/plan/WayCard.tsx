@@ -15,12 +15,14 @@ interface Props {
   /** The same way with another thickener, or with none; itself among them. */
   binders: readonly Route[]
   onPick: (kind: Route['kind']) => void
+  /** Another way to thicken is asked for. */
+  onOthers: () => void
   /** It is the way that was taken. */
   chosen: boolean
 }
 
 /** The way in hand: what to do, what binds it, what comes of it, how long; its arithmetic unfolds. */
-export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Props) {
+export function WayCard({ route, wanted, settled, binders, onPick, onOthers, chosen }: Props) {
   const say = useSay()
   const binder = binders.length > 1 && (
     <Choice
@@ -28,7 +30,11 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
       hideLabel
       value={route.kind}
       onChange={onPick}
-      options={binders.map((one) => ({ value: one.kind, label: one.dry_name ?? 'nothing' }))}
+      options={binders.map((one) => ({
+        value: one.kind,
+        // Two of the same flour are told by how it is made.
+        label: (binders.filter((other) => other.dry_name === one.dry_name).length > 1 ? one.thickener : one.dry_name) ?? 'nothing',
+      }))}
     />
   )
   return (
@@ -68,7 +74,16 @@ export function WayCard({ route, wanted, settled, binders, onPick, chosen }: Pro
             <Part
               name="thicken"
               figure={route.dry ? say(route.dry) : 'nothing'}
-              beneath={binder}
+              beneath={
+                <>
+                  {binder}
+                  {route.dry && (
+                    <button type="button" className="min-h-12 text-left font-semibold underline" onClick={onOthers}>
+                      Another way to thicken
+                    </button>
+                  )}
+                </>
+              }
             >
               {route.dry ? (
                 <>

@@ -1,0 +1,60 @@
+"""Another way to thicken, over HTTP: compared, asked for, chosen, and done."""
+
+from __future__ import annotations
+
+from .conftest import Caller
+
+LIKE = "all-taste-corn_starch_own"
+
+
+def test_schools_are_compared_on_the_pot_and_nothing_is_recorded(cook: Caller) -> None:
+    batch = cook.start()
+    answer = cook.send(f"/batches/{batch['id']}/schools?like={LIKE}", {"volume_ml": 900, "body": 3})
+    assert answer.status_code == 200, answer.content
+    found = answer.json()
+    fit, unfit = {one["key"]: one for one in found["fit"]}, {one["key"]: one for one in found["unfit"]}
+    assert {"white_roux", "arrowroot_own", "kneaded_butter"} <= set(fit)
+    assert {"own_fat_roux", "granules"} <= set(unfit)
+    assert fit["kneaded_butter"]["brings"] == ["gluten", "milk"]
+    assert fit["arrowroot_own"]["kind"] == "all-taste-arrowroot_own"
+    assert len(cook.get(f"/batches/{batch['id']}").json()["log"]) == 1
+
+
+def test_fat_that_was_kept_makes_a_roux(cook: Caller) -> None:
+    batch = cook.start(fat_ml="150 ml")["id"]
+    assert cook.record(batch, {"kind": "skimmed", "way": "separator", "kept": True}).status_code == 200
+    found = cook.send(f"/batches/{batch}/schools?like={LIKE}", {"volume_ml": 900, "body": 3}).json()
+    assert "own_fat_roux" in {one["key"] for one in found["fit"]}
+
+
+def test_a_school_that_is_asked_for_is_among_the_ways_and_so_is_the_one_that_was_taken(cook: Caller) -> None:
+    batch = cook.start()["id"]
+    wish = {"volume_ml": 900, "body": 3}
+
+    def schools(asked: str = "") -> set[str]:
+        answer = cook.send(f"/batches/{batch}/routes{asked}", wish).json()
+        return {route["school"] for route in answer["routes"] if route["school"]}
+
+    assert schools() == {"white_roux", "corn_starch_own"}
+    assert schools("?asked=arrowroot_own") == {"white_roux", "corn_starch_own", "arrowroot_own"}
+    cook.record(batch, {"kind": "wanted", **wish})
+    assert cook.record(batch, {"kind": "chosen", "route": "all-taste-tapioca_own"}).status_code == 200
+    assert "tapioca_own" in schools()
+    assert cook.send(f"/batches/{batch}/routes?asked=sawdust", wish).status_code == 422
+
+
+def test_the_bar_goes_on_with_the_school_that_was_taken(cook: Caller) -> None:
+    batch = cook.start(measured={"method": "jug", "value": "0.8 l", "hot": True}, fat_ml="0 ml", character="thin")["id"]
+    cook.record(batch, {"kind": "wanted", "volume_ml": 700, "body": 3, "salt_percent": 1.0})
+    done = cook.record(batch, {"kind": "chosen", "route": "all-here-kneaded_butter"}).json()
+    for _ in range(6):
+        act = done["act"]
+        if act["kind"] == "thicken":
+            break
+        payload = next((a["payload"] for a in act["answers"] if a["payload"]), None)
+        assert payload is not None, act
+        done = cook.record(batch, payload).json()
+    assert act["thickener"] == "kneaded_butter"
+    done = cook.record(batch, act["answers"][0]["payload"]).json()
+    assert done["log"][-1]["kind"] == "thickened"
+    assert "milk" in str(done["serve_cautions"])
