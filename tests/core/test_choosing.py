@@ -125,6 +125,7 @@ def test_what_fits_stands_before_what_does_not() -> None:
     found = compared(pot(), wanted(900, avoid=("gluten",)), LIKE, FAT_ENOUGH)
     out = [one.reason is not None for one in found]
     assert out == sorted(out)
+    assert found[0].school.key == "corn_starch_own"
 
 
 def test_a_way_is_like_another_where_its_stop_takes_the_school() -> None:

@@ -83,7 +83,7 @@ def compared(
     of: Circumstances,
     judgement: Judgement = JUDGEMENT,
 ) -> tuple[Option, ...]:
-    """Every school on a way ``like`` that one, the fitting ones first, each in the order of its row.
+    """Every school on a way ``like`` that one: its own first, then what fits, and last what does not.
 
     Raises
     ------
@@ -93,7 +93,7 @@ def compared(
         raise TargetError("route", say("routes.not_offered", kind=like))
     task = _Pot(pot, wanted, of, judgement)
     found = [task.option(SCHOOLS[key], way_like(like, key)) for key in TRAITS]
-    return (*(one for one in found if one.reason is None), *(one for one in found if one.reason is not None))
+    return tuple(sorted(found, key=lambda one: (one.reason is not None, way_like(like, one.school.key) != like)))
 
 
 def way_like(like: str, school: str) -> str:

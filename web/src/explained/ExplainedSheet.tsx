@@ -18,7 +18,9 @@ export default function ExplainedSheet({ of, onClose }: { of: string; onClose: (
   const one = all.data?.find((each) => each.key === key)
   // Whoever taps another word far down reads on from the top.
   const shown = useRef<HTMLElement>(null)
-  useEffect(() => shown.current?.scrollIntoView({ block: 'nearest' }), [key])
+  useEffect(() => {
+    shown.current?.scrollIntoView({ block: 'nearest' })
+  }, [key])
   const words = sought.trim().toLowerCase()
   const found = all.data?.filter((each) => `${say(each.title)} ${say(each.said)}`.toLowerCase().includes(words)) ?? []
   return (
