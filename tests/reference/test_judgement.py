@@ -19,7 +19,7 @@ from spissus_core.ledger.contents import Contents
 from spissus_core.phenomena.body import Strength, viscosity_mpas
 from spissus_core.phenomena.seasoning import RAW, SAUCE, Tongue, tasted
 
-from tests.study import looks, obedient, readiness, spoons
+from tests.study import looks, obedient, readiness, schools, spoons
 
 STUDY = Path(spoons.__file__).parent
 
@@ -122,3 +122,16 @@ def test_what_is_said_of_the_time_holds_in_most_evenings() -> None:
     found = readiness.held(readiness.SEED * 100_000 + i for i in range(readiness.THINNED))
     assert found.first >= 0.65
     assert found.later >= 0.65
+
+
+#: Of fewer evenings than this nothing is said of a school: few sauces have room for the salt of granules.
+ENOUGH_EVENINGS = 30
+
+
+def test_who_obeys_makes_good_sauces_with_every_school() -> None:
+    kept = json.loads((STUDY / "schools.json").read_text("utf-8"))
+    told = {key: kept[key]["good"] for key in schools.TRAITS if kept[key]["evenings"] >= ENOUGH_EVENINGS}
+    assert len(told) >= 8
+    assert min(told.values()) >= schools.LEAST_GOOD
+    for key in ("kneaded_butter", "dark_roux"):
+        assert schools.share_good(list(schools.evenings(key, 24, obedient.THINNED_SEED))) >= schools.LEAST_GOOD
