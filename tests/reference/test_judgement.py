@@ -133,5 +133,4 @@ def test_who_obeys_makes_good_sauces_with_every_school() -> None:
     told = {key: kept[key]["good"] for key in schools.TRAITS if kept[key]["evenings"] >= ENOUGH_EVENINGS}
     assert len(told) >= 8
     assert min(told.values()) >= schools.LEAST_GOOD
-    for key in ("kneaded_butter", "dark_roux"):
-        assert schools.share_good(list(schools.evenings(key, 24, obedient.THINNED_SEED))) >= schools.LEAST_GOOD
+    assert schools.share_good(list(schools.evenings("kneaded_butter", 60, obedient.THINNED_SEED))) >= schools.LEAST_GOOD
