@@ -87,7 +87,19 @@ def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
         return "chill"
     if pot.contents.fat_ml <= SKIM_WAYS["paper"].most_ml:
         return "paper"
-    return "separator" if pot.contents.volume_ml <= JUDGEMENT.most_in_a_jug_ml else "spoon"
+    by_spoon = pot.contents.fat_ml <= MOST_BY_SPOON_ML and _left_by_spoon(pot) <= LITTLE_FAT_PERCENT
+    return "separator" if pot.contents.volume_ml <= JUDGEMENT.most_in_a_jug_ml and not by_spoon else "spoon"
+
+
+#: Nobody pours a pot into a jug for less fat than this, mL, where the spoon leaves no more than so many mL in 100 mL.
+#: Modelling choice.
+MOST_BY_SPOON_ML, LITTLE_FAT_PERCENT = 25.0, 1.5
+
+
+def _left_by_spoon(pot: Pot) -> float:
+    """Fat that a spoon would leave, mL in 100 mL of what is below."""
+    fat_ml = pot.contents.fat_ml
+    return 100.0 * (fat_ml - SKIM_WAYS["spoon"].removes_ml(fat_ml)) / max(pot.contents.liquid_ml, 1.0)
 
 
 def method_for(pot: Pot, to_ml: float) -> Method:

@@ -133,7 +133,8 @@ def _least_dry_g(bench: Bench) -> float:
 class Spoon(Act):
     """Two spoonfuls on a warm plate: one may be wrong, and what is added on its word is not taken out again.
 
-    After a thickener it is once that has lost its raw taste, ``wait_min`` after.
+    After a thickener it is once that has lost its raw taste, ``wait_min`` after; where it must
+    not boil (``boils`` is false) the pot is kept short of a simmer meanwhile.
     """
 
     kind: ClassVar[str] = "test_body"
@@ -142,6 +143,7 @@ class Spoon(Act):
     next_words: ClassVar[Message | None] = say("bar.next_spoon")
 
     wait_min: tuple[float, float] | None = None
+    boils: bool = True
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -152,7 +154,8 @@ class Spoon(Act):
         if timeline.binding.at is None or timeline.judged.body or not timeline.binding.waits:
             return cls(why=matter.why)
         wait = timeline.binding.waits[-1]
-        return cls(why=matter.why, wait_min=wait, look_at=timeline.binding.at + timedelta(minutes=wait[0]))
+        look_at = timeline.binding.at + timedelta(minutes=wait[0])
+        return cls(why=matter.why, wait_min=wait, look_at=look_at, boils=bench.school.boil_min > 0.0)
 
     def said(self, timeline: State) -> Message:
         """The question to it, and why it is asked."""
@@ -174,7 +177,8 @@ class Spoon(Act):
             return say("bar.may_be_thick", asked=asked)
         if self.wait_min is not None:
             low, high = self.wait_min
-            return say("bar.simmer_first", low=show_number(low), high=show_number(high, 0, "min"))
+            span = {"low": show_number(low), "high": show_number(high, 0, "min")}
+            return say("bar.simmer_first", **span) if self.boils else say("bar.warm_first", **span)
         return say("bar.spoonful", asked=asked)
 
     def overdue(self, timeline: State) -> Message:
@@ -226,6 +230,11 @@ def _found_weak(bench: Bench) -> bool:
     return now < least <= before
 
 
+def _asks_why(thickener: School) -> Message:
+    """What is asked about a thickener that does little."""
+    return say("bar.thickens_weakly") if thickener.boil_min > 0.0 else say("bar.thickens_weakly_unboiled")
+
+
 @dataclass(frozen=True, kw_only=True)
 class Thicken(Act):
     """A helping of thickener, ``dry_g``; ``first`` is it where none is in yet."""
@@ -264,7 +273,7 @@ class Thicken(Act):
         """How much, and with what."""
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
-        leans = {"leans": say("bar.leans"), "weak": say("bar.thickens_weakly")}.get(self.why or "")
+        leans = {"leans": say("bar.leans"), "weak": _asks_why(thickener)}.get(self.why or "")
         carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
