@@ -179,11 +179,15 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return session_out(request)
 
 
+#: Somebody who begins at once, or looks around, is counted; and so are all whom nobody has claimed.
+VISITS = PerAddressDone("visit")
+
+
 @router.post(
     "/session/demo",
     auth=Anyone(),
     response=SessionOut,
-    throttle=PerAddress("demo"),
+    throttle=[VISITS, PerAddress("demo")],
     openapi_extra=may_refuse(404, 409, 429),
 )
 def enter_demo(request: HttpRequest) -> SessionOut:
@@ -195,7 +199,9 @@ def enter_demo(request: HttpRequest) -> SessionOut:
     if request.user.is_authenticated and member_of(request).kitchen.is_demo:
         return session_out(request)
     _refuse_more_visitors()
-    login(request, step_into(datetime.now(UTC)).user, backend=BACKEND)
+    cook = step_into(datetime.now(UTC)).user
+    VISITS.done(request)
+    login(request, cook, backend=BACKEND)
     return session_out(request)
 
 
@@ -251,10 +257,6 @@ def sign_up(request: HttpRequest, data: SignUp) -> SessionOut:
 
 def _zone(told: str) -> str:
     return told if zone_of(told) else ""
-
-
-#: Somebody who begins at once is counted, and so are all whom nobody has claimed.
-VISITS = PerAddressDone("visit")
 
 
 class Visit(Shape):

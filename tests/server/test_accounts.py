@@ -17,7 +17,7 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from kitchens.models import Kitchen
-from people.api import ACCOUNTS
+from people.api import ACCOUNTS, VISITS
 from people.models import Session, User
 
 from .conftest import Caller
@@ -172,6 +172,13 @@ def test_a_made_up_kitchen_goes_after_a_week_and_is_not_brought_along(db: None, 
         call_command("tidy", stdout=StringIO())
     assert list(Kitchen.objects.values_list("name", flat=True)) == ["Corner bistro"]
     assert list(User.objects.values_list("username", flat=True)) == ["sous"]
+
+
+def test_whoever_steps_in_again_and_again_is_held_up(db: None, settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    settings.DEMO = True
+    monkeypatch.setattr(VISITS, "num_requests", 2)
+    said = [post(Client(), "/session/demo").status_code for _ in range(4)]
+    assert said == [200, 200, 429, 429]
 
 
 def test_no_more_made_up_kitchens_are_opened_than_visitors_may_have(db: None, settings: Any) -> None:

@@ -12,7 +12,7 @@ from typing import Any
 from uuid import UUID
 
 from django.core.management.base import BaseCommand, CommandParser
-from django.db import close_old_connections, connection
+from django.db import DatabaseError, close_old_connections, connection
 from kitchens.services import Member, looking_around
 
 from demo.devices import StandIn, stand_ins
@@ -39,7 +39,12 @@ class Command(BaseCommand):
         running: dict[UUID, list[tuple[StandIn, subprocess.Popen[bytes]]]] = {}
         try:
             while True:
-                newest = _newest()
+                try:
+                    newest = _newest()
+                except DatabaseError:
+                    # It comes back, and nobody has stepped in meanwhile.
+                    time.sleep(EVERY_S)
+                    continue
                 for gone in running.keys() - newest.keys():
                     _end(running.pop(gone))
                 for kitchen, member in newest.items():
