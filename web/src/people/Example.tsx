@@ -50,7 +50,7 @@ export default function Example({ quiet }: { quiet: boolean }) {
     }, STEP_MS)
     return () => clearTimeout(timer)
   }, [at, last, playing, steps.length])
-  if (!example.data) return <div className="h-36" />
+  if (!example.data) return null
   const { pan, ribbon } = example.data
   const shown = playing ? at : steps.length - 1
   const step = steps[shown]
@@ -72,7 +72,6 @@ export default function Example({ quiet }: { quiet: boolean }) {
       <div aria-hidden="true" className="pointer-events-none" inert>
         <Ribbon stages={STAGES} stretches={stretches} next={null} open={null} onOpen={() => undefined} clock="" ahead="" />
       </div>
-      {/* Room for it is kept, so that nothing below moves while it plays. */}
       <div className="mt-2 flex min-h-32 flex-wrap items-center gap-x-5 gap-y-2">
         {playing && step ? (
           <>

@@ -47,9 +47,12 @@ export function Welcome({ demoOffered, onBegin }: Props) {
         autoComplete="off"
         autoFocus
       />
-      <Suspense fallback={<div className="h-36" />}>
-        <Example quiet={said !== ''} />
-      </Suspense>
+      {/* Nothing moves under a finger while it comes and plays: its room is kept, and where it may wrap it stands last. */}
+      <div className="min-h-[326px] max-md:order-last max-md:min-h-0 lying:order-last lying:min-h-0">
+        <Suspense>
+          <Example quiet={said !== ''} />
+        </Suspense>
+      </div>
       <div className="grid gap-8 md:grid-cols-[1fr_1.1fr]">
         {demoOffered && (
           <section aria-label="Look around">
