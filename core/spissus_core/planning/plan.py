@@ -82,7 +82,7 @@ OVERNIGHT_MIN = SKIM_WAYS["chill"].minutes[1] + 60.0
 
 def skim_way(pot: Pot, minutes_left: float | None = None) -> SkimWay:
     """The way of taking fat off that fits this pot and the time: overnight the cold does it, tonight a jug where the
-    pot goes into one, else the spoon; the last film with paper."""
+    pot goes into one, else the spoon, and the spoon for little; the last film with paper."""
     if minutes_left is not None and minutes_left > OVERNIGHT_MIN:
         return "chill"
     if pot.contents.fat_ml <= SKIM_WAYS["paper"].most_ml:

@@ -182,8 +182,9 @@ class Spoon(Act):
         return say("bar.spoonful", asked=asked)
 
     def overdue(self, timeline: State) -> Message:
-        """That it has simmered."""
-        return say("bar.has_simmered", asked=_asked(timeline))
+        """That it has simmered, or stood hot, for as long as it wanted."""
+        asked = _asked(timeline)
+        return say("bar.has_simmered", asked=asked) if self.boils else say("bar.has_stood_hot", asked=asked)
 
     def countdown(self) -> Message | None:
         """How long it simmers yet."""
