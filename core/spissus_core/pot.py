@@ -102,8 +102,8 @@ class Pot(Changeable):
     bitter_times: float = 1.0
 
     def binding(self, school: School) -> School:
-        """The school as strongly as it binds in this kitchen."""
-        return school.binding(dict(self.binds).get(school.dry, 1.0))
+        """The school as strongly as it binds in this kitchen, with the salt of this pot where it was braised in it."""
+        return school.braised_in(self.brine).binding(dict(self.binds).get(school.dry, 1.0))
 
     @property
     def share(self) -> float:

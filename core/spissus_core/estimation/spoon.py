@@ -22,7 +22,7 @@ from scipy.special import ndtr
 
 from ..ledger.contents import Contents
 from ..ledger.water import VISCOSITY_60C_MPAS
-from ..phenomena.body import LADDER, STARCH_A, STARCH_B, Strength, body_of
+from ..phenomena.body import GUM_EXPONENT, LADDER, STARCH_A, STARCH_B, Strength, body_of
 
 #: What a spoon says; a sign, such as a line that stays, says no more than that it is enough.
 Verdict = Literal["low", "right", "high", "enough"]
@@ -56,6 +56,15 @@ _PRIOR /= _PRIOR.sum()
 def height(viscosity_mpas: float) -> float:
     """Where a viscosity stands on the ladder by its logarithm: 3.5 is the middle of step 3."""
     return float(np.interp(math.log(viscosity_mpas), _BOUNDS, _PLACES))
+
+
+def viscosity_at(place: float) -> float:
+    """The viscosity of a place on the ladder, mPa·s: what :func:`height` undoes.
+
+    >>> round(height(viscosity_at(3.25)), 6)
+    3.25
+    """
+    return math.exp(float(np.interp(place, _PLACES, _BOUNDS)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +103,7 @@ def _heights(contents: Contents) -> NDArray[np.float64]:
     percent = as_tabled.flour_percent * _THICKENER + as_tabled.pulp_percent * _BEFORE
     logs = STARCH_A * percent**1.5 / (1.0 + STARCH_B * percent) + as_tabled.gelatin * np.sqrt(_BEFORE)
     logs = logs + as_tabled.solubles + as_tabled.fat
-    viscosity = VISCOSITY_60C_MPAS * 10.0**logs + as_tabled.gum
+    viscosity = VISCOSITY_60C_MPAS * 10.0**logs + as_tabled.gum * _THICKENER**GUM_EXPONENT
     return np.asarray(np.interp(np.log(viscosity), _BOUNDS, _PLACES), dtype=float)
 
 

@@ -123,7 +123,7 @@ class Thickened(GoesIn):
         """The pot with the thickener and its carrier in it."""
         if self.dry_g <= 0.0:
             raise SpissusError("dry_g", say("events.how_much_thickener"))
-        return pot.mixed(self.what.added(self.dry_g), "dry_g")
+        return pot.mixed(self.what.braised_in(pot.brine).added(self.dry_g), "dry_g")
 
     def apply(self, state: State, at: datetime) -> State:
         """Its body has to be judged anew, and its salt: bound it tastes of less."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import cached_property, lru_cache
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -16,6 +16,7 @@ from ..ledger.contents import Contents
 from ..messages import say
 from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import TAUGHT_BY
+from .ingredients import Ingredient
 
 _Word = Annotated[str, Field(max_length=60)]
 _Share = Annotated[float, Field(ge=0, le=20)]
@@ -27,15 +28,22 @@ MOST_STRENGTH = 20.0
 #: Terms of the ledger, besides the plants of :data:`.body.STARCHES`, that a school may fill.
 _MASSES = ("gum", "gelatin", "pulp")
 
+#: What a thickener may hold besides, or bring with the liquid that it is stirred into.
+_Held = Literal["water", "ethanol", "salt", "sugar", "acid", "acetic", "fat_emulsified", "gelatin", "pulp", "other"]
+
 
 class School(BaseModel):
     """A way to bind.
 
-    One gram of the dry thickener fills ``term`` of the ledger: a starch by plant, a gum, gelatin or pulp. Of
-    starch ``strength`` is told against plain flour by mass; what roasting took of it stays in the pot as other
-    solubles. With it come ``fat_g`` g of fat, ``salt_g`` g of salt, and ``water_parts`` parts of cold water to
-    one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings nothing.
-    ``tbsp_g`` is one level US tablespoon of it, g; ``spread`` the share by which its strength varies.
+    One gram of the thickener, dry or as it is milled, fills ``term`` of the ledger: a starch by plant, a gum, gelatin or
+    pulp. Of starch ``strength`` is told against plain flour by mass, of the others it is the share that they are of it;
+    it ``holds`` so many grams of other things, and what is left of the gram stays in the pot as other solubles. With it
+    come ``fat_g`` g of fat, ``salt_g`` g of salt, ``second_g`` g of a ``second`` thickener, and ``water_parts`` parts of
+    cold water to one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings
+    nothing, or into ``other_parts`` of another liquid, which stands in what it holds. What was braised in the pot is
+    ``braised`` by the share of the pot's own salt that it took up.
+    ``tbsp_g`` is one level US tablespoon of it, g, ``leaf_g`` a leaf of what comes in leaves, and ``spread`` the share
+    by which its strength varies.
     It takes ``make_min`` to make and ``boil_min`` of boiling, and wants ``wait_low_min`` to ``wait_high_min`` minutes
     before it is judged. What binds with it holds for as long as it is kept hot, or is ready sooner: its ``sort``. Of
     those that are ``offered`` ways are made, called by its ``words``.
@@ -54,7 +62,13 @@ class School(BaseModel):
     fat_g: _Share = 0.0
     water_parts: _Share = 0.0
     own_parts: _Share = 0.0
+    other_parts: _Share = 0.0
     salt_g: _Share = 0.0
+    holds: Annotated[tuple[tuple[_Held, _Share], ...], Field(max_length=12)] = ()
+    second: Literal["", "gum", "gelatin"] = ""
+    second_g: _Share = 0.0
+    braised: Annotated[float, Field(ge=0, le=1)] = 0.0
+    leaf_g: Annotated[float, Field(ge=0, le=20)] = 0.0
     carrier: _Word = ""
     tbsp_g: Annotated[float, Field(gt=0, le=100)]
     spread: Annotated[float, Field(ge=0, lt=1)] = 0.25
@@ -80,7 +94,7 @@ class School(BaseModel):
     @property
     def liquid_ml(self) -> float:
         """Liquid that a gram is stirred into, water or the sauce's own, mL."""
-        return (self.water_parts + self.own_parts) * ML_PER_TBSP / self.tbsp_g
+        return (self.water_parts + self.own_parts + self.other_parts) * ML_PER_TBSP / self.tbsp_g
 
     @property
     def work_min(self) -> float:
@@ -91,11 +105,16 @@ class School(BaseModel):
     def per_gram(self) -> Contents:
         """What one gram of thickener with its carrier brings into the pot."""
         carried = Contents(water=self.water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
+        carried = carried + Contents().with_masses(**dict(self.holds))
+        if self.second:
+            carried = carried + Contents().with_masses(**{self.second: self.second_g})
+        # What comes with the liquid of a slurry is no part of the gram.
+        held = 0.0 if self.other_parts else sum(grams for _, grams in self.holds)
         if self.term in _MASSES:
-            return carried + Contents().with_masses(**{self.term: 1.0})
+            return carried + Contents(other=max(1.0 - self.strength - held, 0.0)).with_masses(**{self.term: self.strength})
         # What binds better than the starch of its plant is told as more of it.
         share = self.strength / STARCHES[self.term]
-        return carried + Contents(other=max(1.0 - share, 0.0), starch={self.term: share})
+        return carried + Contents(other=max(1.0 - share - held, 0.0), starch={self.term: share})
 
     def added(self, dry_g: float) -> Contents:
         """What ``dry_g`` g of thickener with its carrier bring into the pot."""
@@ -106,7 +125,24 @@ class School(BaseModel):
         return dry_g / self.tbsp_g * ML_PER_TBSP
 
     def __hash__(self) -> int:
-        return hash((self.key, self.term, self.strength))
+        return hash((self.key, self.term, self.strength, self.salt_g, self.other_parts))
+
+    @property
+    def is_slurry(self) -> bool:
+        """Whether it is stirred into something cold, of which there is a choice."""
+        return self.term in STARCHES and not self.fat_g and self.liquid_ml > 0.0
+
+    def stirred_into(self, liquid: Ingredient) -> School:
+        """The same, stirred into another liquid than that of its row, as much of it."""
+        parts, ml = self.water_parts + self.own_parts + self.other_parts, self.liquid_ml
+        brings = liquid.portion(ml * liquid.density_g_ml)
+        holds = tuple((name, getattr(brings, name)) for name in get_args(_Held) if getattr(brings, name) > 0.0)
+        told = {"water_parts": 0.0, "own_parts": 0.0, "other_parts": parts, "holds": holds, "carrier": liquid.name}
+        return School.model_validate(self.model_dump() | told)
+
+    def braised_in(self, brine: float) -> School:
+        """The same with the salt of the pot that it was braised in, ``brine`` g of salt in a gram of its water."""
+        return self if not self.braised else _salted(self, self.braised * brine * dict(self.holds).get("water", 0.0))
 
     def binding(self, times: float) -> School:
         """The same where it binds so many times as strongly as its row says; what is no starch stays as it is."""
@@ -122,6 +158,11 @@ class School(BaseModel):
 @lru_cache(maxsize=256)
 def _binding(school: School, times: float) -> School:
     return School(**school.model_dump() | {"strength": min(school.strength * times, MOST_STRENGTH)})
+
+
+@lru_cache(maxsize=256)
+def _salted(school: School, salt_g: float) -> School:
+    return School(**school.model_dump() | {"salt_g": salt_g})
 
 
 class LearnedStrength(BaseModel):
@@ -142,7 +183,10 @@ class LearnedStrength(BaseModel):
 
 def school_of(row: Row) -> School:
     """A row of the list as a school."""
-    return School.model_validate({k: tuple(v.split()) if k == "allergens" else v for k, v in row.items() if v})
+    told: dict[str, object] = {key: text for key, text in row.items() if text}
+    told["allergens"] = tuple(row.get("allergens", "").split())
+    told["holds"] = tuple(tuple(one.split()) for one in row.get("holds", "").split(";") if one)
+    return School.model_validate(told)
 
 
 #: Spoon weights are the catalogue's (USDA household weights).

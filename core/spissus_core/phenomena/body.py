@@ -232,7 +232,7 @@ def body_of(contents: Contents, strength: Strength = AS_TABLED) -> Body:
         gelatin=math.sqrt(strength.before) * gelatin_log(1000.0 * contents.gelatin / (liquid_ml - fat_ml)),
         solubles=solubles_log(100.0 * (contents.sugar + contents.other) / phase_g),
         fat=fat_log(fat_ml / liquid_ml),
-        gum=gum_mpas(100.0 * contents.gum / phase_g) if contents.gum else 0.0,
+        gum=gum_mpas(strength.thickener * 100.0 * contents.gum / phase_g) if contents.gum else 0.0,
         flour_percent=flour,
         pulp_percent=pulp,
     )

@@ -3,22 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple, cast
 
-from ..amounts.quantities import show_mass, show_minutes
+from scipy.optimize import brentq
+
+from ..amounts.quantities import ML_PER_TSP, show_mass, show_minutes, show_plain, show_volume
 from ..amounts.tables import table
 from ..errors import TargetError
-from ..messages import Message, Term, say
+from ..estimation.spoon import height
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
+from ..messages import Message, Term, say, several
+from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.schools import SCHOOLS, School
 from ..pantry.ways import WAYS
+from ..phenomena.body import STARCHES, flour_equivalent_g, viscosity_mpas
 from ..pot import Pot
 from ..wish import Wish
 from .judgement import JUDGEMENT, Judgement
-from .solving import Route, solve_route, waits_min
+from .solving import Route, Task, waits_min
 
 #: What a sauce may be that a school does not bear.
-Unfit = Literal["held", "sour", "milk"]
+Unfit = Literal["held", "sour", "milk", "frozen"]
 
 #: How a sauce of a school is drawn.
 Drawn = Literal["clear", "glossy", "cloudy", "brown", "dark", "grainy"]
@@ -31,7 +37,8 @@ SOUR_PERCENT = 0.7
 
 
 class Traits(NamedTuple):
-    """What a cook wants to know of a school beside its weight, in words, and what it does not bear."""
+    """What a cook wants to know of a school beside its weight, in words, and what it does not bear; ``most_percent`` is
+    as much of it as a sauce bears, g in 100 g, and ``too_much`` what more would be."""
 
     drawn: Drawn
     looks: str
@@ -40,6 +47,8 @@ class Traits(NamedTuple):
     frozen: str
     warmed: str
     unfit: frozenset[Unfit]
+    most_percent: float
+    too_much: str
 
 
 #: By school: rows of ``data/choosing.csv``. Common practice.
@@ -53,6 +62,8 @@ TRAITS: Mapping[str, Traits] = table(
         row["frozen"],
         row["warmed"],
         cast("frozenset[Unfit]", frozenset(row["unfit"].split())),
+        float(row["most_percent"] or 100.0),
+        row["too_much"],
     ),
 )
 
@@ -70,10 +81,21 @@ class Option:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Circumstances:
-    """What of a batch decides between schools besides its pot: fat that was kept, g, and whether milk is in it."""
+    """What of a batch decides between schools besides its pot: fat that was kept, g, whether milk is in it, whether it
+    is to be ``frozen``, whether all is measured ``by_spoon``, and the ``habit`` of its kitchen, a school."""
 
     kept_fat_g: float = 0.0
     milk: bool = False
+    frozen: bool = False
+    by_spoon: bool = False
+    habit: str | None = None
+
+
+class Choice(NamedTuple):
+    """The schools on a pot, what fits first; and what is to be said of all of them, where there is anything."""
+
+    options: tuple[Option, ...]
+    said: tuple[Message, ...] = ()
 
 
 def compared(
@@ -83,7 +105,7 @@ def compared(
     of: Circumstances,
     judgement: Judgement = JUDGEMENT,
 ) -> tuple[Option, ...]:
-    """Every school on a way ``like`` that one: its own first, then what fits, and last what does not.
+    """Every school on a way ``like`` that one: its own first, then the kitchen's habit, what fits, and what does not.
 
     Raises
     ------
@@ -91,9 +113,93 @@ def compared(
     """
     if like not in WAYS:
         raise TargetError("route", say("routes.not_offered", kind=like))
-    task = _Pot(pot, wanted, of, judgement)
+    task = _Pot(Task(pot, wanted.of(pot), judgement), of)
     found = [task.option(SCHOOLS[key], way_like(like, key)) for key in TRAITS]
-    return tuple(sorted(found, key=lambda one: (one.reason is not None, way_like(like, one.school.key) != like)))
+
+    def order(one: Option) -> tuple[bool, bool, bool]:
+        own = way_like(like, one.school.key) == like
+        return one.reason is not None, not own, one.school.key != of.habit
+
+    return tuple(sorted(found, key=order))
+
+
+def chosen_between(pot: Pot, wanted: Wish, like: str, of: Circumstances, judgement: Judgement = JUDGEMENT) -> Choice:
+    """The schools compared, with what the pot holds of its body already, and what to do where none of them fits.
+
+    Raises
+    ------
+    TargetError : no way is called so.
+    """
+    options = compared(pot, wanted, like, of, judgement)
+    fit = [one for one in options if one.reason is None]
+    there = _there_already(pot, next((one.route for one in fit if one.route is not None), None))
+    if fit:
+        return Choice(options, () if there is None else (there,))
+    return Choice(options, tuple(one for one in (_stretched(pot, wanted.of(pot)), _relaxed(pot, wanted, like, of)) if one))
+
+
+def _there_already(pot: Pot, route: Route | None) -> Message | None:
+    """How much of the body is in the pot before anything is whisked in; None where it is little."""
+    if route is None or route.body.flour_percent + route.body.pulp_percent <= 0.0:
+        return None
+    whole_g = (route.body.flour_percent + route.body.pulp_percent) / 100.0 * route.final.liquid_g
+    brings = route.thickener.added(route.dry_g) if route.thickener is not None else Contents()
+    flour_g = pot.strength.thickener * flour_equivalent_g(pot.contents.starch) * route.sauce_share
+    pulp_g = whole_g - pot.strength.thickener * flour_equivalent_g(brings.starch) - flour_g if not brings.pulp else 0.0
+    share = (flour_g + pulp_g) / whole_g
+    if share < LEAST_THERE:
+        return None
+    parts = min(THERE_IN_WORDS, key=lambda part: abs(part - share))
+    by_flour, by_pulp = flour_g > 0.1 * (flour_g + pulp_g), pulp_g > 0.1 * (flour_g + pulp_g)
+    of = [
+        say("choosing.of_flour", grams=show_mass(flour_g)) if by_flour else None,
+        say("choosing.of_pulp") if by_pulp else None,
+    ]
+    return say("choosing.there_already", part=THERE_IN_WORDS[parts], of=several("both", *(one for one in of if one)))
+
+
+#: Less of the body than this share is not worth a word; and what shares are called. Modelling choice.
+LEAST_THERE = 0.15
+THERE_IN_WORDS: Mapping[float, Message] = {
+    0.2: say("choosing.a_fifth"),
+    0.33: say("choosing.a_third"),
+    0.5: say("choosing.half"),
+    0.67: say("choosing.two_thirds"),
+    0.8: say("choosing.most"),
+}
+
+
+def _stretched(pot: Pot, wanted: Wish) -> Message | None:
+    """With how much unsalted liquid a pot that is thicker than wanted comes to its body; None for any other."""
+    aim, now = wanted.aim_mpas, pot.contents
+
+    def over(water_g: float) -> float:
+        return height(viscosity_mpas(now.with_masses(water=now.water + water_g), pot.strength)) - height(aim)
+
+    most = MOST_STRETCHED * now.liquid_g
+    if over(0.0) <= 0.0 or over(most) >= 0.0:
+        return None
+    water_ml = float(brentq(over, 0.0, most, xtol=1.0)) * SPECIFIC_VOLUME_ML_G["water"]
+    return say("choosing.stretch_it", volume=show_volume(water_ml)) if water_ml >= LEAST_STRETCHED_ML else None
+
+
+#: Nobody lets a sauce down to more than so many times what it was, nor with less than this, mL. Modelling choice.
+MOST_STRETCHED, LEAST_STRETCHED_ML = 4.0, 15.0
+
+
+def _relaxed(pot: Pot, wanted: Wish, like: str, of: Circumstances) -> Message | None:
+    """Which of the rules, given up, lets most schools in; None where none does."""
+    rules: list[tuple[Message | Term, Wish, Circumstances]] = [
+        (Term(AVOIDED_WORDS[key]), wanted.model_copy(update={"avoid": tuple(a for a in wanted.avoid if a != key)}), of)
+        for key in wanted.avoid
+    ]
+    if of.frozen:
+        rules.append((say("choosing.rule_frozen"), wanted, replace(of, frozen=False)))
+    if of.by_spoon:
+        rules.append((say("choosing.rule_by_spoon"), wanted, replace(of, by_spoon=False)))
+    lets_in = [(sum(one.reason is None for one in compared(pot, wish, like, without)), rule) for rule, wish, without in rules]
+    most, rule = max(lets_in, key=lambda one: one[0], default=(0, None))
+    return say("choosing.relax", rule=rule, count=most) if rule is not None and most else None
 
 
 def way_like(like: str, school: str) -> str:
@@ -107,38 +213,49 @@ def way_like(like: str, school: str) -> str:
 class _Pot:
     """The pot that all of them are compared on."""
 
-    pot: Pot
-    wanted: Wish
+    task: Task
     of: Circumstances
-    judgement: Judgement
 
     def option(self, school: School, kind: str) -> Option:
         """A school on a way of that kind."""
         traits = TRAITS[school.key]
         try:
-            route = solve_route(self.pot, self.wanted, kind, judgement=self.judgement)
+            route = self.task.route(WAYS[kind])
         except TargetError as error:
             return Option(school, traits, None, reason=error.message)
         if route.feasible and route.thickener is None:
             return Option(school, traits, route, reason=say("choosing.thick_enough"))
-        reason = route.reason or self._unfit(route, traits)
+        school = route.thickener or school
+        reason = route.reason or self._unfit(route, traits) or self._too_much(school, route, traits)
         if reason is None and school.salt_g > 0.0 and self._no_room_for_its_salt(school, route):
             reason = say("choosing.no_room_for_salt", grams=show_mass(school.salt_g * route.dry_g))
         if reason is None and school.key == OF_ITS_OWN_FAT and self.of.kept_fat_g < 1.0:
             reason = say("choosing.no_fat_kept")
         return Option(school, traits, route, tuple(_minds(school, route, self.of)), reason)
 
+    def _too_much(self, school: School, route: Route, traits: Traits) -> Message | None:
+        """That it takes more of it than a sauce bears, or so little that no spoon tells it; None otherwise."""
+        percent = 100.0 * route.dry_g / route.final.liquid_g
+        if percent > traits.most_percent:
+            more = Term(traits.too_much)
+            return say("choosing.too_much", grams=show_mass(route.dry_g), most=show_plain(traits.most_percent, "%", 2), more=more)
+        if self.of.by_spoon and school.spoon_ml(route.dry_g) < LEAST_SPOONED_ML:
+            return say("choosing.no_spoon", grams=show_plain(route.dry_g, "g", 1))
+        return None
+
     def _no_room_for_its_salt(self, school: School, route: Route) -> bool:
         """Whether more of it than is foreseen, as a spoon may ask for, is too salty; or water is needed anyway."""
         more = route.final + school.added(school.spread * route.dry_g)
         salt = 100.0 * (more.salt - route.salt_to_add_g) / more.liquid_g
-        return route.let_down_ml > 0.0 or salt > self.wanted.salt_percent
+        return route.let_down_ml > 0.0 or salt > self.task.wanted.salt_percent
 
     def _unfit(self, route: Route, traits: Traits) -> Message | None:
         """Why a sauce of this school would not be what it was when it is eaten; None where it is."""
-        waits = waits_min(self.wanted, route, self.judgement)
+        waits = waits_min(self.task.wanted, route, self.task.judgement)
         if "held" in traits.unfit and waits is not None:
             return say("choosing.does_not_hold", time=show_minutes(waits))
+        if "frozen" in traits.unfit and self.of.frozen:
+            return say("choosing.does_not_freeze", frozen=Term(traits.frozen))
         if "milk" in traits.unfit and self.of.milk:
             return say("choosing.slimy_with_milk")
         final = route.final
@@ -148,14 +265,21 @@ class _Pot:
 
 
 def _minds(school: School, route: Route, of: Circumstances) -> Iterator[Message]:
-    """What it brings, and what is short."""
-    if school.salt_g > 0.0:
+    """What it brings, what is short, and how sure it is."""
+    if school.key == of.habit:
+        yield say("choosing.habit")
+    if school.salt_g > 0.0 and not school.braised:
         yield say("choosing.brings_salt", grams=show_mass(school.salt_g * route.dry_g))
     if school.key == OF_ITS_OWN_FAT and of.kept_fat_g < route.dry_g:
         yield say("choosing.made_up", grams=show_mass(route.dry_g - of.kept_fat_g), fat=Term("butter"))
-    if school.strength < LEAST_STRONG:
+    if school.term in STARCHES and school.strength < LEAST_STRONG and not school.holds:
         yield say("choosing.weak")
+    if school.term == "gelatin":
+        yield say("choosing.sets_cold")
+    if school.spread >= UNSURE:
+        yield say("choosing.unsure")
 
 
-#: What is weaker than this, against plain flour, takes a heap for a thick sauce. Modelling choice.
-LEAST_STRONG = 0.5
+#: What is weaker than this, against plain flour, takes a heap for a thick sauce; what spreads by this share and more is
+#: told to be unsure; and less than a level eighth of a teaspoon is no spoon, mL. Modelling choices.
+LEAST_STRONG, UNSURE, LEAST_SPOONED_ML = 0.5, 0.5, ML_PER_TSP / 8.0

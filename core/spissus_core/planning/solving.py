@@ -237,10 +237,20 @@ class Task:
         route = self._made(kind, water, dry, school if dry > 0.0 else None)
         if way is not None and route.thickener is not None:
             # What nobody would see is not bound.
-            bare = self._made(kind, _STOPS[stop](self, None).water, 0.0, None)
-            route = bare if self._thick_enough(bare) else self._parted(way, route)
+            bare = self._bare(stop)
+            route = replace(bare, kind=kind) if self._thick_enough(bare) else self._parted(way, route)
         reason = self._why_not(way, stop, route)
         return replace(route, feasible=reason is None, reason=reason)
+
+    def _bare(self, stop: Stop) -> Route:
+        """The way to a stop with nothing that binds it: the same beside every school."""
+        if stop not in self._bare_ways:
+            self._bare_ways[stop] = self._made("", _STOPS[stop](self, None).water, 0.0, None)
+        return self._bare_ways[stop]
+
+    @cached_property
+    def _bare_ways(self) -> dict[Stop, Route]:
+        return {}
 
     def _parted(self, way: Way | None, route: Route) -> Route:
         """A way of all of the pot that would bind far more than is wanted: what is too much is kept before."""
@@ -467,26 +477,24 @@ def _for_taste(task: Task, school: School | None) -> Found:
 
 def _tasting_of_enough(task: Task, school: School | None, least_sauce_ml: float) -> Found:
     """Where a sauce of at least so much tastes of enough, and the thickener that is missing then."""
-    now, dry = task.pot.contents, 0.0
+    now = task.pot.contents
     soonest = min(task.water_in_time(school), now.water)
-    for _ in range(1 if school is None else _ROUNDS):
+    driest_ml = boiled_to_water(now, LEAST_WATER_SHARE * now.water).liquid_ml
+
+    def water_for(brings: Contents) -> float:
         # What the thickener brings makes room in the salt, and is part of the amount.
-        brings = school.added(dry) if school is not None and dry > 0.0 else Contents()
         least_ml = max(task.taste_mark_ml(brings.liquid_g), least_sauce_ml - brings.liquid_ml)
         # Raw wine has to go, however little is left then.
-        least_ml = min(least_ml, task.no_raw_wine_ml)
-        water = max(boiled_to_volume(now, min(least_ml, now.liquid_ml)).water, soonest)
-        if school is None:
-            break
-        before, dry = dry, task.dose_g(as_it_is(boiled_to_water(now, water), school))
-        if abs(dry - before) <= _SETTLED * dry:
-            break
-    return Found(water, dry)
+        least_ml = max(min(least_ml, task.no_raw_wine_ml, now.liquid_ml), driest_ml)
+        return max(boiled_to_volume(now, least_ml).water, soonest)
 
-
-#: Mark and dose have found each other where a dose moves by less than this share, after so many rounds at most.
-#: Numerical choice.
-_SETTLED, _ROUNDS = 2e-3, 4
+    if school is None:
+        return Found(water_for(Contents()), 0.0)
+    # The more it brings, the further it boils down before: mark and dose have one root.
+    dry = task.dose_g(
+        lambda dry: boiled_to_water(now, water_for(school.added(dry))).mixed(school.per_gram, dry)
+    )
+    return Found(water_for(school.added(dry)), dry)
 
 
 def _to_volume(task: Task, school: School | None) -> Found:
@@ -586,8 +594,9 @@ def _most(*rooms: Room) -> Room:
     return lambda dry: max(room(dry) for room in rooms)
 
 
-#: A first guess at a dose, as a share of the pot, and how exactly it is found, g.
-_FIRST_GUESS, _DOSE_G = 0.02, 1e-6
+#: A first guess at a dose, as a share of the pot, by how much further a guess goes than a straight line says, and how
+#: exactly a dose is found, g.
+_FIRST_GUESS, _FURTHER, _DOSE_G = 0.02, 1.1, 1e-6
 
 
 def dose_g(sauce: Sauce, aim: float, pot_g: float, strength: bd.Strength) -> float:
@@ -609,12 +618,15 @@ def dose_g(sauce: Sauce, aim: float, pot_g: float, strength: bd.Strength) -> flo
         raise _too_small()
     if missing(0.0) <= 0.0:
         return 0.0
-    enough, most = _FIRST_GUESS * pot_g, pot_g
+    little, enough, most = 0.0, min(_FIRST_GUESS * pot_g, pot_g), pot_g
     while missing(enough) > 0.0:
         if enough >= most:
             return enough
-        enough = min(2.0 * enough, most)
-    return float(brentq(missing, 0.0, enough, xtol=_DOSE_G, rtol=1e-9))
+        # As far again as what it did so far promises, and a little further.
+        did = missing(little) - missing(enough)
+        step = _FURTHER * missing(enough) * (enough - little) / did if did > 0.0 else enough
+        little, enough = enough, min(enough + min(step, enough), most)
+    return float(brentq(missing, little, enough, xtol=_DOSE_G, rtol=1e-9))
 
 
 def _too_small() -> TargetError:

@@ -14,15 +14,15 @@ from scipy.optimize import brentq
 
 from ... import events as ev
 from ...amounts.quantities import show_number
-from ...estimation.spoon import belief, steps_over, two_spoonfuls
+from ...estimation.spoon import belief, height, steps_over, two_spoonfuls, viscosity_at
 from ...events import Stage, State
 from ...events.state import Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...messages import Message, Term, Until, say, sentences
 from ...pantry.schools import School
-from ...phenomena.body import LADDER, flour_equivalent_g
+from ...phenomena.body import LADDER, STARCHES, flour_equivalent_g
 from ..bench import Bench
-from ..solving import solve
+from ..solving import as_it_is, dose_g, solve
 from ..spoken import Measure, carrier_amount, dry_amount
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
@@ -65,11 +65,11 @@ def _matter(bench: Bench) -> _Matter | None:
 def _seen_bound(bench: Bench) -> bool:
     """Whether a spoon was looked at since the last helping went in."""
     spoons = bench.timeline.judged.spoons
-    return bool(spoons) and _starch_g(spoons[-1].contents) >= _starch_g(bench.pot.contents) - 1e-6
+    return bool(spoons) and _thickening_g(spoons[-1].contents) >= _thickening_g(bench.pot.contents) - 1e-6
 
 
-def _starch_g(contents: Contents) -> float:
-    return sum(contents.starch.values())
+def _thickening_g(contents: Contents) -> float:
+    return sum(contents.starch.values(), contents.gum + contents.gelatin + contents.pulp)
 
 
 def _best(bench: Bench) -> Best:
@@ -122,10 +122,14 @@ _GRAMS = 0.05
 
 def _least_dry_g(bench: Bench) -> float:
     """The least helping that is noticed, dry g."""
-    weighs, pot = bench.judgement, bench.pot
+    weighs, pot, school = bench.judgement, bench.pot, bench.school
+    if school.term not in STARCHES:
+        # Of what is no flour it is as much as moves the body by so little that an eye sees it.
+        seen = viscosity_at(height(pot.body.viscosity) + weighs.least_step)
+        return dose_g(as_it_is(pot.contents, school), seen, pot.contents.mass_g, pot.strength)
     smallest = min(weighs.least_dry_g, weighs.least_dry_share * pot.contents.liquid_g)
     flour_g = (pot.body.flour_percent + pot.body.pulp_percent) / 100.0 * pot.contents.liquid_g
-    per_gram = flour_equivalent_g(bench.school.per_gram.starch) or math.inf
+    per_gram = flour_equivalent_g(school.per_gram.starch) or math.inf
     return max(smallest, weighs.least_dose_share * flour_g / per_gram)
 
 
