@@ -77,6 +77,7 @@ class Pot(Changeable):
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
     ``binds`` is how many times as strongly as the tables say a dry thickener binds in its kitchen, where that is known.
+    ``made`` is a thickener as it was made for this pot, or is, in the place of its row.
     To the tongue that has tasted it, it is ``sour_times`` as sour and ``bitter_times`` as bitter as the ledger has it.
     """
 
@@ -100,9 +101,12 @@ class Pot(Changeable):
     binds: tuple[tuple[str, float], ...] = ()
     sour_times: float = 1.0
     bitter_times: float = 1.0
+    made: School | None = None
 
     def binding(self, school: School) -> School:
         """The school as strongly as it binds in this kitchen, with the salt of this pot where it was braised in it."""
+        if self.made is not None and self.made.key == school.key:
+            return self.made.braised_in(self.brine)
         return school.braised_in(self.brine).binding(dict(self.binds).get(school.dry, 1.0))
 
     @property

@@ -261,11 +261,22 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted, asked: SchoolK
 
 
 @router.post("/batches/{batch_id}/schools", response=choosing.ChoosingOut)
-def schools(request: HttpRequest, batch_id: UUID, data: ev.Wanted, like: ev.RouteKind) -> choosing.ChoosingOut:
-    """What else this pot may be thickened with, on a way like the one in hand; nothing is saved."""
+def schools(
+    request: HttpRequest,
+    batch_id: UUID,
+    data: ev.Wanted,
+    like: ev.RouteKind,
+    *,
+    frozen: bool = False,
+    by_spoon: bool = False,
+) -> choosing.ChoosingOut:
+    """What else this pot may be thickened with, on a way like the one in hand, where it is to be ``frozen``, or there
+    is no scale; nothing is saved."""
     member = member_of(request)
-    board, pot = _potted(services.batch_of(member, batch_id))
-    return choosing.choosing_out(board.timeline, pot, _timed(member, board, data), like)
+    batch = services.batch_of(member, batch_id)
+    board, pot = _potted(batch)
+    wish, habit = _timed(member, board, data), services.thickened_with_last(batch)
+    return choosing.choosing_out(board.timeline, pot, wish, like, frozen=frozen, by_spoon=by_spoon, habit=habit)
 
 
 def _timed(member: Member, board: Board, data: ev.Wanted) -> Wish:

@@ -21,6 +21,7 @@ from spissus_core.phenomena.seasoning import sodium_mg
 from spissus_core.planning.account import account
 from spissus_core.planning.acts import Alone
 from spissus_core.planning.acts.meat import in_a_hot_pan, plate
+from spissus_core.planning.making import making
 from spissus_core.planning.marks import marks
 from spissus_core.planning.proposing import suggested
 from spissus_core.planning.safety import alcohol_cautions, allergen_cautions, boiling_cautions, serving_cautions
@@ -33,6 +34,7 @@ from .fat import CoolingOut, SkimOut, cooling_out, skim_out
 from .finishing import ThreadOut, thread_out
 from .heating import HEAT_UNKNOWN, CurveOut, HeatOut, curve_out, heat_out
 from .intake import EstimatedOut, StartOut, estimated_out, start_out
+from .making import MakingOut, making_out
 from .marks import MarkOut, StretchOut, stretch_out
 from .models import Batch
 from .pot import PotOut, StepOut, pot_out, step_out
@@ -98,6 +100,7 @@ class BatchOut(Shape):
     suggested: WantedOut | None
     chosen: ev.RouteKind | None
     plan: PlanOut | None
+    making: MakingOut | None
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
@@ -131,6 +134,7 @@ class LiveOut(Shape):
     threads: list[ThreadOut]
     suggested: WantedOut | None
     plan: PlanOut | None
+    making: MakingOut | None
     act: ActOut
     concerns: list[SaidOut]
     rest: SaidOut | None
@@ -186,6 +190,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot, timeline.liking)), None),
         chosen=timeline.asked.way,
         plan=part("plan", lambda: _plan_out(board), None),
+        making=None if timeline.finished else part("plan", lambda: making_out(making(timeline, board.drawn)), None),
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),

@@ -9,7 +9,7 @@ from spissus_core.amounts.quantities import show_minutes, show_volume
 from spissus_core.fold import Timeline
 from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.pantry.schools import SchoolKey
-from spissus_core.planning.choosing import Circumstances, Drawn, Option, compared
+from spissus_core.planning.choosing import Circumstances, Drawn, Option, chosen_between
 from spissus_core.planning.solving import Route, work_min
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
@@ -48,17 +48,28 @@ class NoOptionOut(Shape):
 
 
 class ChoosingOut(Shape):
-    """The schools that fit this pot, and those that do not."""
+    """The schools that fit this pot, and those that do not; and what is ``said`` before all of them."""
 
+    said: list[SaidOut]
     fit: list[OptionOut]
     unfit: list[NoOptionOut]
 
 
-def choosing_out(timeline: Timeline, pot: Pot, wanted: Wish, like: str) -> ChoosingOut:
+def choosing_out(
+    timeline: Timeline, pot: Pot, wanted: Wish, like: str, *, frozen: bool, by_spoon: bool, habit: str | None
+) -> ChoosingOut:
     """Every school on a way ``like`` that one. Raises TargetError where no way is called so."""
-    of = Circumstances(kept_fat_g=timeline.skimming.kept_g, milk="milk" in timeline.table.allergens)
-    found: Sequence[Option] = compared(pot, wanted.of(pot), like, of)
+    of = Circumstances(
+        kept_fat_g=timeline.skimming.kept_g,
+        milk="milk" in timeline.all_allergens,
+        frozen=frozen,
+        by_spoon=by_spoon,
+        habit=habit,
+    )
+    choice = chosen_between(pot, wanted.of(pot), like, of)
+    found: Sequence[Option] = choice.options
     return ChoosingOut(
+        said=SaidOut.of_all(choice.said),
         fit=[_option_out(one, one.route) for one in found if one.reason is None and one.route is not None],
         unfit=[
             NoOptionOut(key=one.school.key, label=word(one.school.label), reason=SaidOut.of(one.reason))

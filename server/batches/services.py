@@ -75,6 +75,20 @@ def batch_of(member: Member, batch_id: UUID) -> Batch:
     return batch
 
 
+#: So many batches back a kitchen's habit is looked for. Numerical choice.
+HABIT_OF = 8
+
+
+def thickened_with_last(batch: Batch) -> str | None:
+    """The school that the kitchen's newest batch before this one was thickened with, of those of late."""
+    of_late = Batch.objects.filter(kitchen=batch.kitchen_id).exclude(pk=batch.pk).values("pk")[:HABIT_OF]
+    newest = Event.objects.filter(batch__in=list(of_late.values_list("pk", flat=True)), kind="thickened").order_by(
+        "-at"
+    )
+    payload = newest.values_list("payload", flat=True).first()
+    return str(payload["thickener"]) if isinstance(payload, dict) and "thickener" in payload else None
+
+
 def batches_named(member: Member, name: str) -> list[Batch]:
     """The member's batches of that name, the newest first."""
     return list(Batch.objects.filter(kitchen=member.kitchen, name=name))

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from makers import PAN, fold, in_words, listed, log, pot, potted, refused, started, told, wanted
 from pydantic import ValidationError
 from spissus_core import events as ev
@@ -36,7 +38,7 @@ SCRATCH = school_of(
 
 def test_every_row_has_a_source_and_a_term_of_the_ledger() -> None:
     assert all(row["source"] for name in ("schools", "starches", "stops") for row in rows(name))
-    assert all(school.term in STARCHES for school in SCHOOLS.values())
+    assert all(school.term in (*STARCHES, "gum", "gelatin", "pulp") for school in SCHOOLS.values())
     with refused(ValidationError, "keeps no"):
         School(key="x", label="x", dry="x", term="sawdust", tbsp_g=5)
 
@@ -93,15 +95,19 @@ def test_what_roasting_took_of_the_flour_stays_in_the_pot() -> None:
     assert blond.other == pytest.approx(1.0)
 
 
+#: Boiling alone makes no room for the salt that granules bring, and as much purée as there is liquid is not enough:
+#: they stay thinner.
+NOT_SO_THICK = {("salt", "granules"), ("here", "vegetable_puree")}
+
+
 @pytest.mark.parametrize("stop", ["volume", "salt", "here"])
 @pytest.mark.parametrize("school", [*SCHOOLS.values(), SCRATCH], ids=lambda school: school.key)
 def test_any_school_is_dosed_to_the_body_wanted(school: School, stop: str) -> None:
     wish = wanted(900, body=3, ceiling_percent=1.2)
     route = solve(pot(), wish, stop, school)  # type: ignore[arg-type]
-    assert route.thickener == school
-    if stop == "salt" and school.key == "granules":
-        # Boiling alone makes no room for the salt that they bring: it stays thinner, and is no way.
-        assert body_of(route.final).viscosity < LADDER[3].low
+    assert route.thickener == pot().binding(school)
+    if (stop, school.key) in NOT_SO_THICK or school.term == "gelatin":
+        assert body_of(route.final).viscosity < LADDER[3].aim
         return
     bound = route.final.with_masses(salt=route.final.salt - route.salt_to_add_g)
     assert body_of(bound).viscosity == pytest.approx(LADDER[3].aim, rel=0.01)
@@ -151,3 +157,57 @@ def test_a_page_sends_ids_and_never_what_the_server_writes() -> None:
     with refused(ValueError, "school"):
         said.model_validate({"thickener": "corn_starch", "dry_g": 4, "school": SCRATCH.model_dump()})
     assert form_of(ev.Salted) is ev.Salted
+
+
+@given(
+    school=st.sampled_from(sorted(SCHOOLS)),
+    grams=st.lists(st.floats(0.01, 300.0), min_size=2, max_size=2, unique=True),
+    litres=st.floats(0.2, 4.0),
+)
+def test_more_of_it_never_thins(school: str, grams: list[float], litres: float) -> None:
+    before = pot().contents.scaled(litres)
+    less, more = (before + pot().binding(SCHOOLS[school]).added(one) for one in sorted(grams))
+    if SCHOOLS[school].term == "gelatin" or SCHOOLS[school].term == "pulp":
+        # Water comes with it: against so much water alone it thickens, and that is all it promises.
+        watered = less.with_masses(water=less.water + (more.water - less.water))
+        assert body_of(more).viscosity >= body_of(watered).viscosity
+        return
+    assert body_of(more).viscosity >= body_of(less).viscosity * (1.0 - 1e-9) or more.liquid_ml > 2.0 * before.liquid_ml
+
+
+@pytest.mark.parametrize("school", list(SCHOOLS))
+def test_what_was_solved_is_what_the_log_folds_to(school: str) -> None:
+    """Any school, whisked in by its button, makes the body and salt that its way said, to 1 %."""
+    before = potted(START)
+    wish = wanted(before.contents.liquid_ml * 0.999, body=2)
+    grams = min(solve(before, wish, "here", SCHOOLS[school]).dry_g, 150.0)
+    solved = before.contents + before.binding(SCHOOLS[school]).added(grams)
+    after = potted(START, ev.Thickened(thickener=school, dry_g=grams))
+    assert after.body.viscosity == pytest.approx(body_of(solved).viscosity, rel=0.01)
+    assert after.contents.salt == pytest.approx(solved.salt, rel=0.01)
+    assert after.contents.mass_g == pytest.approx(solved.mass_g, rel=0.01)
+
+
+@pytest.mark.parametrize("first", ["vegetable_puree", "roux_gelatin", "starch_xanthan", "xanthan"])
+def test_the_order_of_mixing_changes_no_mass(first: str) -> None:
+    one, other = ev.Thickened(thickener=first, dry_g=8), ev.Thickened(thickener="white_roux", dry_g=12)
+    assert potted(START, one, other).contents.mass_g == pytest.approx(potted(START, other, one).contents.mass_g)
+
+
+@pytest.mark.parametrize("school", [key for key, row in SCHOOLS.items() if row.holds or row.term == "gum"])
+def test_a_gram_is_a_gram(school: str) -> None:
+    """What it holds is no more than it weighs; what it is soaked in, or rubbed into, comes on top."""
+    row = SCHOOLS[school]
+    soaked_g = row.per_gram.mass_g - row.fat_g - (row.water_g - dict(row.holds).get("water", 0.0))
+    assert soaked_g == pytest.approx(1.0, abs=1e-9)
+
+
+def test_milled_vegetables_are_as_salty_as_their_pot() -> None:
+    """Half as salty as its liquid, by the law by which the braise's solids traded their salt."""
+    before = potted(started("1.6 l", salt={"by": "meter", "percent": 1.0}))
+    school = before.binding(SCHOOLS["vegetable_puree"])
+    assert 100.0 * school.salt_g == pytest.approx(0.5 * 100.0 * before.brine * 0.90)
+    after = potted(
+        started("1.6 l", salt={"by": "meter", "percent": 1.0}), ev.Thickened(thickener="vegetable_puree", dry_g=200)
+    )
+    assert before.contents.salt < after.contents.salt < before.contents.salt + 1.1

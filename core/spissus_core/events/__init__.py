@@ -29,6 +29,7 @@ from .judging import SIGNS, Noted, Seen, Sign, Tested, signs_asked, smells_of_wi
 from .looking import GainError, LossError, Metered, Read, most_ml_min, no_chance_ml
 from .meat import Glazed, MeatIn, MeatProbed, Ovened
 from .pans import Drawn, Moved, Parted, Rejoined, Returned, Solids, Split, Taken
+from .preparing import Prepared
 from .remembering import POINTS, Minded, NextTime, Rated
 from .rest import RestIs
 from .safety import Answered
@@ -78,6 +79,7 @@ __all__ = [
     "Ovened",
     "Parted",
     "PouredIn",
+    "Prepared",
     "Probed",
     "PutBy",
     "Rated",
@@ -123,7 +125,7 @@ for _module in iter_modules(__path__):
 #: ingredients and schools whole, the third knows of a meter whether it was asked about, the fourth names ways by what
 #: they are composed of, the fifth tells two spoonfuls at once, the sixth what else is tasted, the
 #: seventh whose tongue it was, and what is kept, the eighth by whose limits and clock, the ninth how strongly binds
-#: what a kitchen binds with.
+#: what a kitchen binds with, the tenth what of a thickener is made beside the pot, and in what it is stirred.
 VERSION = max(version for kind in KINDS.values() for version in kind.versions)
 
 

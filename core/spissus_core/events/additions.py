@@ -28,7 +28,7 @@ from ..intake.how_much import counted
 from ..ledger.contents import Contents
 from ..messages import Argument, Message, Term, say
 from ..pantry.ingredients import Ingredient, catalogue, ingredient, kept_whole
-from ..pantry.schools import SCHOOLS, School, SchoolKey, school
+from ..pantry.schools import OF_ITS_OWN_FAT, SCHOOLS, SLURRY_LIQUIDS, School, SchoolKey, SlurryLiquid, school
 from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
 from ..pot import Pot
 from .base import ActsOnPot, Kind, Kitchen
@@ -59,6 +59,14 @@ def spooned(data: object, info: ValidationInfo, field: str, g_per_ml: float | No
 SPOON_SPREAD = 0.12
 
 
+def dry_spooned(data: object, info: ValidationInfo) -> object:
+    """The same of a dry thickener in the field ``dry_g``; how strong it is spreads wider than any spoon."""
+    key = data.get("thickener") if isinstance(data, dict) else None
+    known = SCHOOLS.get(key) if isinstance(key, str) else None
+    said = spooned(data, info, "dry_g", None if known is None else known.tbsp_g / ML_PER_TBSP)
+    return {k: v for k, v in said.items() if k != "spread"} if isinstance(said, dict) else said
+
+
 class GoesIn(ActsOnPot):
     """Something that goes into the pot by its weight, which stands in the field ``weighed``."""
 
@@ -85,7 +93,7 @@ class Thickened(GoesIn):
 
     stage = "thicken"
     server_writes = ("school",)
-    versions = (1, 2)
+    versions = (1, 2, 10)
     tells = ("dry_g",)
     called = say("entries.thickened")
     weighed = "dry_g"
@@ -93,16 +101,13 @@ class Thickened(GoesIn):
     kind: Literal["thickened"] = "thickened"
     thickener: SchoolKey
     dry_g: MassG
+    stirred_into: SlurryLiquid | None = None
     school: School | None = None
 
     @model_validator(mode="before")
     @classmethod
     def _read_spoons(cls, data: object, info: ValidationInfo) -> object:
-        key = data.get("thickener") if isinstance(data, dict) else None
-        known = SCHOOLS.get(key) if isinstance(key, str) else None
-        said = spooned(data, info, "dry_g", None if known is None else known.tbsp_g / ML_PER_TBSP)
-        # How strong it is spreads wider than any spoon.
-        return {k: v for k, v in said.items() if k != "spread"} if isinstance(said, dict) else said
+        return dry_spooned(data, info)
 
     @property
     def key(self) -> str:
@@ -117,13 +122,14 @@ class Thickened(GoesIn):
     @property
     def what(self) -> School:
         """The school. Raises QuantityError where none of that key is known."""
-        return self.school or school(self.thickener)
+        return self.school or stirred(school(self.thickener), self.stirred_into)
 
     def on_pot(self, pot: Pot) -> Pot:
         """The pot with the thickener and its carrier in it."""
         if self.dry_g <= 0.0:
             raise SpissusError("dry_g", say("events.how_much_thickener"))
-        return pot.mixed(self.what.braised_in(pot.brine).added(self.dry_g), "dry_g")
+        after = pot.mixed(self.what.braised_in(pot.brine).added(self.dry_g), "dry_g")
+        return after if self.stirred_into is None else after.but(made=self.what)
 
     def apply(self, state: State, at: datetime) -> State:
         """Its body has to be judged anew, and its salt: bound it tastes of less."""
@@ -131,15 +137,27 @@ class Thickened(GoesIn):
         if state.pot is None:
             return after
         after = bound(after, self.what)
+        made = state.binding.made
+        if made is not None and made.school.key == self.thickener:
+            made = made._replace(ready=True, left_g=max(made.left_g - self.dry_g, 0.0))
+        elif self.thickener == OF_ITS_OWN_FAT:
+            after = off_the_kept_fat(after, self.what, self.dry_g)
         return after.but(
-            binding=after.binding.but(at=at), judged=state.judged.anew(), table=state.table.holding(self.allergens)
+            binding=after.binding.but(at=at, made=made),
+            judged=state.judged.anew(),
+            table=state.table.holding(self.allergens),
         )
 
     def said(self) -> Message:
-        """Which, and how much of it."""
-        return say(
-            "events.thickened", school=Term(self.what.label), dry=Term(self.what.dry), amount=show_mass(self.dry_g)
-        )
+        """Which, how much of it, and what it was stirred into where that was chosen."""
+        told: dict[str, Argument] = {
+            "school": Term(self.what.label),
+            "dry": Term(self.what.dry),
+            "amount": show_mass(self.dry_g),
+        }
+        if self.stirred_into is None or not self.what.is_slurry:
+            return say("events.thickened", **told)
+        return say("events.thickened_in", liquid=Term(self.what.carrier), **told)
 
     @property
     def allergens(self) -> tuple[str, ...]:
@@ -148,7 +166,19 @@ class Thickened(GoesIn):
 
     def written_out(self, kitchen: Kitchen) -> Kind:
         """With the school whole, as strongly as it binds in this kitchen."""
-        return self.kept_with(school=kitchen.binding(self.what))
+        return self.kept_with(school=stirred(kitchen.binding(school(self.thickener)), self.stirred_into))
+
+
+def stirred(into: School, liquid: str | None) -> School:
+    """A school stirred into the liquid of that key; into what its row says where there is none."""
+    known = SLURRY_LIQUIDS.get(liquid or "")
+    return into if known is None else into.stirred_into(ingredient(known["ingredient"]))
+
+
+def off_the_kept_fat(state: State, made_of: School, dry_g: float) -> State:
+    """A roux of the pot's own fat takes it off what was kept."""
+    kept_g = max(state.skimming.kept_g - made_of.fat_g * dry_g, 0.0)
+    return state.but(skimming=state.skimming.but(kept_g=kept_g))
 
 
 def bound(state: State, by: School | None) -> State:

@@ -14,6 +14,7 @@ from ..estimation.spoon import Spoonful, Verdict
 from ..estimation.window import Window, boiled_by, known_by
 from ..ledger.contents import Contents
 from ..messages import Argument
+from ..pantry.schools import School
 from ..pantry.ways import WAYS
 from ..phenomena.cooling import FRIDGE_C, Reading
 from ..phenomena.heating import HeatSetting
@@ -319,9 +320,22 @@ class Skimming(Changeable):
     settled: bool = False
 
 
+class Made(NamedTuple):
+    """A thickener that is being made, or ready: its school, what it is stirred into by its key where that was chosen,
+    when it was begun, the ``made_g`` of it, dry, and the ``left_g`` that did not go in yet."""
+
+    school: School
+    stirred_into: str | None
+    since: datetime
+    ready: bool
+    made_g: float
+    left_g: float
+
+
 @dataclass(frozen=True, kw_only=True)
 class Binding(Changeable):
-    """The thickener that went in on the plan, if any is ``in_it``: when last, and how long each wants, min.
+    """The thickener that went in on the plan, if any is ``in_it``: when last, and how long each wants, min; and what of
+    it was ``made``, whether it is in yet or not.
 
     ``waited_min`` are the minutes of simmering since anyone measured it, ``measured`` whether it was once bound.
     """
@@ -331,6 +345,7 @@ class Binding(Changeable):
     waits: tuple[tuple[float, float], ...] = ()
     waited_min: float = 0.0
     measured: bool = False
+    made: Made | None = None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -35,13 +35,13 @@ _Held = Literal["water", "ethanol", "salt", "sugar", "acid", "acetic", "fat_emul
 class School(BaseModel):
     """A way to bind.
 
-    One gram of the thickener, dry or as it is milled, fills ``term`` of the ledger: a starch by plant, a gum, gelatin or
-    pulp. Of starch ``strength`` is told against plain flour by mass, of the others it is the share that they are of it;
-    it ``holds`` so many grams of other things, and what is left of the gram stays in the pot as other solubles. With it
-    come ``fat_g`` g of fat, ``salt_g`` g of salt, ``second_g`` g of a ``second`` thickener, and ``water_parts`` parts of
-    cold water to one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which brings
-    nothing, or into ``other_parts`` of another liquid, which stands in what it holds. What was braised in the pot is
-    ``braised`` by the share of the pot's own salt that it took up.
+    One gram of the thickener, dry or as it is milled, fills ``term`` of the ledger: a starch by plant, a gum, gelatin
+    or pulp. Of starch ``strength`` is told against plain flour by mass, of the others it is the share that they are of
+    it; it ``holds`` so many grams of other things, and what is left of the gram stays in the pot as other solubles.
+    With it come ``fat_g`` g of fat, ``salt_g`` g of salt, ``second_g`` g of a ``second`` thickener, and ``water_parts``
+    parts of cold water to one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which
+    brings nothing, or into ``other_parts`` of another liquid, which stands in what it holds. What was ``braised`` in
+    the pot took up that share of its salt.
     ``tbsp_g`` is one level US tablespoon of it, g, ``leaf_g`` a leaf of what comes in leaves, and ``spread`` the share
     by which its strength varies.
     It takes ``make_min`` to make and ``boil_min`` of boiling, and wants ``wait_low_min`` to ``wait_high_min`` minutes
@@ -88,8 +88,8 @@ class School(BaseModel):
 
     @property
     def water_g(self) -> float:
-        """Cold water that goes in with a gram, g."""
-        return self.water_parts * ML_PER_TBSP / self.tbsp_g
+        """Water that goes in with a gram, cold or held, g."""
+        return self.per_gram.water
 
     @property
     def liquid_ml(self) -> float:
@@ -104,14 +104,17 @@ class School(BaseModel):
     @cached_property
     def per_gram(self) -> Contents:
         """What one gram of thickener with its carrier brings into the pot."""
-        carried = Contents(water=self.water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
+        water_g = self.water_parts * ML_PER_TBSP / self.tbsp_g
+        carried = Contents(water=water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
         carried = carried + Contents().with_masses(**dict(self.holds))
         if self.second:
             carried = carried + Contents().with_masses(**{self.second: self.second_g})
         # What comes with the liquid of a slurry is no part of the gram.
         held = 0.0 if self.other_parts else sum(grams for _, grams in self.holds)
         if self.term in _MASSES:
-            return carried + Contents(other=max(1.0 - self.strength - held, 0.0)).with_masses(**{self.term: self.strength})
+            return carried + Contents(other=max(1.0 - self.strength - held, 0.0)).with_masses(
+                **{self.term: self.strength}
+            )
         # What binds better than the starch of its plant is told as more of it.
         share = self.strength / STARCHES[self.term]
         return carried + Contents(other=max(1.0 - share - held, 0.0), starch={self.term: share})
@@ -132,12 +135,21 @@ class School(BaseModel):
         """Whether it is stirred into something cold, of which there is a choice."""
         return self.term in STARCHES and not self.fat_g and self.liquid_ml > 0.0
 
-    def stirred_into(self, liquid: Ingredient) -> School:
-        """The same, stirred into another liquid than that of its row, as much of it."""
+    def stirred_into(self, liquid: Ingredient | None) -> School:
+        """The same, stirred into another liquid than that of its row, as much of it; None for that of its row."""
+        if liquid is None or not self.is_slurry:
+            return self
         parts, ml = self.water_parts + self.own_parts + self.other_parts, self.liquid_ml
         brings = liquid.portion(ml * liquid.density_g_ml)
         holds = tuple((name, getattr(brings, name)) for name in get_args(_Held) if getattr(brings, name) > 0.0)
-        told = {"water_parts": 0.0, "own_parts": 0.0, "other_parts": parts, "holds": holds, "carrier": liquid.name}
+        told = {
+            "water_parts": 0.0,
+            "own_parts": 0.0,
+            "other_parts": parts,
+            "holds": holds,
+            "carrier": liquid.name,
+            "allergens": tuple(sorted({*self.allergens, *liquid.allergens})),
+        }
         return School.model_validate(self.model_dump() | told)
 
     def braised_in(self, brine: float) -> School:
@@ -191,6 +203,16 @@ def school_of(row: Row) -> School:
 
 #: Spoon weights are the catalogue's (USDA household weights).
 SCHOOLS: Mapping[str, School] = table("schools", school_of)
+
+#: The school that is made of what was skimmed.
+OF_ITS_OWN_FAT = "own_fat_roux"
+
+#: What a slurry may be stirred into besides what its row says, by the ingredient that it is: rows of
+#: ``data/slurries.csv``.
+SLURRY_LIQUIDS: Mapping[str, Row] = table("slurries", lambda row: row)
+
+#: The key of such a liquid.
+SlurryLiquid = Annotated[str, *one_of("slurries", outlives=True)]
 
 #: The key of a school.
 SchoolKey = Annotated[str, *one_of("schools", outlives=True)]

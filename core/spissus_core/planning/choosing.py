@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal, NamedTuple, cast
 
 from scipy.optimize import brentq
@@ -14,8 +14,7 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..messages import Message, Term, say, several
-from ..pantry.guests import AVOIDED_WORDS
-from ..pantry.schools import SCHOOLS, School
+from ..pantry.schools import OF_ITS_OWN_FAT, SCHOOLS, School
 from ..pantry.ways import WAYS
 from ..phenomena.body import STARCHES, flour_equivalent_g, viscosity_mpas
 from ..pot import Pot
@@ -28,9 +27,6 @@ Unfit = Literal["held", "sour", "milk", "frozen"]
 
 #: How a sauce of a school is drawn.
 Drawn = Literal["clear", "glossy", "cloudy", "brown", "dark", "grainy"]
-
-#: The school that is made of what was skimmed.
-OF_ITS_OWN_FAT = "own_fat_roux"
 
 #: A sauce that holds so much acid, % as tartaric, thins starch that is boiled in it. Modelling choice.
 SOUR_PERCENT = 0.7
@@ -135,7 +131,8 @@ def chosen_between(pot: Pot, wanted: Wish, like: str, of: Circumstances, judgeme
     there = _there_already(pot, next((one.route for one in fit if one.route is not None), None))
     if fit:
         return Choice(options, () if there is None else (there,))
-    return Choice(options, tuple(one for one in (_stretched(pot, wanted.of(pot)), _relaxed(pot, wanted, like, of)) if one))
+    stretched = _stretched(pot, wanted.of(pot))
+    return Choice(options, () if stretched is None else (stretched,))
 
 
 def _there_already(pot: Pot, route: Route | None) -> Message | None:
@@ -187,21 +184,6 @@ def _stretched(pot: Pot, wanted: Wish) -> Message | None:
 MOST_STRETCHED, LEAST_STRETCHED_ML = 4.0, 15.0
 
 
-def _relaxed(pot: Pot, wanted: Wish, like: str, of: Circumstances) -> Message | None:
-    """Which of the rules, given up, lets most schools in; None where none does."""
-    rules: list[tuple[Message | Term, Wish, Circumstances]] = [
-        (Term(AVOIDED_WORDS[key]), wanted.model_copy(update={"avoid": tuple(a for a in wanted.avoid if a != key)}), of)
-        for key in wanted.avoid
-    ]
-    if of.frozen:
-        rules.append((say("choosing.rule_frozen"), wanted, replace(of, frozen=False)))
-    if of.by_spoon:
-        rules.append((say("choosing.rule_by_spoon"), wanted, replace(of, by_spoon=False)))
-    lets_in = [(sum(one.reason is None for one in compared(pot, wish, like, without)), rule) for rule, wish, without in rules]
-    most, rule = max(lets_in, key=lambda one: one[0], default=(0, None))
-    return say("choosing.relax", rule=rule, count=most) if rule is not None and most else None
-
-
 def way_like(like: str, school: str) -> str:
     """The key of a way of as much, to the same stop, with another school; boiled for its taste where there is none."""
     part, stop, _ = like.split("-")
@@ -231,14 +213,19 @@ class _Pot:
             reason = say("choosing.no_room_for_salt", grams=show_mass(school.salt_g * route.dry_g))
         if reason is None and school.key == OF_ITS_OWN_FAT and self.of.kept_fat_g < 1.0:
             reason = say("choosing.no_fat_kept")
-        return Option(school, traits, route, tuple(_minds(school, route, self.of)), reason)
+        return Option(school, traits, route, tuple(self._minds(school, route)), reason)
 
     def _too_much(self, school: School, route: Route, traits: Traits) -> Message | None:
         """That it takes more of it than a sauce bears, or so little that no spoon tells it; None otherwise."""
         percent = 100.0 * route.dry_g / route.final.liquid_g
         if percent > traits.most_percent:
             more = Term(traits.too_much)
-            return say("choosing.too_much", grams=show_mass(route.dry_g), most=show_plain(traits.most_percent, "%", 2), more=more)
+            return say(
+                "choosing.too_much",
+                grams=show_mass(route.dry_g),
+                most=show_plain(traits.most_percent, "%", 2),
+                more=more,
+            )
         if self.of.by_spoon and school.spoon_ml(route.dry_g) < LEAST_SPOONED_ML:
             return say("choosing.no_spoon", grams=show_plain(route.dry_g, "g", 1))
         return None
@@ -263,21 +250,22 @@ class _Pot:
             return say("choosing.sour_thins")
         return None
 
-
-def _minds(school: School, route: Route, of: Circumstances) -> Iterator[Message]:
-    """What it brings, what is short, and how sure it is."""
-    if school.key == of.habit:
-        yield say("choosing.habit")
-    if school.salt_g > 0.0 and not school.braised:
-        yield say("choosing.brings_salt", grams=show_mass(school.salt_g * route.dry_g))
-    if school.key == OF_ITS_OWN_FAT and of.kept_fat_g < route.dry_g:
-        yield say("choosing.made_up", grams=show_mass(route.dry_g - of.kept_fat_g), fat=Term("butter"))
-    if school.term in STARCHES and school.strength < LEAST_STRONG and not school.holds:
-        yield say("choosing.weak")
-    if school.term == "gelatin":
-        yield say("choosing.sets_cold")
-    if school.spread >= UNSURE:
-        yield say("choosing.unsure")
+    def _minds(self, school: School, route: Route) -> Iterator[Message]:
+        """What it brings, what is short, and how sure it is."""
+        of = self.of
+        if school.key == of.habit:
+            yield say("choosing.habit")
+        if school.salt_g > 0.0 and not school.braised:
+            yield say("choosing.brings_salt", grams=show_mass(school.salt_g * route.dry_g))
+        if school.key == OF_ITS_OWN_FAT and of.kept_fat_g < route.dry_g:
+            fat = "oil" if "milk" in self.task.wanted.avoid else "butter"
+            yield say("choosing.made_up", grams=show_mass(route.dry_g - of.kept_fat_g), fat=Term(fat))
+        if school.term in STARCHES and school.strength < LEAST_STRONG and not school.holds:
+            yield say("choosing.weak")
+        if school.term == "gelatin":
+            yield say("choosing.sets_cold")
+        if school.spread >= UNSURE:
+            yield say("choosing.unsure")
 
 
 #: What is weaker than this, against plain flour, takes a heap for a thick sauce; what spreads by this share and more is

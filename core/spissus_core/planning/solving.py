@@ -491,9 +491,7 @@ def _tasting_of_enough(task: Task, school: School | None, least_sauce_ml: float)
     if school is None:
         return Found(water_for(Contents()), 0.0)
     # The more it brings, the further it boils down before: mark and dose have one root.
-    dry = task.dose_g(
-        lambda dry: boiled_to_water(now, water_for(school.added(dry))).mixed(school.per_gram, dry)
-    )
+    dry = task.dose_g(lambda dry: boiled_to_water(now, water_for(school.added(dry))).mixed(school.per_gram, dry))
     return Found(water_for(school.added(dry)), dry)
 
 
@@ -553,7 +551,12 @@ def _filled(task: Task, school: School | None, room: Callable[[Contents, Content
     """A sauce that water fills to the room there is for it, bound."""
     sauce = filled(task.pot.contents, school, room)
     dry = 0.0 if school is None else task.dose_g(sauce)
-    return Found(sauce(dry).water - (dry * school.water_g if school else 0.0), dry)
+    bound = sauce(dry).water
+    if bound <= 0.0:
+        raise _too_small()
+    # What brings more water than there is room for goes into as little as a pot boils down to.
+    brings = dry * school.water_g if school is not None else 0.0
+    return Found(max(bound - brings, LEAST_WATER_SHARE * task.pot.contents.water), dry)
 
 
 def as_it_is(now: Contents, school: School) -> Sauce:

@@ -21,6 +21,7 @@ from ..amounts.quantities import (
 from ..estimation.forecast import Outlook
 from ..events import State
 from ..events.state import Rest
+from ..ledger.contents import SPECIFIC_VOLUME_ML_G
 from ..measuring.measurement import Method
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
@@ -63,9 +64,36 @@ def salt_amount(grams: float, kind: SaltKind) -> Measure:
 
 
 def dry_amount(grams: float, thickener: School) -> Measure:
-    """Dry thickener by weight and in level spoons."""
+    """Dry thickener by weight and in level spoons, or in leaves."""
     weight, spoons = show_mass(grams), show_spoons(thickener.spoon_ml(grams))
+    if thickener.leaf_g:
+        spoons = _leaves(grams / thickener.leaf_g)
     return Measure(Shown(grams, weight.metric, spoons), Shown(grams, spoons, weight.us))
+
+
+def _leaves(count: float) -> str:
+    """Leaves in halves."""
+    halves = max(round(2.0 * count), 1)
+    whole, half = divmod(halves, 2)
+    told = f"{whole or ''}{'½' if half else ''}"
+    return f"{told}\u00a0{'leaf' if halves <= 2 else 'leaves'}"
+
+
+def second_amount(grams: float, thickener: School) -> Message:
+    """What goes in of the second thickener of a pair, with ``grams`` g of the first."""
+    amount = show_mass(thickener.second_g * grams)
+    return say("bar.gelatin" if thickener.second == "gelatin" else "bar.xanthan", amount=amount)
+
+
+def made_amount(grams: float, thickener: School) -> Measure:
+    """What stands ready with ``grams`` g of thickener in it: a slurry by volume, anything else by weight."""
+    if not thickener.is_slurry:
+        weight = show_mass(thickener.added(grams).mass_g)
+        return Measure(weight, Shown(weight.value, weight.us, weight.metric))
+    # Of its own liquid it brings nothing, and stands in the cup with it all the same.
+    ml = grams * (thickener.liquid_ml + SPECIFIC_VOLUME_ML_G["starch"])
+    volume, spoons = show_volume(ml), show_spoons(ml)
+    return Measure(volume, Shown(ml, spoons, volume.metric))
 
 
 #: What is ladled off goes by so many mL, a teaspoon. Common practice.

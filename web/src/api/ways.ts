@@ -60,10 +60,11 @@ export function usePans(batchId: string, seq: number, body: Schemas['PansIn'] | 
 }
 
 /** What else the pot may be thickened with, on a way like this one. */
-export function useSchools(batchId: string, seq: number, wanted: Wanted, like: Route['kind']) {
+export function useSchools(batchId: string, seq: number, wanted: Wanted, like: Route['kind'], of: { frozen: boolean; by_spoon: boolean }) {
   return useQuery<Schemas['ChoosingOut'], Problem>({
-    queryKey: ['schools', batchId, seq, wanted, like],
-    queryFn: ({ signal }) => answer(client.POST('/api/v1/batches/{batch_id}/schools', { params: { path: { batch_id: batchId }, query: { like } }, body: wanted, signal })),
+    queryKey: ['schools', batchId, seq, wanted, like, of],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/batches/{batch_id}/schools', { params: { path: { batch_id: batchId }, query: { like, ...of } }, body: wanted, signal })),
+    placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,
   })

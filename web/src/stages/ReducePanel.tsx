@@ -72,14 +72,16 @@ export default function ReducePanel() {
 
 /** What may be done about the pan and its heat. */
 export function Beneath() {
-  const { batch, onRecord } = useBench()
+  const { batch, onOpen, onRecord } = useBench()
   const [pans, setPans] = useState(false)
   if (batch.finished) return null
+  const { making } = batch
   return (
     <div className="mt-2 flex flex-wrap gap-2">
       <HeatControl />
       <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
       <Signs />
+      {making && !making.ready && <Button onClick={() => onOpen('thicken')}>{making.since ? 'On beside it' : 'Meanwhile'}: {making.label}</Button>}
       <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
       {pans && (
         <Suspense>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useLists } from '../api/lists'
 import { useExample, useSay } from '../shared/units'
+import { Making } from './Making'
 import { LikelySpoon, Spoons } from './Spoons'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/TextField'
@@ -20,6 +21,9 @@ export default function ThickenPanel() {
   // What the bar asks for now is the figure; how much it may come to stands beneath.
   const now = act.thickener ? act.goes_in : null
   const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
+  // What stands ready is poured in whatever it is stirred into.
+  const stirredInto = batch.making?.ready && batch.making.school === school?.key ? batch.making.stirred_into : null
+  const into = stirredInto ? { stirred_into: stirredInto } : {}
   return (
     <div className="grid gap-5">
       {plan?.thickener && plan.dry && plan.dry_low && plan.dry_high ? (
@@ -48,7 +52,7 @@ export default function ThickenPanel() {
         />
       )}
       <Spoons />
-      {plan?.how && <p className="text-lg">{plan.how}</p>}
+      {batch.making ? <Making card={batch.making} /> : plan?.how && <p className="text-lg">{plan.how}</p>}
       {plan && plan.allergens.length > 0 && (
         <p>
           <span className="font-semibold">Brings:</span> {plan.allergens.join(', ')}.
@@ -58,7 +62,7 @@ export default function ThickenPanel() {
         className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          if (school) onRecord({ kind: 'thickened', thickener: school.key, dry_g: grams }, () => setGrams(''))
+          if (school) onRecord({ kind: 'thickened', thickener: school.key, dry_g: grams, ...into }, () => setGrams(''))
         }}
       >
         <TextField

@@ -13,17 +13,17 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from ... import events as ev
-from ...amounts.quantities import show_number
+from ...amounts.quantities import show_mass, show_number
 from ...estimation.spoon import belief, height, steps_over, two_spoonfuls, viscosity_at
 from ...events import Stage, State
-from ...events.state import Taste
+from ...events.state import Made, Taste
 from ...ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ...messages import Message, Term, Until, say, sentences
 from ...pantry.schools import School
 from ...phenomena.body import LADDER, STARCHES, flour_equivalent_g
 from ..bench import Bench
 from ..solving import as_it_is, dose_g, solve
-from ..spoken import Measure, carrier_amount, dry_amount
+from ..spoken import Measure, carrier_amount, dry_amount, made_amount, second_amount
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
@@ -228,6 +228,17 @@ def _asked(timeline: State) -> Message:
     return say("bar.asked", does=Term(step.does.replace(";", ",")))
 
 
+#: Less than this share of what stands ready is not kept back. Modelling choice.
+ALL_OF_IT = 0.9
+
+
+def ready_beside(bench: Bench) -> Made | None:
+    """What stands ready of the thickener of the way; None where there is none of it left."""
+    made = bench.timeline.binding.made
+    fits = made is not None and made.ready and made.school.key == bench.school.key
+    return made if fits and made is not None and made.left_g > _GRAMS else None
+
+
 def _found_weak(bench: Bench) -> bool:
     """Whether the last two spoonfuls were the first to find that what is in it does little: it is asked but once."""
     spoons, least = bench.timeline.judged.spoons, bench.judgement.binds_weakly
@@ -252,6 +263,7 @@ class Thicken(Act):
     thickener: School = field()
     dry_g: float
     first: bool
+    made: Made | None = None
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -262,7 +274,9 @@ class Thicken(Act):
         first = not bench.timeline.binding.in_it
         weak = not first and _found_weak(bench)
         why = matter.why or ("weak" if weak else None if first else "too_thin")
-        return cls(thickener=bench.school, why=why, dry_g=matter.grams, first=first)
+        made = ready_beside(bench)
+        grams = matter.grams if made is None else min(matter.grams, made.left_g)
+        return cls(thickener=bench.school, why=why, dry_g=grams, first=first, made=made)
 
     @property
     def pours_ml(self) -> float:
@@ -276,19 +290,35 @@ class Thicken(Act):
 
     def said(self, timeline: State) -> Message:
         """How much, and with what."""
+        if self.made is not None:
+            return self._poured(self.made)
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
         leans = {"leans": say("bar.leans"), "weak": _asks_why(thickener)}.get(self.why or "")
-        carried = carrier_amount(self.dry_g, thickener).main
         if thickener.own_parts:
+            carried = carrier_amount(self.dry_g, thickener).main
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
         if thickener.carrier:
+            carried = carrier_amount(self.dry_g, thickener).main
             dry = say("bar.with_carrier", dry=dry, amount=carried, carrier=Term(thickener.carrier))
+        if thickener.second:
+            dry = say("bar.with_second", dry=dry, second=second_amount(self.dry_g, thickener))
         return sentences(leans, say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry))
+
+    def _poured(self, made: Made) -> Message:
+        """How much of what stands ready, in what it is measured by."""
+        leans = {"leans": say("bar.leans"), "weak": _asks_why(self.thickener)}.get(self.why or "")
+        if self.dry_g >= ALL_OF_IT * made.left_g:
+            return sentences(leans, say("bar.pour_the_rest"))
+        stirs = say("bar.stir_it_up") if self.thickener.is_slurry else None
+        amount = made_amount(self.dry_g, self.thickener).full
+        key = "bar.pour_made" if self.first else "bar.pour_more_made"
+        return sentences(leans, stirs, say(key, amount=amount, dry=show_mass(self.dry_g)))
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is whisked in; or another amount."""
-        whisked = ev.Thickened(thickener=self.thickener.key, dry_g=self.dry_g)
+        liquid = None if self.made is None else self.made.stirred_into
+        whisked = ev.Thickened(thickener=self.thickener.key, dry_g=self.dry_g, stirred_into=liquid)
         return [
             Answer(say("answers.whisked_in"), whisked),
             Answer(say("answers.another_amount"), opens="thicken"),

@@ -1,8 +1,10 @@
+import { useState } from 'react'
 import { useSchools, type SchoolKey } from '../../api/ways'
 import type { Route, Wanted } from '../../api/types'
 import { Dollop } from '../../figures/Dollop'
 import { useSay, Words } from '../../shared/units'
 import { Sheet } from '../../ui/Sheet'
+import { Toggle } from '../../ui/Toggle'
 import { Unfold } from '../../ui/Unfold'
 import { useBench } from '../useBench'
 
@@ -18,7 +20,9 @@ interface Props {
 export default function SchoolsSheet({ wanted, like, onPick, onClose }: Props) {
   const { batch } = useBench()
   const say = useSay()
-  const schools = useSchools(batch.id, batch.last_seq, wanted, like.kind)
+  const [frozen, setFrozen] = useState(false)
+  const [bySpoon, setBySpoon] = useState(false)
+  const schools = useSchools(batch.id, batch.last_seq, wanted, like.kind, { frozen, by_spoon: bySpoon })
   return (
     <Sheet open onClose={onClose} title="Another way to thicken" description="For this pot and this wish. What you pick is worked out on the plan; nothing is done yet.">
       {schools.isError && (
@@ -26,6 +30,15 @@ export default function SchoolsSheet({ wanted, like, onPick, onClose }: Props) {
           {schools.error.message}
         </p>
       )}
+      <div className="flex flex-wrap gap-2">
+        <Toggle label="It will be frozen" on={frozen} onTap={() => setFrozen(!frozen)} />
+        <Toggle label="No scale" on={bySpoon} onTap={() => setBySpoon(!bySpoon)} />
+      </div>
+      {schools.data?.said.map((line, i) => (
+        <p key={i} role="status" className="mt-2 text-lg font-semibold">
+          <Words of={line} />
+        </p>
+      ))}
       <ul aria-label="Ways to thicken" className="divide-y divide-line">
         {schools.data?.fit.map((one) => (
           <li key={one.key}>
