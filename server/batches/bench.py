@@ -190,7 +190,7 @@ def batch_out(batch: Batch, board: Board) -> BatchOut:
         suggested=None if pot is None else part("plan", lambda: wanted_out(suggested(pot, timeline.liking)), None),
         chosen=timeline.asked.way,
         plan=part("plan", lambda: _plan_out(board), None),
-        making=None if timeline.finished else part("plan", lambda: making_out(making(timeline, board.drawn)), None),
+        making=part("plan", lambda: making_out(making(timeline, board.drawn)), None),
         act=part("words", lambda: act_out(act, timeline), act_out(Alone(), timeline)),
         concerns=part("words", lambda: concerns_out(timeline), no_words),
         rest=part("words", lambda: rest_out(timeline), None),

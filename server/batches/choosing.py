@@ -9,7 +9,7 @@ from spissus_core.amounts.quantities import show_minutes, show_volume
 from spissus_core.fold import Timeline
 from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.pantry.schools import SchoolKey
-from spissus_core.planning.choosing import Circumstances, Drawn, Option, chosen_between
+from spissus_core.planning.choosing import Circumstances, Drawn, Option, chosen_between, lasts
 from spissus_core.planning.solving import Route, work_min
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
@@ -20,7 +20,7 @@ from .ways import dry_shown
 
 class OptionOut(Shape):
     """A school for this pot: the way ``kind`` that it would be, its dry weight also in spoons, the minutes in all, and
-    in words how it looks, tastes, holds, freezes and comes back; what it brings, and what is to be minded."""
+    in words how it looks, tastes and lasts; what it brings, and what is to be minded."""
 
     key: SchoolKey
     kind: str
@@ -32,9 +32,7 @@ class OptionOut(Shape):
     volume: ShownOut
     looks: str
     tastes: str
-    on_the_pass: str
-    frozen: str
-    warmed: str
+    lasts: list[SaidOut]
     brings: list[str]
     minds: list[SaidOut]
 
@@ -92,9 +90,7 @@ def _option_out(one: Option, route: Route) -> OptionOut:
         volume=ShownOut.of(show_volume(route.volume_ml)),
         looks=word(traits.looks),
         tastes=word(traits.tastes),
-        on_the_pass=word(traits.on_the_pass),
-        frozen=word(traits.frozen),
-        warmed=word(traits.warmed),
+        lasts=SaidOut.of_all(lasts(traits)),
         brings=[word(AVOIDED_WORDS.get(key, key)) for key in one.school.allergens],
         minds=SaidOut.of_all(one.minds),
     )

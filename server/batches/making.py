@@ -38,6 +38,7 @@ class MakingOut(Shape):
     dry_g: float
     weigh: list[SaidOut]
     steps: list[MakingStepOut]
+    how: str
     minds: list[SaidOut]
     liquids: list[SlurryLiquidOut]
     stirred_into: Annotated[str, key_of("slurries")] | None
@@ -57,6 +58,7 @@ def making_out(card: Card | None) -> MakingOut | None:
         dry_g=round(card.dry_g, 1),
         weigh=SaidOut.of_all(card.weigh),
         steps=[_step_out(step) for step in card.steps],
+        how=word(card.school.how),
         minds=SaidOut.of_all(card.minds),
         liquids=[SlurryLiquidOut(key=key, label=word(SLURRY_LIQUIDS[key]["label"])) for key in card.liquids],
         stirred_into=card.stirred_into,

@@ -11,7 +11,7 @@ from running import Site
 from .site import enter_demo
 from .test_judgement import answer, answer_and_wait
 from .test_stove import of_batch
-from .test_walk import start, way_in_hand, wish, word
+from .test_walk import pick, start, way_in_hand, wish, word
 
 
 def another_way(page: Page, school: str) -> None:
@@ -88,3 +88,64 @@ def test_a_roux_of_the_pots_own_fat(page: Page, site: Site) -> None:
     heard = obeyed(page)
     assert any("of its own fat" in line for line in heard), heard
     assert re.search("Done: |Finished with", heard[-1]), heard
+
+
+def test_a_puree_of_its_vegetables(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Milled", "900 ml, no fat, 0.5 % salt", salt="0.5 %")
+    wish(page, "makes", "Finished sauce", "850 ml")
+    another_way(page, "purée of its own vegetables")
+    expect(way_in_hand(page)).to_contain_text("with its vegetables, milled")
+    taken(page)
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Thicken").click()
+    card = page.get_by_role("region", name="Making it: purée of its own vegetables")
+    expect(card).to_contain_text("of milled vegetables")
+    expect(card).to_contain_text("Push it through the sieve")
+    heard = obeyed(page)
+    # It is judged by the spoon from the first.
+    assert any("spoonfuls" in line for line in heard[:3]), heard
+    assert any(re.search("Whisk in .* of milled vegetables", line) for line in heard), heard
+    assert re.search("Done: |Finished with", heard[-1]), heard
+
+
+def test_granules_bring_their_salt(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "Unsalted", "900 ml, no fat, 0.1 % salt", salt="0.1 %")
+    wish(page, "makes", "Finished sauce", "850 ml")
+    pick(page, "how thick", "light coat")
+    way_in_hand(page).get_by_role("button", name="Another way to thicken").click()
+    sheet = page.get_by_role("dialog", name="Another way to thicken")
+    granules = sheet.get_by_role("list", name="Ways to thicken").get_by_role(
+        "button", name=re.compile("^gravy granules")
+    )
+    expect(granules).to_contain_text(re.compile(r"It brings [\d.]+\sg of salt with it, which is counted"))
+    expect(granules).to_contain_text("Brings gluten, milk, celery")
+    granules.click()
+    taken(page)
+    heard = obeyed(page)
+    assert any("of gravy granules" in line for line in heard), heard
+    assert re.search("Done: |Finished with", heard[-1]), heard
+    told = of_batch(page, "/".join(page.url.split("/")[:5]))
+    # Two thirds of the salt that is in it came with them: 900 mL of 0.1 % hold less than a gram.
+    assert told["pot"]["salt"]["best"] > 0.5, told["pot"]["salt"]
+
+
+def test_a_slurry_in_wine_of_which_some_is_left(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    start(page, site, "In wine", "900 ml, no fat, 0.7 % salt", salt="0.7 %")
+    wish(page, "makes", "Finished sauce", "850 ml")
+    another_way(page, "corn starch slurry")
+    taken(page)
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Thicken").click()
+    card = page.get_by_role("region", name=re.compile("^Making it: corn starch"))
+    card.get_by_role("radio", name="red wine").click()
+    card.get_by_role("button", name="It stands ready").click()
+    expect(card).to_contain_text("stands ready")
+    expect(card).to_contain_text("of red wine")
+    heard = obeyed(page)
+    assert any(re.search("Whisk in .* of what stands ready", line) for line in heard), heard
+    assert re.search("Done: |Finished with", heard[-1]), heard
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Thicken").click()
+    expect(card).to_contain_text(re.compile(r"g of corn starch is left of it"))
+    page.get_by_role("button", name=re.compile("^Log")).click()
+    expect(page.get_by_role("dialog")).to_contain_text("stirred into red wine")

@@ -47,6 +47,22 @@ class Traits(NamedTuple):
     too_much: str
 
 
+#: What a school that lasts does where it is kept warm, frozen, and warmed again, in the words of its row.
+_LASTS = ("holds for hours", "freezes well", COMES_BACK := "comes back well")
+
+
+def lasts(traits: Traits) -> tuple[Message, ...]:
+    """What is to be known of how it lasts: what it does not bear well, or that it bears all of it."""
+    told = (
+        say("choosing.kept_warm", does=Term(traits.on_the_pass)),
+        say("choosing.frozen", does=Term(traits.frozen)),
+        say("choosing.warmed", does=Term(traits.warmed)),
+    )
+    words = (traits.on_the_pass, traits.frozen, traits.warmed)
+    faults = tuple(one for one, word, best in zip(told, words, _LASTS, strict=True) if word != best)
+    return faults or (say("choosing.lasts_well"),)
+
+
 #: By school: rows of ``data/choosing.csv``. Common practice.
 TRAITS: Mapping[str, Traits] = table(
     "choosing",

@@ -13,7 +13,7 @@ from ..events import State
 from ..events.state import Made
 from ..messages import Message, Term, say
 from ..pantry.schools import SCHOOLS, SLURRY_LIQUIDS, School
-from .choosing import TRAITS
+from .choosing import COMES_BACK, TRAITS
 from .solving import Route
 from .spoken import carrier_amount, dry_amount, second_amount
 
@@ -79,11 +79,13 @@ class Card:
 
 
 def making(state: State, route: Route | None) -> Card | None:
-    """The card of the thickener of the way, or of what stands beside the pot; None where there is none."""
+    """The card of the thickener of the way until some is in, or of what stands beside the pot; None for none. Of a
+    batch that is finished it says what is left."""
     made = state.binding.made
     if made is not None:
-        return _card(made.school, made.made_g, made, _left(state, made))
-    if route is None or route.thickener is None or route.dry_g <= 0.0:
+        left = _left(state, made)
+        return None if state.finished and left is None else _card(made.school, made.made_g, made, left)
+    if state.finished or route is None or route.thickener is None or route.dry_g <= 0.0 or state.binding.in_it:
         return None
     return _card(route.thickener, MORE_READY * route.dry_g, None, None)
 
@@ -119,7 +121,8 @@ def _minds(school: School) -> list[Message]:
     low, high = show_minutes(school.wait_low_min), show_minutes(school.wait_high_min)
     boils = say("making.boils", low=low, high=high) if school.boil_min > 0.0 else say("making.no_boil")
     traits = TRAITS.get(school.key)
-    again = None if traits is None else say("making.again", warmed=Term(traits.warmed))
+    worse = traits is not None and traits.warmed != COMES_BACK
+    again = say("making.again", warmed=Term(traits.warmed)) if traits is not None and worse else None
     return [one for one in (boils, again, say("making.lumps")) if one is not None]
 
 

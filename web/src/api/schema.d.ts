@@ -3646,6 +3646,8 @@ export interface components {
             weigh: components["schemas"]["SaidOut"][];
             /** Steps */
             steps: components["schemas"]["MakingStepOut"][];
+            /** How */
+            how: string;
             /** Minds */
             minds: components["schemas"]["SaidOut"][];
             /** Liquids */
@@ -5407,7 +5409,7 @@ export interface components {
         /**
          * OptionOut
          * @description A school for this pot: the way ``kind`` that it would be, its dry weight also in spoons, the minutes in all, and
-         *     in words how it looks, tastes, holds, freezes and comes back; what it brings, and what is to be minded.
+         *     in words how it looks, tastes and lasts; what it brings, and what is to be minded.
          */
         OptionOut: {
             /**
@@ -5432,12 +5434,8 @@ export interface components {
             looks: string;
             /** Tastes */
             tastes: string;
-            /** On The Pass */
-            on_the_pass: string;
-            /** Frozen */
-            frozen: string;
-            /** Warmed */
-            warmed: string;
+            /** Lasts */
+            lasts: components["schemas"]["SaidOut"][];
             /** Brings */
             brings: string[];
             /** Minds */

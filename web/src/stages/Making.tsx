@@ -30,35 +30,7 @@ export function Making({ card }: { card: Card }) {
         {card.ready && <p className="text-lg font-semibold text-done">stands ready</p>}
         {gone !== null && <Clock gone={gone} takes={card.takes_min} />}
       </header>
-      <ul aria-label="Weigh" className="grid gap-0.5 text-xl font-semibold">
-        {card.weigh.map((line, i) => (
-          <li key={i}>
-            <Words of={line} />
-          </li>
-        ))}
-      </ul>
-      {card.steps.length > 0 && (
-        <ol className="grid gap-2">
-          {card.steps.map((step) => (
-            <li key={step.does} aria-current={isNow(step, gone) ? 'step' : undefined} className={`flex items-center gap-3 rounded-lg px-2 py-1 text-lg ${isNow(step, gone) ? 'bg-panel font-bold' : ''}`}>
-              {step.swatch ? <Swatch looks={step.swatch} /> : <span className="w-[72px] shrink-0" aria-hidden="true" />}
-              <span className="min-w-0 flex-1 leading-snug">{step.does}</span>
-              {step.to_min !== null && (
-                <span className="shrink-0 text-base text-quiet tabular-nums">
-                  {step.from_min}–{step.to_min} min
-                </span>
-              )}
-            </li>
-          ))}
-        </ol>
-      )}
-      <p className="leading-snug text-quiet">
-        {card.minds.map((line, i) => (
-          <span key={i}>
-            <Words of={line} />{' '}
-          </span>
-        ))}
-      </p>
+      {!batch.finished && <HowTo card={card} gone={gone} />}
       {card.left && (
         <p role="status" className="text-lg font-semibold">
           <Words of={card.left} />
@@ -81,6 +53,44 @@ export function Making({ card }: { card: Card }) {
         </>
       )}
     </section>
+  )
+}
+
+/** What to weigh, and what to do by its clock. */
+function HowTo({ card, gone }: { card: Card; gone: number | null }) {
+  return (
+    <>
+      <ul aria-label="Weigh" className="grid gap-0.5 text-xl font-semibold">
+        {card.weigh.map((line, i) => (
+          <li key={i}>
+            <Words of={line} />
+          </li>
+        ))}
+      </ul>
+      {card.steps.length > 0 && (
+        <ol className="grid gap-2">
+          {card.steps.map((step) => (
+            <li key={step.does} aria-current={isNow(step, gone) ? 'step' : undefined} className={`flex items-center gap-3 rounded-lg px-2 py-1 text-lg ${isNow(step, gone) ? 'bg-panel font-bold' : ''}`}>
+              {step.swatch ? <Swatch looks={step.swatch} /> : <span className="w-[72px] shrink-0" aria-hidden="true" />}
+              <span className="min-w-0 flex-1 leading-snug">{step.does}</span>
+              {step.to_min !== null && (
+                <span className="shrink-0 text-base text-quiet tabular-nums">
+                  {step.from_min}–{step.to_min} min
+                </span>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+      <p className="text-lg leading-snug">{card.how}</p>
+      <p className="leading-snug text-quiet">
+        {card.minds.map((line, i) => (
+          <span key={i}>
+            <Words of={line} />{' '}
+          </span>
+        ))}
+      </p>
+    </>
   )
 }
 

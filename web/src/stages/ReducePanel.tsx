@@ -78,10 +78,10 @@ export function Beneath() {
   const { making } = batch
   return (
     <div className="mt-2 flex flex-wrap gap-2">
+      {making && !making.ready && <Button onClick={() => onOpen('thicken')}>{making.since ? 'On beside it' : 'Meanwhile'}: {making.label}</Button>}
       <HeatControl />
       <Button onClick={() => setPans(true)}>{batch.beside ? `Beside it: ${batch.beside}` : 'Which pan?'}</Button>
       <Signs />
-      {making && !making.ready && <Button onClick={() => onOpen('thicken')}>{making.since ? 'On beside it' : 'Meanwhile'}: {making.label}</Button>}
       <Button onClick={() => onRecord({ kind: 'added', ingredient: 'water', volume_ml: 10 })}>Brushed down</Button>
       {pans && (
         <Suspense>

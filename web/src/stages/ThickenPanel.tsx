@@ -51,8 +51,10 @@ export default function ThickenPanel() {
           reason={reasonOf(pot.reasons, 'body')}
         />
       )}
+      {/* Until it stands ready there is nothing to look at on a spoon. */}
+      {batch.making?.ready === false && <Making card={batch.making} />}
       <Spoons />
-      {batch.making ? <Making card={batch.making} /> : plan?.how && <p className="text-lg">{plan.how}</p>}
+      {batch.making?.ready && <Making card={batch.making} />}
       {plan && plan.allergens.length > 0 && (
         <p>
           <span className="font-semibold">Brings:</span> {plan.allergens.join(', ')}.

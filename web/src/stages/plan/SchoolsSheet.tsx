@@ -53,9 +53,14 @@ export default function SchoolsSheet({ wanted, like, onPick, onClose }: Props) {
                   <b>{say(one.dry)}</b> ({say(one.dry_also)}), {say(one.takes)} in all
                 </span>
                 <span className="block text-base leading-snug text-quiet">
-                  {one.looks}; tastes {one.tastes}. Kept warm it {one.on_the_pass}; frozen: {one.frozen}; warmed: {one.warmed}.
+                  {one.looks}; tastes {one.tastes}.{' '}
+                  {one.lasts.map((said, i) => (
+                    <span key={i}>
+                      <Words of={said} />{' '}
+                    </span>
+                  ))}
+                  {one.brings.length > 0 && <span className="text-ink">Brings {one.brings.join(', ')}.</span>}
                 </span>
-                {one.brings.length > 0 && <span className="block text-base leading-snug">Brings {one.brings.join(', ')}.</span>}
                 {one.minds.map((said, i) => (
                   <span key={i} className="block text-base leading-snug font-semibold">
                     <Words of={said} />
