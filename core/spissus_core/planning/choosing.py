@@ -125,7 +125,7 @@ def compared(
     """
     if like not in WAYS:
         raise TargetError("route", say("routes.not_offered", kind=like))
-    task = _Pot(Task(pot, wanted.of(pot), judgement), of)
+    task = _Pot(Task(pot, wanted.of(pot), judgement), of, like)
     found = [task.option(SCHOOLS[key], way_like(like, key)) for key in TRAITS]
 
     def order(one: Option) -> tuple[bool, bool, bool]:
@@ -213,6 +213,7 @@ class _Pot:
 
     task: Task
     of: Circumstances
+    like: str
 
     def option(self, school: School, kind: str) -> Option:
         """A school on a way of that kind."""
@@ -269,6 +270,8 @@ class _Pot:
     def _minds(self, school: School, route: Route) -> Iterator[Message]:
         """What it brings, what is short, and how sure it is."""
         of = self.of
+        if route.way.school is not None and way_like(self.like, school.key) == self.like:
+            yield say("choosing.why_lasting" if school.sort == "lasting" else "choosing.why_quick")
         if school.key == of.habit:
             yield say("choosing.habit")
         if school.salt_g > 0.0 and not school.braised:
