@@ -11,6 +11,7 @@ from spissus_core.errors import SpissusError
 from spissus_core.pantry.schools import SCHOOLS
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.acts.body import Thicken
+from spissus_core.planning.choosing import TRAITS
 from spissus_core.planning.making import MORE_READY, STEPS, making
 from spissus_core.planning.plan import plan
 
@@ -184,3 +185,63 @@ def test_a_pair_says_both_and_leaves_are_counted(school: str, said: str) -> None
     if not SCHOOLS[school].own_parts:
         assert said in in_words(act.said(told(START)))
     assert log(START)
+
+
+def too_thin_for_ever(school: str, *, litres: str = "0.9 l") -> tuple[list[Thicken], ev.State]:
+    """A cook whose thickener does nothing, and who obeys: the helpings, and the batch after them."""
+    said: list[ev.Kind] = [started(litres, fat_ml=0.0), wanted(450), ev.Chosen(route=f"all-here-{school}")]
+    helpings: list[Thicken] = []
+    for _ in range(30):
+        act = next_act(told(*said)).doing
+        if isinstance(act, Thicken):
+            helpings.append(act)
+            answer = act.answers(told(*said))[0].event
+            assert answer is not None
+            said.append(answer)
+        elif act.kind == "test_body":
+            said.append(ev.Tested(of="body", verdict="low", again="low"))
+        else:
+            break
+    return helpings, told(*said)
+
+
+@pytest.mark.parametrize("school", ["vegetable_puree", "bean_puree", "xanthan", "granules", "roux_gelatin"])
+def test_no_more_goes_in_than_a_sauce_bears(school: str) -> None:
+    helpings, after = too_thin_for_ever(school)
+    own = [one.dry_g for one in helpings if one.thickener is not None and one.thickener.key == school]
+    assert own
+    assert after.pot is not None
+    assert 100.0 * sum(own) / after.pot.contents.liquid_g <= TRAITS[school].most_percent * 1.05
+    # Then it is thickened with what is usual, and that is said.
+    other = [one for one in helpings if one.thickener is not None and one.thickener.key != school]
+    if other:
+        assert in_words(other[0].said(after)).startswith("It bears no more of what it was thickened with.")
+
+
+def test_nothing_is_ordered_into_a_full_pan() -> None:
+    helpings, after = too_thin_for_ever("vegetable_puree", litres="4.6 l")
+    assert after.pot is not None
+    assert after.pot.contents.volume_ml < after.pot.pan.capacity_ml
+    assert helpings
+
+
+def test_a_puree_goes_in_by_the_ladle() -> None:
+    """However much is missing by the sums, no more at once than a spoon can put right again."""
+    helpings, after = too_thin_for_ever("vegetable_puree")
+    assert after.pot is not None
+    assert max(one.dry_g for one in helpings) < 0.2 * after.pot.contents.liquid_g
+
+
+def test_what_was_stirred_into_wine_goes_on_in_wine() -> None:
+    ready = ev.Prepared(thickener="corn_starch_own", dry_g=5, stirred_into="red_wine")
+    state = thin(
+        ready,
+        ev.Thickened(thickener="corn_starch_own", dry_g=5, stirred_into="red_wine"),
+        ev.Tested(of="body", verdict="low", again="low"),
+    )
+    act = next_act(state).doing
+    assert isinstance(act, Thicken)
+    assert "of red wine" in in_words(act.said(state))
+    answer = act.answers(state)[0].event
+    assert isinstance(answer, ev.Thickened)
+    assert answer.stirred_into == "red_wine"

@@ -58,3 +58,50 @@ def test_the_bar_goes_on_with_the_school_that_was_taken(cook: Caller) -> None:
     done = cook.record(batch, act["answers"][0]["payload"]).json()
     assert done["log"][-1]["kind"] == "thickened"
     assert "milk" in str(done["serve_cautions"])
+
+
+def test_what_is_frozen_and_what_no_spoon_measures_is_out_where_that_is_said(cook: Caller) -> None:
+    batch = cook.start()["id"]
+
+    def unfit(query: str) -> dict[str, str]:
+        found = cook.send(f"/batches/{batch}/schools?like={LIKE}{query}", {"volume_ml": 300, "body": 1}).json()
+        return {one["key"]: str(one["reason"]) for one in found["unfit"]}
+
+    assert "corn_starch_own" not in unfit("")
+    assert "frozen" in unfit("&frozen=true")["corn_starch_own"]
+    assert "scale" in unfit("&by_spoon=true")["xanthan"]
+
+
+def test_what_the_kitchen_used_last_is_its_habit(cook: Caller) -> None:
+    before = cook.start()["id"]
+    cook.record(before, {"kind": "thickened", "thickener": "tapioca_own", "dry_g": 10})
+    batch = cook.start()["id"]
+    found = cook.send(f"/batches/{batch}/schools?like={LIKE}", {"volume_ml": 900, "body": 3}).json()["fit"]
+    assert [one["key"] for one in found[:2]] == ["corn_starch_own", "tapioca_own"]
+    assert "thickened with last" in str(found[1]["minds"])
+    # A batch is no habit of its own.
+    own = cook.send(f"/batches/{before}/schools?like={LIKE}", {"volume_ml": 900}).json()["fit"]
+    assert "thickened with last" not in str(own)
+
+
+def test_a_slurry_is_made_in_wine_poured_in_and_what_is_left_is_said(cook: Caller) -> None:
+    batch = cook.start(measured={"method": "jug", "value": "0.8 l", "hot": True}, fat_ml="0 ml", character="thin")["id"]
+    cook.record(batch, {"kind": "wanted", "volume_ml": 700, "body": 3, "salt_percent": 1.0})
+    card = cook.record(batch, {"kind": "chosen", "route": "all-here-corn_starch_own"}).json()["making"]
+    assert card["ready"] is False
+    assert {one["key"] for one in card["liquids"]} >= {"water", "red_wine"}
+    ready = {"kind": "prepared", "thickener": card["school"], "dry_g": "3 tbsp", "stirred_into": "red_wine"}
+    told = cook.record(batch, ready).json()
+    assert told["making"]["ready"] is True
+    assert told["making"]["dry_g"] == 24.0
+    assert "red wine" in str(told["making"]["weigh"])
+    assert told["pot"] == {**told["pot"], **cook.get(f"/batches/{batch}").json()["pot"]}
+    poured = {"kind": "thickened", "thickener": card["school"], "dry_g": 14, "stirred_into": "red_wine"}
+    told = cook.record(batch, poured).json()
+    assert told["making"]["left"][0]["figure"] == "10\u00a0g"
+    assert "stirred into " in str(told["log"][-1])
+    # Taken back, it stands ready again; and nobody stirs anything into sawdust.
+    undone = cook.record(batch, {"kind": "struck", "event": told["log"][-1]["id"]}).json()
+    assert undone["making"]["left"] is None
+    refused = cook.record(batch, {**poured, "stirred_into": "sawdust"})
+    assert refused.status_code == 422

@@ -142,8 +142,10 @@ class Thickened(GoesIn):
             made = made._replace(ready=True, left_g=max(made.left_g - self.dry_g, 0.0))
         elif self.thickener == OF_ITS_OWN_FAT:
             after = off_the_kept_fat(after, self.what, self.dry_g)
+        grams = dict(state.binding.grams)
+        grams[self.thickener] = grams.get(self.thickener, 0.0) + self.dry_g
         return after.but(
-            binding=after.binding.but(at=at, made=made),
+            binding=after.binding.but(at=at, made=made, grams=tuple(grams.items())),
             judged=state.judged.anew(),
             table=state.table.holding(self.allergens),
         )

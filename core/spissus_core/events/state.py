@@ -334,8 +334,8 @@ class Made(NamedTuple):
 
 @dataclass(frozen=True, kw_only=True)
 class Binding(Changeable):
-    """The thickener that went in on the plan, if any is ``in_it``: when last, and how long each wants, min; and what of
-    it was ``made``, whether it is in yet or not.
+    """The thickener that went in on the plan, if any is ``in_it``: when last, and how long each wants, min; so many
+    ``grams`` of each school, dry; and what of it was ``made``, whether it is in yet or not.
 
     ``waited_min`` are the minutes of simmering since anyone measured it, ``measured`` whether it was once bound.
     """
@@ -345,6 +345,7 @@ class Binding(Changeable):
     waits: tuple[tuple[float, float], ...] = ()
     waited_min: float = 0.0
     measured: bool = False
+    grams: tuple[tuple[str, float], ...] = ()
     made: Made | None = None
 
 

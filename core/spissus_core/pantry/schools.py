@@ -123,6 +123,10 @@ class School(BaseModel):
         """What ``dry_g`` g of thickener with its carrier bring into the pot."""
         return self.per_gram.scaled(dry_g)
 
+    def dry_in(self, volume_ml: float) -> float:
+        """The dry thickener, g, that comes to so much in the pot with its carrier, mL."""
+        return volume_ml / self.per_gram.volume_ml
+
     def spoon_ml(self, dry_g: float) -> float:
         """The dry thickener as a level volume, mL."""
         return dry_g / self.tbsp_g * ML_PER_TBSP

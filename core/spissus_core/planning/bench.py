@@ -25,6 +25,7 @@ from ..pantry.ways import USUAL_BINDER, WAYS, Way
 from ..pot import Pot
 from ..wish import Wish
 from .ceiling import bound_at_salt_ml, volume_at_salt_ml
+from .choosing import UNSURE, most_percent
 from .judgement import JUDGEMENT, Judgement
 from .plan import plan, settled
 from .solving import Route, solve
@@ -33,6 +34,14 @@ T = TypeVar("T")
 
 #: Who wants no salt wants so little, %. Numerical choice.
 LEAST_LIKED_PERCENT = 0.001
+
+
+#: Less than this share of all that a sauce bears of a thickener, and less than so much of it, mL, is no helping.
+#: Modelling choice.
+_WORTH_A_HELPING, _WORTH_A_HELPING_ML = 0.1, 5.0
+
+#: And no more than this share of what it bears goes in at once of what is hard to foresee. Modelling choice.
+_MOST_AT_ONCE = 0.4
 
 
 @dataclass(frozen=True)
@@ -177,8 +186,33 @@ class Bench:
 
     @property
     def school(self) -> School:
-        """What binds it: the school of the way, and what is usual where boiling alone was not enough."""
+        """What binds it: the school of the way, as long as the sauce bears more of it; else what is usual."""
+        return self.pot.binding(USUAL_BINDER) if self.has_enough_of is not None else self._own_school
+
+    @property
+    def _own_school(self) -> School:
         return self.pot.binding(self.way.school or USUAL_BINDER)
+
+    @cached_property
+    def has_enough_of(self) -> School | None:
+        """The school of the way, where the sauce or its pan bears no more of it; None where it does."""
+        own = self._own_school
+        share = most_percent(own) / 100.0
+        least_g = min(_WORTH_A_HELPING * share * self.pot.contents.liquid_g, own.dry_in(_WORTH_A_HELPING_ML))
+        return own if self.bears_g(own) < least_g and own.key != USUAL_BINDER.key else None
+
+    def helping_g(self, school: School) -> float:
+        """As much of a thickener as goes in at once, g dry: of what is hard to foresee a part of what is borne."""
+        bears = self.bears_g(school)
+        if school.spread < UNSURE:
+            return bears
+        return min(bears, _MOST_AT_ONCE * most_percent(school) / 100.0 * self.pot.contents.liquid_g)
+
+    def bears_g(self, school: School) -> float:
+        """So much more of a thickener the sauce bears by its taste, and its pan by its room, g dry."""
+        share, is_in = most_percent(school) / 100.0, dict(self.timeline.binding.grams).get(school.key, 0.0)
+        by_taste = (share * self.pot.contents.liquid_g - is_in) / (1.0 - share) if share < 1.0 else math.inf
+        return max(min(by_taste, school.dry_in(self.pot.room_ml)), 0.0)
 
     # -- salt -----------------------------------------------------------------------------------------
 

@@ -80,6 +80,11 @@ TRAITS: Mapping[str, Traits] = table(
 )
 
 
+def most_percent(school: School) -> float:
+    """As much of a school as a sauce bears, g in 100 g; all of it, of what nobody minds."""
+    return TRAITS[school.key].most_percent if school.key in TRAITS else 100.0
+
+
 @dataclass(frozen=True, slots=True)
 class Option:
     """A school for this pot: the way that it would be, and what is to be minded; or why it is none."""

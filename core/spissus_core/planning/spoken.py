@@ -65,7 +65,8 @@ def salt_amount(grams: float, kind: SaltKind) -> Measure:
 
 def dry_amount(grams: float, thickener: School) -> Measure:
     """Dry thickener by weight and in level spoons, or in leaves."""
-    weight, spoons = show_mass(grams), show_spoons(thickener.spoon_ml(grams))
+    weight, spoon_ml = show_mass(grams), thickener.spoon_ml(grams)
+    spoons = show_spoons(spoon_ml) if spoon_ml >= LEAST_SPOON_ML else PINCH
     if thickener.leaf_g:
         spoons = _leaves(grams / thickener.leaf_g)
     return Measure(Shown(grams, weight.metric, spoons), Shown(grams, spoons, weight.us))

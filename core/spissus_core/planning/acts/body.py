@@ -92,12 +92,14 @@ def _best(bench: Bench) -> Best:
     if thin:
         least = _least_dry_g(bench)
         most = 2.0 * solve(bench.pot, bench.wanted, "here", school).dry_g + 3.0 * least
+        # What is usual goes into a full pan, too: stirred into its own liquid it takes next to no room.
+        bears = bench.helping_g(school) if bench.has_enough_of is None else math.inf
     else:
         least_share = weighs.least_step * weighs.water_a_step
         least = max(bench.least_liquid_ml / SPECIFIC_VOLUME_ML_G["water"], least_share * now.mass_g)
-        most = now.mass_g
+        most = bears = now.mass_g
     missing = _root(lambda grams: believed.gap(made(grams), aim), most)
-    amounts = sorted({max(share * missing, least) for share in SHARES})
+    amounts = sorted({min(max(share * missing, least), bears) for share in SHARES})
     known = Known(believed.weights.reshape(-1), off(now) / weighs.body_fault)
     moves = [Move(grams, cost(grams), off(made(grams)) / weighs.body_fault) for grams in amounts]
     surely_thin = not bench.timeline.binding.in_it and believed.chances(now, aim).low > weighs.surely_thin
@@ -264,6 +266,7 @@ class Thicken(Act):
     dry_g: float
     first: bool
     made: Made | None = None
+    stirred_into: str | None = None
 
     @classmethod
     def due(cls, bench: Bench) -> Self | None:
@@ -274,9 +277,13 @@ class Thicken(Act):
         first = not bench.timeline.binding.in_it
         weak = not first and _found_weak(bench)
         why = matter.why or ("weak" if weak else None if first else "too_thin")
-        made = ready_beside(bench)
+        made, school = ready_beside(bench), bench.school
+        if bench.has_enough_of is not None:
+            why = "enough"
         grams = matter.grams if made is None else min(matter.grams, made.left_g)
-        return cls(thickener=bench.school, why=why, dry_g=grams, first=first, made=made)
+        was = bench.timeline.binding.made
+        into = was.stirred_into if was is not None and was.school.key == school.key else None
+        return cls(thickener=school, why=why, dry_g=grams, first=first, made=made, stirred_into=into)
 
     @property
     def pours_ml(self) -> float:
@@ -294,7 +301,7 @@ class Thicken(Act):
             return self._poured(self.made)
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
         dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
-        leans = {"leans": say("bar.leans"), "weak": _asks_why(thickener)}.get(self.why or "")
+        leans = self._leans
         if thickener.own_parts:
             carried = carrier_amount(self.dry_g, thickener).main
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
@@ -305,9 +312,15 @@ class Thicken(Act):
             dry = say("bar.with_second", dry=dry, second=second_amount(self.dry_g, thickener))
         return sentences(leans, say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry))
 
+    @property
+    def _leans(self) -> Message | None:
+        """What is said before it, where there is anything."""
+        said = {"leans": say("bar.leans"), "weak": _asks_why(self.thickener), "enough": say("bar.enough_of_it")}
+        return said.get(self.why or "")
+
     def _poured(self, made: Made) -> Message:
         """How much of what stands ready, in what it is measured by."""
-        leans = {"leans": say("bar.leans"), "weak": _asks_why(self.thickener)}.get(self.why or "")
+        leans = self._leans
         if self.dry_g >= ALL_OF_IT * made.left_g:
             return sentences(leans, say("bar.pour_the_rest"))
         stirs = say("bar.stir_it_up") if self.thickener.is_slurry else None
@@ -317,8 +330,7 @@ class Thicken(Act):
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is whisked in; or another amount."""
-        liquid = None if self.made is None else self.made.stirred_into
-        whisked = ev.Thickened(thickener=self.thickener.key, dry_g=self.dry_g, stirred_into=liquid)
+        whisked = ev.Thickened(thickener=self.thickener.key, dry_g=self.dry_g, stirred_into=self.stirred_into)
         return [
             Answer(say("answers.whisked_in"), whisked),
             Answer(say("answers.another_amount"), opens="thicken"),
