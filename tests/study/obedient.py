@@ -72,6 +72,9 @@ STRENGTHS = {
     "tapioca_own": 1.6,
     "rice_own": 1.2,
     "waxy_own": 2.2,
+    "roux_gelatin": 1.0,
+    "starch_xanthan": 2.0,
+    "bean_puree": 0.15,
 }
 
 
@@ -141,7 +144,7 @@ FINISH_FAT = {"lemon": 0.0, "cream": 0.36, "butter": 0.81}
 JUICE = 0.045
 
 #: What a pot is made of.
-_MASSES = ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat")
+_MASSES = ("water", "salt", "gelatin", "pulp", "other", "alcohol", "fat", "starch", "bound_fat", "gum")
 
 
 @dataclass
@@ -160,6 +163,7 @@ class TruePot:
     pulp_factor: float
     starch: float = 0.0
     bound_fat: float = 0.0
+    gum: float = 0.0
     pending_kj: float = 0.0
 
     @property
@@ -187,7 +191,8 @@ class TruePot:
         """Where its body stands: 3.5 is the middle of a nappe.
 
         The form of the law is another than the app's, and not only its factors: starch and pulp do not lie on one
-        curve, starch is a power law, and gelatin goes by a polynomial.
+        curve, starch is a power law, gelatin goes by a polynomial, and a gum does more beside a thick liquid than the sum
+        of both.
         """
         phase = self.liquid_g - self.bound_fat
         flour = 100.0 * self.starch * self.thickener / phase
@@ -199,7 +204,11 @@ class TruePot:
         log10 += math.log10(1.0 + x + 0.5 * x**2 + 0.12 * x**3)
         log10 += 2.5 * phi / (1.0 - 1.43 * phi) / math.log(10.0)
         log10 -= 1.85 * math.log10(1.0 - min(1.1 * self.bound_fat / self.ml, 0.7) / 0.74)
-        return float(np.interp(math.log(0.466) + log10 * math.log(10.0), STEPS, np.arange(7.0)))
+        viscosity = 0.466 * 10.0**log10
+        if self.gum > 0.0:
+            alone = 300.0 * (100.0 * self.gum * self.thickener / phase) ** 1.3
+            viscosity = (viscosity**0.6 + alone**0.6) ** (1.0 / 0.6)
+        return float(np.interp(math.log(viscosity), STEPS, np.arange(7.0)))
 
     def boil(self, minutes: float, share: float = 1.0) -> None:
         kj = self.kw * share * 60.0 * minutes
@@ -569,7 +578,12 @@ class Evening:
     def do_thicken(self, act: Act, board: Board) -> None:
         school = act.thickener
         grams = act.dry_g * self.twice * (1.0 + self.rng.normal(0.0, 0.03))
-        self.pot.starch += STRENGTHS[school.key] * grams
+        self.pot.starch += STRENGTHS.get(school.key, 0.0) * grams
+        self.pot.pulp += school.per_gram.pulp * grams
+        self.pot.gelatin += school.per_gram.gelatin * grams
+        self.pot.gum += school.per_gram.gum * grams
+        if school.holds:
+            self.pot.other += (school.per_gram.other + school.per_gram.sugar) * grams
         self.pot.bound_fat += school.fat_g * grams
         self.pot.salt += school.salt_g * grams
         self.pot.water += school.water_g * grams

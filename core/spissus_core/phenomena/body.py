@@ -153,7 +153,7 @@ def fat_log(phi: float) -> float:
 
     Krieger and Dougherty 1959: (1 − φ/0.74)^−1.85.
     """
-    return -FAT_EXPONENT * math.log10(1.0 - min(phi, FAT_MOST_PHI) / FAT_PACKED)
+    return 0.0 - FAT_EXPONENT * math.log10(1.0 - min(phi, FAT_MOST_PHI) / FAT_PACKED)
 
 
 def gum_mpas(p: float) -> float:
