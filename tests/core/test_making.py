@@ -245,3 +245,11 @@ def test_what_was_stirred_into_wine_goes_on_in_wine() -> None:
     answer = act.answers(state)[0].event
     assert isinstance(answer, ev.Thickened)
     assert answer.stirred_into == "red_wine"
+
+
+def test_granules_stop_at_the_salt_that_is_liked() -> None:
+    """What brings salt goes in as long as there is room for it; then something without."""
+    helpings, after = too_thin_for_ever("granules")
+    assert after.pot is not None
+    assert after.pot.contents.salt_percent < 0.95
+    assert {one.thickener.key for one in helpings if one.thickener} > {"granules"}

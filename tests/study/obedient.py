@@ -191,8 +191,8 @@ class TruePot:
         """Where its body stands: 3.5 is the middle of a nappe.
 
         The form of the law is another than the app's, and not only its factors: starch and pulp do not lie on one
-        curve, starch is a power law, gelatin goes by a polynomial, and a gum does more beside a thick liquid than the sum
-        of both.
+        curve, starch is a power law, gelatin goes by a polynomial, and a gum and what it is stirred into are more than
+        the sum of both.
         """
         phase = self.liquid_g - self.bound_fat
         flour = 100.0 * self.starch * self.thickener / phase

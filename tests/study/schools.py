@@ -73,10 +73,14 @@ def main() -> None:
     for school in TRAITS:
         with get_context("spawn").Pool() as pool:
             seeds = [asked.seed * 100_000 + i for i in range(asked.count)]
-            told = pool.map(partial(evening, school), seeds, chunksize=10)
-        verdicts = [verdict for went_in, verdict in told if went_in]
-        kept[school] = {"evenings": len(verdicts), "good": round(share_good(verdicts), 3)}
-        print(f"{school}: {100 * kept[school]['good']:.0f} % good of {len(verdicts)}")
+            ran = pool.map(partial(evening, school), seeds, chunksize=10)
+        verdicts = [verdict for went_in, verdict in ran if went_in]
+        # Gelatin alone is for no hot sauce, and is never taken.
+        good = round(share_good(verdicts), 3) if verdicts else None
+        kept[school] = {"evenings": len(verdicts), "good": good}
+        print(
+            f"{school}: {'never taken' if good is None else f'{100 * good:.0f} % good of {len(verdicts)}'}", flush=True
+        )
     RESULTS.write_text(json.dumps({"seed": asked.seed, **kept}, indent=1) + "\n", "utf-8")
 
 

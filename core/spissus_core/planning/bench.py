@@ -209,10 +209,15 @@ class Bench:
         return min(bears, _MOST_AT_ONCE * most_percent(school) / 100.0 * self.pot.contents.liquid_g)
 
     def bears_g(self, school: School) -> float:
-        """So much more of a thickener the sauce bears by its taste, and its pan by its room, g dry."""
+        """So much more of a thickener the sauce bears by its taste and its salt, and its pan by its room, g dry."""
         share, is_in = most_percent(school) / 100.0, dict(self.timeline.binding.grams).get(school.key, 0.0)
         by_taste = (share * self.pot.contents.liquid_g - is_in) / (1.0 - share) if share < 1.0 else math.inf
-        return max(min(by_taste, school.dry_in(self.pot.room_ml)), 0.0)
+        return max(min(by_taste, self._by_its_salt_g(school), school.dry_in(self.pot.room_ml)), 0.0)
+
+    def _by_its_salt_g(self, school: School) -> float:
+        """So much of it brings the pot to the salt that is liked, g dry; no end of what is no saltier than that."""
+        saltier = 100.0 * school.salt_g - self.liking * school.per_gram.liquid_g
+        return -self.over * self.pot.contents.liquid_g / saltier if saltier > 0.0 else math.inf
 
     # -- salt -----------------------------------------------------------------------------------------
 

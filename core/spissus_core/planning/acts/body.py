@@ -278,7 +278,7 @@ class Thicken(Act):
         weak = not first and _found_weak(bench)
         why = matter.why or ("weak" if weak else None if first else "too_thin")
         made, school = ready_beside(bench), bench.school
-        if bench.has_enough_of is not None:
+        if bench.has_enough_of is not None and school.key not in dict(bench.timeline.binding.grams):
             why = "enough"
         grams = matter.grams if made is None else min(matter.grams, made.left_g)
         was = bench.timeline.binding.made
