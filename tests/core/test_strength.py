@@ -79,6 +79,13 @@ def test_schools_of_the_same_starch_teach_the_same() -> None:
     assert taught_strength(bound_by(starch(dose), spoon("low"), own, spoon("right"))) is not None
 
 
+@pytest.mark.parametrize("thickener", ["roux_gelatin", "starch_xanthan", "xanthan", "vegetable_puree"])
+def test_what_is_no_flour_alone_teaches_nothing_of_flour(thickener: str) -> None:
+    """Of a pair nobody knows which of both was weak, and a gum or a purée is dosed by no strength of a starch."""
+    steps = [ev.Thickened(thickener=thickener, dry_g=3.0), spoon("low")] * 3
+    assert taught_strength(bound_by(*steps, spoon("right"))) is None
+
+
 def weak(times: float, batches: int = 3) -> ev.Started:
     return begun(binds={"corn starch": LearnedStrength(times=times, spread=0.1, batches=batches)})
 

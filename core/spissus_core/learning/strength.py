@@ -10,6 +10,7 @@ from .. import events as ev
 from ..estimation.spoon import NOTHING_SEEN, belief
 from ..fold import Timeline
 from ..pantry.schools import LearnedStrength
+from ..phenomena.body import STARCHES
 
 #: How much kitchens differ in what they bind with, and one batch from the next, log standard deviations; together
 #: they are what is taken for granted of a thickener before any spoon. Modelling choices.
@@ -39,6 +40,9 @@ def taught_strength(timeline: Timeline) -> TaughtStrength | None:
     stood = [moment.event.payload for moment in timeline.moments if moment.stands]
     bound = [one.what for one in stood if isinstance(one, ev.Thickened)]
     if not timeline.finished or len({school.dry for school in bound}) != 1:
+        return None
+    # Of a pair nobody knows which it was, and a gum or a purée goes by no strength of flour.
+    if any(school.second or school.term not in STARCHES for school in bound):
         return None
     then, now = NOTHING_SEEN.log_thickener, belief(timeline.judged.spoons).log_thickener
     precision = 1.0 / now.variance - 1.0 / then.variance

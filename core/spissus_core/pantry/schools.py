@@ -152,6 +152,8 @@ class School(BaseModel):
             "other_parts": parts,
             "holds": holds,
             "carrier": liquid.name,
+            "label": f"{self.dry} slurry",
+            "how": "",
             "allergens": tuple(sorted({*self.allergens, *liquid.allergens})),
         }
         return School.model_validate(self.model_dump() | told)

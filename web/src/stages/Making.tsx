@@ -27,7 +27,7 @@ export function Making({ card }: { card: Card }) {
     <section aria-label={`Making it: ${card.label}`} className="grid gap-3 rounded-xl border-2 border-line p-3 sm:p-4">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-2xl leading-tight font-bold first-letter:uppercase">{card.label}</h2>
-        {card.ready && <p className="text-lg font-semibold text-done">stands ready</p>}
+        {card.ready && !batch.finished && <p className="text-lg font-semibold text-done">stands ready</p>}
         {gone !== null && <Clock gone={gone} takes={card.takes_min} />}
       </header>
       {!batch.finished && <HowTo card={card} gone={gone} />}
@@ -82,7 +82,7 @@ function HowTo({ card, gone }: { card: Card; gone: number | null }) {
           ))}
         </ol>
       )}
-      <p className="text-lg leading-snug">{card.how}</p>
+      {card.how && <p className="text-lg leading-snug">{card.how}</p>}
       <p className="leading-snug text-quiet">
         {card.minds.map((line, i) => (
           <span key={i}>
