@@ -197,7 +197,7 @@ def test_the_wrong_order_leaves_ribbon_and_bar_true(page: Page, site: Site) -> N
     page.keyboard.press("a")
     sheet = page.get_by_role("dialog", name="Add")
     sheet.get_by_role("radio", name="Thickener").click()
-    sheet.get_by_label("Weight of the flour or starch, dry").fill("20 g")
+    sheet.get_by_label("Weight of the flour").fill("20 g")
     sheet.get_by_role("button", name="It is in").click()
     add_salt(page, "2 g")
     take_reading(page, "Jug", "1500")

@@ -253,3 +253,25 @@ def test_granules_stop_at_the_salt_that_is_liked() -> None:
     assert after.pot is not None
     assert after.pot.contents.salt_percent < 0.95
     assert {one.thickener.key for one in helpings if one.thickener} > {"granules"}
+
+
+@pytest.mark.parametrize(
+    ("fat_ml", "avoid", "named"),
+    [
+        (60, (), "of its own fat"),
+        (12, (), "of its own fat, made up with butter"),
+        (12, ("milk",), "of its own fat, made up with oil"),
+        (0, ("milk",), "of oil"),
+    ],
+)
+def test_short_of_its_own_fat_the_card_and_the_bar_name_what_makes_it_up(
+    fat_ml: float, avoid: tuple[str, ...], named: str
+) -> None:
+    off = (ev.Skimmed(way="spoon", fat_ml=fat_ml, kept=True),) if fat_ml else ()
+    start = started("1.2 l", fat_ml=float(fat_ml + 5))
+    state = told(start, *off, wanted(1150, avoid=avoid), ev.Chosen(route="all-here-own_fat_roux"))
+    card = making(state, plan(state))
+    assert card is not None
+    assert in_words(card.weigh[1]).endswith(named)
+    act = Thicken(thickener=SCHOOLS["own_fat_roux"], dry_g=30.0, first=True)
+    assert f"{named}. More" in in_words(act.said(state))

@@ -15,7 +15,7 @@ from ..messages import Message, Term, say
 from ..pantry.schools import SCHOOLS, SLURRY_LIQUIDS, School
 from .choosing import COMES_BACK, TRAITS
 from .solving import Route
-from .spoken import carrier_amount, dry_amount, second_amount
+from .spoken import carrier_amount, carrier_name, dry_amount, second_amount
 
 #: How what is made looks meanwhile.
 Swatch = Literal["sand", "straw", "hazelnut", "chocolate", "milk", "clear", "puree"]
@@ -84,17 +84,19 @@ def making(state: State, route: Route | None) -> Card | None:
     made = state.binding.made
     if made is not None:
         left = _left(state, made)
-        return None if state.finished and left is None else _card(made.school, made.made_g, made, left)
+        carrier = Term(made.school.carrier) if made.ready else carrier_name(made.made_g, made.school, state)
+        return None if state.finished and left is None else _card(made.school, made.made_g, carrier, made, left)
     if state.finished or route is None or route.thickener is None or route.dry_g <= 0.0 or state.binding.in_it:
         return None
-    return _card(route.thickener, MORE_READY * route.dry_g, None, None)
+    school, dry_g = route.thickener, MORE_READY * route.dry_g
+    return _card(school, dry_g, carrier_name(dry_g, school, state), None, None)
 
 
-def _card(school: School, dry_g: float, made: Made | None, left: Message | None) -> Card:
+def _card(school: School, dry_g: float, carrier: Term, made: Made | None, left: Message | None) -> Card:
     return Card(
         school=school,
         dry_g=dry_g,
-        weigh=tuple(_weigh(school, dry_g)),
+        weigh=tuple(_weigh(school, dry_g, carrier)),
         steps=STEPS.get(school.key, ()),
         minds=tuple(_minds(school)),
         liquids=tuple(SLURRY_LIQUIDS) if school.is_slurry else (),
@@ -105,12 +107,12 @@ def _card(school: School, dry_g: float, made: Made | None, left: Message | None)
     )
 
 
-def _weigh(school: School, dry_g: float) -> list[Message]:
+def _weigh(school: School, dry_g: float, carrier: Term) -> list[Message]:
     """What to weigh, a line each."""
     found = [say("bar.dry", amount=dry_amount(dry_g, school).full, dry=Term(school.dry))]
     if school.carrier:
         carried = carrier_amount(dry_g, school).full
-        found.append(say("making.of_carrier", amount=carried, carrier=Term(school.carrier)))
+        found.append(say("making.of_carrier", amount=carried, carrier=carrier))
     if school.second:
         found.append(second_amount(dry_g, school))
     return found

@@ -26,7 +26,7 @@ from ..measuring.measurement import Method
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Argument, Message, Shown, Term, say, sentences, several
 from ..pantry.ingredients import ingredient
-from ..pantry.schools import School
+from ..pantry.schools import OF_ITS_OWN_FAT, School
 from ..phenomena.body import step_of
 from ..phenomena.chilling import covered_c
 from ..phenomena.cooling import Cooling, judge
@@ -113,6 +113,21 @@ def carrier_amount(grams: float, thickener: School) -> Measure:
         liquid_ml = max(round(liquid_ml / LADLED_ML) * LADLED_ML, LADLED_ML)
     volume, spoons = show_volume(liquid_ml), show_spoons(liquid_ml)
     return Measure(volume, Shown(liquid_ml, spoons, volume.metric))
+
+
+def carrier_name(grams: float, thickener: School, state: State) -> Term:
+    """What the fat or cold liquid is called; of the pot's own fat, what makes it up where too little of it was kept."""
+    needs_g, kept_g = grams * thickener.fat_g, state.skimming.kept_g
+    if thickener.key != OF_ITS_OWN_FAT or kept_g >= ENOUGH_FAT * needs_g:
+        return Term(thickener.carrier)
+    without_milk = state.asked.wanted is not None and "milk" in state.asked.wanted.avoid
+    if kept_g < LEAST_FAT_G:
+        return Term("oil" if without_milk else "butter")
+    return Term("its own fat, made up with oil" if without_milk else "its own fat, made up with butter")
+
+
+#: So near to what is needed the fat that was kept is enough, as a share; less than this is none, g. Modelling choices.
+ENOUGH_FAT, LEAST_FAT_G = 0.9, 1.0
 
 
 def on_the_plate(pot: Pot) -> Message:

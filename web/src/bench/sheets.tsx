@@ -176,6 +176,9 @@ interface AddDraft {
   key: string | null
 }
 
+/** So many thickeners are offered at first. */
+const FEW_KINDS = 4
+
 const NOTHING_ADDED: AddDraft = { what: 'salt', amount: '', school: null, kindOfSalt: null, key: null }
 
 /** Something goes into the pot. */
@@ -189,7 +192,11 @@ export function AddSheet({ batch, append, onClose }: Props) {
     append.reset()
   }
   const { schools, salts } = useLists()
-  const thickener = schools.find((s) => s.key === school) ?? schools[0]
+  const planned = schools.find((s) => s.key === batch.plan?.school)
+  const thickener = schools.find((s) => s.key === school) ?? planned ?? schools[0]
+  const [allKinds, setAllKinds] = useState(false)
+  // The one that is in hand and the first of the list; the rest behind a tap.
+  const few = schools.filter((s, i) => i < FEW_KINDS || s === planned || s === thickener)
   const salt = salts.find((s) => s.key === kindOfSalt) ?? salts[0]
   const shelf = useShelf()
   const kept = (shelf.data ?? []).filter((one) => one.batch !== batch.id)
@@ -247,12 +254,17 @@ export function AddSheet({ batch, append, onClose }: Props) {
             label="Which thickener"
             value={thickener?.key}
             onChange={(next) => change({ school: next })}
-            options={schools.map((s) => ({ value: s.key, label: s.label }))}
+            options={(allKinds ? schools : few).map((s) => ({ value: s.key, label: s.label }))}
           />
+        )}
+        {what === 'thickener' && !allKinds && few.length < schools.length && (
+          <button type="button" className="min-h-12 justify-self-start font-semibold underline" onClick={() => setAllKinds(true)}>
+            All {schools.length} kinds
+          </button>
         )}
         {what === 'other' && <IngredientSearch label="Search" placeholder="resting juices" value={key} onChange={(next) => change({ key: next })} />}
         <TextField
-          label={what === 'other' || what === 'kept' ? 'How much' : what === 'salt' ? 'Weight of the salt' : 'Weight of the flour or starch, dry'}
+          label={what === 'other' || what === 'kept' ? 'How much' : `Weight of the ${what === 'salt' ? 'salt' : (thickener?.dry ?? 'thickener')}`}
           placeholder={what === 'other' || what === 'kept' ? eg('100 ml', '1/2 cup') : what === 'salt' ? eg('1.5 g', '1/4 tsp') : eg('12 g', '1 1/2 tbsp')}
           value={amount}
           onChange={(next) => change({ amount: next })}

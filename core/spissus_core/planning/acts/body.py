@@ -23,7 +23,7 @@ from ...pantry.schools import School
 from ...phenomena.body import LADDER, STARCHES, flour_equivalent_g
 from ..bench import Bench
 from ..solving import as_it_is, dose_g, solve
-from ..spoken import Measure, carrier_amount, dry_amount, made_amount, second_amount
+from ..spoken import Measure, carrier_amount, carrier_name, dry_amount, made_amount, second_amount
 from ..weighing import SHARES, Best, Known, Move, least_loss, water_costs
 from .base import Act, Answer, LetDown, Rank
 
@@ -307,7 +307,8 @@ class Thicken(Act):
             return sentences(leans, say("bar.ladle_off", amount=carried), say("bar.stir_into_it", dry=dry))
         if thickener.carrier:
             carried = carrier_amount(self.dry_g, thickener).main
-            dry = say("bar.with_carrier", dry=dry, amount=carried, carrier=Term(thickener.carrier))
+            carrier = carrier_name(self.dry_g, thickener, timeline)
+            dry = say("bar.with_carrier", dry=dry, amount=carried, carrier=carrier)
         if thickener.second:
             dry = say("bar.with_second", dry=dry, second=second_amount(self.dry_g, thickener))
         return sentences(leans, say("bar.whisk_in" if self.first else "bar.whisk_in_more", dry=dry))
