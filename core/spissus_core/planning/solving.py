@@ -417,6 +417,11 @@ class Task:
         Salt and strength are those of the bound sauce, to which the thickener brings ``brings_g`` g. Boiling takes
         water alone, so that the mark is the same at every moment of the boil.
         """
+        return min(max(self._tastes_ml - brings_g * ML_G["water"], self._thick_ml), self.no_raw_wine_ml)
+
+    @cached_property
+    def _tastes_ml(self) -> float:
+        """Liquid at which it tastes of enough, with nothing in it that binds, whatever its body, mL."""
         now, weighs = self.pot.contents, self.judgement
         liked = max(self.wanted.salt_percent - weighs.salt_kept, LEAST_SALT_PERCENT)
         strained = self.pot.strained_percent or now.strength_percent
@@ -424,8 +429,12 @@ class Task:
         sour = self.pot.sour_times * (now.acid + now.acetic) / sourest_percent(now, weighs)
         bitter = self.pot.bitter_times * now.bitter / bitterest_percent(now, weighs)
         sauce_g = 100.0 * max(now.salt / liked, now.own_g / max(rich, LEAST_RICH_PERCENT), sour, bitter)
-        first = now.liquid_ml - (now.liquid_g - sauce_g + brings_g) * ML_G["water"]
-        return min(max(first, boiled_to_water(now, self.water_for_body).liquid_ml), self.no_raw_wine_ml)
+        return now.liquid_ml - (now.liquid_g - sauce_g) * ML_G["water"]
+
+    @cached_property
+    def _thick_ml(self) -> float:
+        """Liquid at which it has the wanted body by itself, mL."""
+        return boiled_to_water(self.pot.contents, self.water_for_body).liquid_ml
 
     @cached_property
     def no_raw_wine_ml(self) -> float:
