@@ -275,3 +275,19 @@ def test_short_of_its_own_fat_the_card_and_the_bar_name_what_makes_it_up(
     assert in_words(card.weigh[1]).endswith(named)
     act = Thicken(thickener=SCHOOLS["own_fat_roux"], dry_g=30.0, first=True)
     assert f"{named}. More" in in_words(act.said(state))
+
+
+def test_what_was_only_begun_or_goes_beyond_what_was_made_takes_its_fat_then() -> None:
+    start, skimmed = started("1.2 l", fat_ml=80.0), ev.Skimmed(way="spoon", fat_ml=60, kept=True)
+    kept_g = told(start, skimmed).skimming.kept_g
+    begun = ev.Prepared(thickener="own_fat_roux", dry_g=22, stands="begun")
+    poured = ev.Thickened(thickener="own_fat_roux", dry_g=30)
+    assert told(start, skimmed, begun, poured).skimming.kept_g == pytest.approx(kept_g - 30)
+    ready = ev.Prepared(thickener="own_fat_roux", dry_g=22)
+    assert told(start, skimmed, ready, poured).skimming.kept_g == pytest.approx(kept_g - 30)
+
+
+def test_what_is_all_in_stands_ready_no_more() -> None:
+    ready = ev.Prepared(thickener="corn_starch_own", dry_g=10)
+    state = thin(ready, ev.Thickened(thickener="corn_starch_own", dry_g=10))
+    assert making(state, plan(state)) is None

@@ -137,11 +137,13 @@ class Thickened(GoesIn):
         if state.pot is None:
             return after
         after = bound(after, self.what)
-        made = state.binding.made
+        made, fresh_g = state.binding.made, self.dry_g
         if made is not None and made.school.key == self.thickener:
+            # What stood ready took its fat when it was made.
+            fresh_g = max(self.dry_g - made.left_g, 0.0) if made.ready else self.dry_g
             made = made._replace(ready=True, left_g=max(made.left_g - self.dry_g, 0.0))
-        elif self.thickener == OF_ITS_OWN_FAT:
-            after = off_the_kept_fat(after, self.what, self.dry_g)
+        if self.thickener == OF_ITS_OWN_FAT:
+            after = off_the_kept_fat(after, self.what, fresh_g)
         grams = dict(state.binding.grams)
         grams[self.thickener] = grams.get(self.thickener, 0.0) + self.dry_g
         return after.but(

@@ -85,7 +85,12 @@ def making(state: State, route: Route | None) -> Card | None:
     if made is not None:
         left = _left(state, made)
         carrier = Term(made.school.carrier) if made.ready else carrier_name(made.made_g, made.school, state)
-        return None if state.finished and left is None else _card(made.school, made.made_g, carrier, made, left)
+        poured = state.binding.in_it and made.left_g < LEAST_LEFT_G
+        return (
+            None
+            if poured or (state.finished and left is None)
+            else _card(made.school, made.made_g, carrier, made, left)
+        )
     if state.finished or route is None or route.thickener is None or route.dry_g <= 0.0 or state.binding.in_it:
         return None
     school, dry_g = route.thickener, MORE_READY * route.dry_g
@@ -98,7 +103,7 @@ def _card(school: School, dry_g: float, carrier: Term, made: Made | None, left: 
         dry_g=dry_g,
         weigh=tuple(_weigh(school, dry_g, carrier)),
         steps=STEPS.get(school.key, ()),
-        minds=tuple(_minds(school)),
+        minds=(*((say("making.a_tenth_more"),) if made is None else ()), *_minds(school)),
         liquids=tuple(SLURRY_LIQUIDS) if school.is_slurry else (),
         stirred_into=None if made is None else made.stirred_into,
         since=None if made is None else made.since,
