@@ -16,7 +16,7 @@ from .ledger.water import HOT_EXPANSION
 from .measuring.measurement import Measured, Method, Reads, error_ml, gross_to_net_g, measured_volume_ml
 from .measuring.vessels import Pan
 from .messages import say
-from .pantry.schools import School
+from .pantry.schools import OWN_PLACE, School
 from .phenomena.body import AS_TABLED, Body, Strength, body_of
 from .phenomena.heating import Burner
 
@@ -77,7 +77,8 @@ class Pot(Changeable):
     second pan with a part of the liquid; depths and weights are those of the first. ``strength`` is what spoons
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
     ``binds`` is how many times as strongly as the tables say a dry thickener binds in its kitchen, where that is known.
-    ``made`` is a thickener as it was made for this pot, or is, in the place of its row.
+    ``made`` is a thickener as it was made for this pot, or is, in the place of its row, and ``mixture`` the kitchen's
+    own that a way was taken with.
     To the tongue that has tasted it, it is ``sour_times`` as sour and ``bitter_times`` as bitter as the ledger has it.
     """
 
@@ -102,9 +103,12 @@ class Pot(Changeable):
     sour_times: float = 1.0
     bitter_times: float = 1.0
     made: School | None = None
+    mixture: School | None = None
 
     def binding(self, school: School) -> School:
         """The school as strongly as it binds in this kitchen, with the salt of this pot where it was braised in it."""
+        if school.key == OWN_PLACE and self.mixture is not None:
+            school = self.mixture
         if self.made is not None and self.made.key == school.key:
             return self.made.braised_in(self.brine)
         return school.braised_in(self.brine).binding(dict(self.binds).get(school.dry, 1.0))

@@ -19,7 +19,7 @@ from spissus_core.messages import Message, say
 from spissus_core.phenomena.limits import PLACES, Limits
 
 #: What a file is, and the newest version of it that is read and written here.
-KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 2
+KITCHEN, BATCH, VERSION = "spissus-kitchen", "spissus-batch", 3
 
 #: There will be no more versions than this. Numerical choice.
 MOST_VERSIONS = 1000

@@ -11,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from interchange import FORMATS, KITCHEN_FORMATS, FormatName, Kitchen, KitchenFormatName, Told, file_answer
 from interchange.recipe import MOST_BYTES, recipe_in
 from kitchens.services import Member, kitchen_pairs, member_of, pan_spec, pans_of
-from larder.services import own_ingredients
+from larder.services import mixtures, own_ingredients, school_of
 from ninja import Query, Router, Status
 from ninja.security import SessionAuth
 from pydantic import ConfigDict, Field
@@ -29,7 +29,7 @@ from spissus_core.intake.liquid import StrainedLiquid, strained_liquid
 from spissus_core.intake.sentence import read_sentence
 from spissus_core.messages import say
 from spissus_core.pantry.ingredients import ingredient
-from spissus_core.pantry.schools import SchoolKey
+from spissus_core.pantry.schools import OWN_PLACE, SCHOOLS, SchoolKey
 from spissus_core.pantry.ways import WAYS
 from spissus_core.phenomena.keeping import KeptWhat
 from spissus_core.planning.bench import stop_of
@@ -250,11 +250,14 @@ def routes(request: HttpRequest, batch_id: UUID, data: ev.Wanted, asked: SchoolK
     wish = _timed(member, board, data)
     splits = frozenset(must_not_boil(board.timeline))
     chosen = board.timeline.asked.way
-    # What was chosen stays among them, whatever it is made with.
+    # What was chosen stays among them, whatever it is made with, but for another mixture that is looked at.
     taken = None if chosen is None or chosen not in WAYS else WAYS[chosen].school
-    schools = sorted({key for key in (asked, taken and taken.key) if key})
+    pot, place = _with_mixture(member, pot, asked)
+    if pot is not board.timeline.pot and taken is not None and taken.key == place:
+        chosen = None
+    schools = sorted({key for key in (place, taken and taken.key) if key})
     found = solve_routes(pot, wish, agreed=board.timeline.asked.wanted, splits=splits, asked=schools)
-    solved = tuple(board.as_drawn(wish.of(pot), route) for route in found)
+    solved = tuple(board.as_drawn(wish.of(pot), route) if route.kind == chosen else route for route in found)
     # Another pan is looked for only where there is a time to keep.
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     return sent(ways.routes_out(pot, wish, solved, trade(pot, wish, asked=schools), pairs=pairs, chosen=chosen))
@@ -267,16 +270,31 @@ def schools(
     data: ev.Wanted,
     like: ev.RouteKind,
     *,
+    hand: SchoolKey | None = None,
     frozen: bool = False,
     by_spoon: bool = False,
 ) -> choosing.ChoosingOut:
-    """What else this pot may be thickened with, on a way like the one in hand, where it is to be ``frozen``, or there
-    is no scale; nothing is saved."""
+    """What else this pot may be thickened with, on a way like the one with the school in ``hand``, where it is to be
+    ``frozen``, or there is no scale; nothing is saved."""
     member = member_of(request)
     batch = services.batch_of(member, batch_id)
     board, pot = _potted(batch)
     wish, habit = _timed(member, board, data), services.thickened_with_last(batch)
-    return choosing.choosing_out(board.timeline, pot, wish, like, frozen=frozen, by_spoon=by_spoon, habit=habit)
+    own = tuple(pot.binding(one) for one in mixtures(member.kitchen.pk))
+    pot, _ = _with_mixture(member, pot, hand)
+    return choosing.choosing_out(
+        board.timeline, pot, wish, like, frozen=frozen, by_spoon=by_spoon, habit=habit, own=own
+    )
+
+
+def _with_mixture(member: Member, pot: Pot, asked: str | None) -> tuple[Pot, str | None]:
+    """The pot with the mixture that was asked for, and its place among the ways; both as they are for any school."""
+    if asked is None or asked in SCHOOLS:
+        return pot, asked
+    known = pot.mixture
+    if known is not None and known.key == asked:
+        return pot, OWN_PLACE
+    return pot.but(mixture=school_of(member.kitchen.pk, asked)), OWN_PLACE
 
 
 def _timed(member: Member, board: Board, data: ev.Wanted) -> Wish:
@@ -288,10 +306,13 @@ def _timed(member: Member, board: Board, data: ev.Wanted) -> Wish:
 
 
 @router.post("/batches/{batch_id}/routes/{kind}/reasons", response=list[ReasonOut])
-def reasons(request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.Wanted) -> list[ReasonOut]:
-    """The arithmetic of one of the ways; nothing is saved."""
+def reasons(
+    request: HttpRequest, batch_id: UUID, kind: ev.RouteKind, data: ev.Wanted, asked: SchoolKey | None = None
+) -> list[ReasonOut]:
+    """The arithmetic of one of the ways, with the mixture that was ``asked`` for; nothing is saved."""
     member = member_of(request)
     board, pot = _potted(services.batch_of(member, batch_id))
+    pot, _ = _with_mixture(member, pot, asked)
     wish = _timed(member, board, data).of(pot)
     pairs = kitchen_pairs(member.kitchen.pk) if wish.time_there_is is not None else ()
     route = board.as_drawn(wish, solve_route(pot, wish, kind))

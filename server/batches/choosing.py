@@ -8,11 +8,12 @@ from shared.shapes import SaidOut, Shape, ShownOut
 from spissus_core.amounts.quantities import show_minutes, show_volume
 from spissus_core.fold import Timeline
 from spissus_core.pantry.guests import AVOIDED_WORDS
-from spissus_core.pantry.schools import SchoolKey
+from spissus_core.pantry.schools import School, SchoolKey
 from spissus_core.planning.choosing import Circumstances, Drawn, Option, chosen_between, lasts
 from spissus_core.planning.solving import Route, work_min
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
+from words import plain
 
 from .pot import word
 from .ways import dry_shown
@@ -54,7 +55,15 @@ class ChoosingOut(Shape):
 
 
 def choosing_out(
-    timeline: Timeline, pot: Pot, wanted: Wish, like: str, *, frozen: bool, by_spoon: bool, habit: str | None
+    timeline: Timeline,
+    pot: Pot,
+    wanted: Wish,
+    like: str,
+    *,
+    frozen: bool,
+    by_spoon: bool,
+    habit: str | None,
+    own: tuple[School, ...],
 ) -> ChoosingOut:
     """Every school on a way ``like`` that one. Raises TargetError where no way is called so."""
     of = Circumstances(
@@ -63,6 +72,7 @@ def choosing_out(
         frozen=frozen,
         by_spoon=by_spoon,
         habit=habit,
+        own=own,
     )
     choice = chosen_between(pot, wanted.of(pot), like, of)
     found: Sequence[Option] = choice.options
@@ -70,7 +80,7 @@ def choosing_out(
         said=SaidOut.of_all(choice.said),
         fit=[_option_out(one, one.route) for one in found if one.reason is None and one.route is not None],
         unfit=[
-            NoOptionOut(key=one.school.key, label=word(one.school.label), reason=SaidOut.of(one.reason))
+            NoOptionOut(key=one.school.key, label=plain(one.school.called), reason=SaidOut.of(one.reason))
             for one in found
             if one.reason is not None
         ],
@@ -82,7 +92,7 @@ def _option_out(one: Option, route: Route) -> OptionOut:
     return OptionOut(
         key=one.school.key,
         kind=route.kind,
-        label=word(one.school.label),
+        label=plain(one.school.called),
         drawn=traits.drawn,
         dry=dry,
         dry_also=also,

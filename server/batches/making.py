@@ -9,6 +9,7 @@ from shared.shapes import SaidOut, Shape
 from spissus_core.amounts.tables import key_of
 from spissus_core.pantry.schools import SLURRY_LIQUIDS, SchoolKey
 from spissus_core.planning.making import Card, Step, Swatch
+from words import plain
 
 from .pot import word
 
@@ -54,7 +55,7 @@ def making_out(card: Card | None) -> MakingOut | None:
         return None
     return MakingOut(
         school=card.school.key,
-        label=word(card.school.label),
+        label=plain(card.school.called),
         dry_g=round(card.dry_g, 1),
         weigh=SaidOut.of_all(card.weigh),
         steps=[_step_out(step) for step in card.steps],

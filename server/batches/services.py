@@ -28,7 +28,7 @@ from kitchens.services import (
     strengths_of,
     unlearn,
 )
-from larder.services import own_ingredients
+from larder.services import own_ingredients, school_of
 from live.services import announce
 from shared.prepared import prepared
 from shared.refusals import RefusedError
@@ -119,6 +119,10 @@ class Kitchen:
     def binds(self) -> dict[str, LearnedStrength]:
         """How strongly each dry thickener binds there, where batches taught it."""
         return strengths_of(self._member.kitchen.pk)
+
+    def school(self, key: str) -> School:
+        """A school, or a mixture of the kitchen's own. Raises QuantityError where there is none of that key."""
+        return school_of(self._member.kitchen.pk, key)
 
     def binding(self, school: School) -> School:
         """A school as strongly as it binds in the batch of the log: what was known when that began."""

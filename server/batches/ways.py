@@ -17,7 +17,7 @@ from spissus_core.fold import Timeline
 from spissus_core.measuring.vessels import SHALLOW_MM
 from spissus_core.messages import Message, say
 from spissus_core.pantry.guests import AVOIDED_WORDS, USUAL_PEOPLE
-from spissus_core.pantry.schools import SCHOOLS, School
+from spissus_core.pantry.schools import SCHOOLS, School, SchoolKey
 from spissus_core.phenomena.heating import HeatSetting
 from spissus_core.planning.acts import next_act
 from spissus_core.planning.because import because, instead, notes
@@ -31,6 +31,7 @@ from spissus_core.planning.spoken import carrier_amount, dry_amount, salt_amount
 from spissus_core.planning.trade import TradePoint, too_salty_ml
 from spissus_core.pot import Pot
 from spissus_core.wish import Wish
+from words import plain
 
 from .pot import BodyOut, body_out, word
 
@@ -46,6 +47,7 @@ class RouteOut(Shape):
     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
     ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give;
     ``times`` how strong its sauce is, in multiples of what was strained.
+    ``own`` is the mixture of the kitchen's own that it is made with.
     ``leave`` is how far it boils down and for how long; null where nothing boils away.
     """
 
@@ -72,7 +74,8 @@ class RouteOut(Shape):
     mark: ShownOut | None
     gross: ShownOut | None
     minutes: RangeOut
-    school: Annotated[str, key_of("schools")] | None
+    school: SchoolKey | None
+    own: SchoolKey | None
     thickener: str | None
     dry_name: str | None
     dry: ShownOut | None
@@ -215,7 +218,7 @@ def route_out(
     salt = salt_amount(salt_g, "table") if salt_g >= JUDGEMENT.least_salt_g else None
     return RouteOut(
         kind=route.kind,
-        label=word(route.label),
+        label=plain(route.label),
         flag=word(route.way.flag),
         said=SaidOut.of(way_line(pot, wanted, route)),
         takes=ShownOut.of(show_minutes(work_min(route))),
@@ -242,9 +245,10 @@ def route_out(
         mark=ShownOut.of(show_length(route.mark_mm)) if route.mark_mm >= SHALLOW_MM else None,
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=RangeOut.of(route.minutes),
-        school=None if route.way.school is None else route.way.school.key,
-        thickener=None if t is None else word(t.label),
-        dry_name=None if t is None else word(t.dry),
+        school=None if route.way.school is None else pot.binding(route.way.school).key,
+        own=pot.mixture.key if route.way.with_own and pot.mixture is not None else None,
+        thickener=None if t is None else plain(t.called),
+        dry_name=None if t is None else plain(t.weighed),
         dry=None if dry is None else ShownOut.of(dry.main),
         dry_also=None if dry is None else ShownOut.of(dry.also),
         dry_low=None if t is None else ShownOut.of(dry_amount(route.dry_range_g.low, t).main),
@@ -341,7 +345,7 @@ def routes_out(
                 boil_to=ShownOut.of(show_volume(p.boil_to_ml)),
                 tone=p.tone,
                 salt_percent=p.salt_percent,
-                dry={key: ShownOut.of(dry_amount(grams, SCHOOLS[key]).main) for key, grams in p.dry_g.items()},
+                dry={key: ShownOut.of(dry_amount(grams, _school(pot, key)).main) for key, grams in p.dry_g.items()},
             )
             for p in points
         ],
@@ -354,6 +358,11 @@ def routes_out(
         least=ShownOut.of(show_volume(points[0].volume_ml if points else 0.0)),
         most=ShownOut.of(show_volume(pot.contents.liquid_ml)),
     )
+
+
+def _school(pot: Pot, key: str) -> School:
+    """A school by its key; the mixture that the pot may be bound with by its own."""
+    return pot.mixture if pot.mixture is not None and pot.mixture.key == key else SCHOOLS[key]
 
 
 def _another(routes: Sequence[Route], first: Route) -> Route | None:

@@ -13,6 +13,7 @@ from kitchens.burners import router as burners
 from kitchens.learned import router as learned
 from kitchens.pans import router as pans
 from larder.api import router as larder
+from larder.mixtures import router as mixtures
 from people.api import router as people
 from people.oneself import router as oneself
 from people.recovery import router as recovery
@@ -40,6 +41,7 @@ api.add_router("", brigade)
 api.add_router("", burners)
 api.add_router("", learned)
 api.add_router("", larder)
+api.add_router("", mixtures)
 api.add_router("", batches)
 api.add_router("", lists)
 api.add_router("", explained)

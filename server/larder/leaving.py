@@ -1,4 +1,4 @@
-"""The ingredients of a kitchen's own leave with it."""
+"""The ingredients and mixtures of a kitchen's own leave with it."""
 
 from __future__ import annotations
 
@@ -6,9 +6,10 @@ from datetime import datetime
 from uuid import UUID
 
 from shared.leaving import LEAVES, Leaves, Row
+from spissus_core.intake.mixture import Mixture as MixtureSpec
 from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 
-from .models import OwnIngredient
+from .models import Mixture, OwnIngredient
 
 
 class OwnRow(Row):
@@ -21,3 +22,15 @@ class OwnRow(Row):
 
 
 LEAVES["larder"] = Leaves(model=OwnIngredient, shape=OwnRow)
+
+
+class MixtureRow(Row):
+    """A thickener that the kitchen mixes itself: its list, as written and as read, and how it goes in."""
+
+    id: UUID
+    spec: MixtureSpec
+    created_at: datetime
+    retired: bool
+
+
+LEAVES["mixtures"] = Leaves(model=Mixture, shape=MixtureRow)

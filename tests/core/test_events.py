@@ -14,6 +14,7 @@ from spissus_core import events as ev
 from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
 from spissus_core.fold import REMEMBERED, progress
+from spissus_core.intake.mixture import read_mixture
 from spissus_core.pantry.schools import LearnedStrength, School
 from spissus_core.phenomena.limits import PLACES, Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
@@ -85,6 +86,9 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
         def binds(self) -> dict[str, LearnedStrength]:
             return {"flour": LearnedStrength(times=0.8, spread=0.1, batches=4)}
 
+        def school(self, key: str) -> School:
+            return read_mixture("house roux", "500 g flour\n500 g butter", "roux").school(key)
+
         def binding(self, school: School) -> School:
             return school.binding(0.8)
 
@@ -99,7 +103,7 @@ def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
 
     for kind, payload in ALL_VERSIONS["1"].items():
         kept = ev.recorded({"kind": kind, **payload}, 1).written_out(Nowhere())
-        for name in kept.server_writes if kind not in ("skimmed", "wanted") else ():
+        for name in kept.server_writes if kind not in ("skimmed", "wanted", "chosen") else ():
             assert getattr(kept, name) is not None, kind
     asked = ev.recorded({"kind": "wanted", **ALL_VERSIONS["8"]["wanted"]}, 8).written_out(Nowhere())
     assert asked.model_dump()["time_zone"] == "Europe/Lisbon"

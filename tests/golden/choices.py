@@ -95,7 +95,7 @@ class Choice:
         first, second = self.ways[0], self.ways[1] if len(self.ways) > 1 else None
         strength = first.final.strength_percent
         return asked | {
-            "first card": first.label,
+            "first card": in_words(first.label),
             "aside mL": _or_nothing(first.aside_ml),
             "boil to mL": _or_nothing(first.boil_to_ml if first.steam_g > 1.0 else 0.0),
             "min": _or_nothing(first.minutes.best),

@@ -40,9 +40,13 @@ def bring(cook: Caller, file: Any, path: str = "/files") -> Any:
     return cook.send(path, file)
 
 
+ROUX = {"name": "house roux", "text": "500 g flour\n500 g butter", "goes_in": "roux"}
+
+
 def full(cook: Caller) -> str:
     """A kitchen with something in every part of its file; a batch of it."""
     cook.send("/larder", {"name": "house stock", "like": "beef_stock_own"})
+    mixture = cook.send("/mixtures", ROUX).json()["key"]
     cook.send("/kitchen", {"altitude_m": 600, "time_zone": "Europe/Lisbon"}, "patch")
     batch = cook.start()["id"]
     device = cook.send("/devices", {"name": "scale", "kind": "scale"}).json()
@@ -57,6 +61,9 @@ def full(cook: Caller) -> str:
     )
     assert posted.status_code in (200, 204), posted.content
     for said in (
+        {"kind": "wanted", "volume_ml": 900},
+        {"kind": "chosen", "route": "all-here-own", "thickener": mixture},
+        {"kind": "thickened", "thickener": mixture, "dry_g": "20 g"},
         {"kind": "salted", "salt_g": "2 g"},
         {"kind": "noted", "text": '=1+1 "and" <b>'},
         {"kind": "finished"},

@@ -53,6 +53,8 @@ class Row:
     answers: tuple[int, ...] = (200, 204)
 
 
+MIXTURE = {"name": "house roux", "text": "500 g flour\n500 g butter", "goes_in": "roux"}
+
 ROWS: dict[str, Row] = {
     "GET /shelf": Row("guest"),
     "GET /batches/{batch_id}/chilling/{what}": Row("guest", "/batches/{batch}/chilling/sauce", ids=("batch",)),
@@ -110,6 +112,11 @@ ROWS: dict[str, Row] = {
     "POST /larder": Row("cook", body={"name": "house stock", "like": "beef_stock_own"}),
     "PUT /larder/{own_id}": Row("cook", "/larder/{own}", {"name": "stock", "like": "beef_stock_own"}, ("own",)),
     "DELETE /larder/{own_id}": Row("cook", "/larder/{own}", ids=("own",)),
+    "GET /mixtures": Row("guest"),
+    "POST /previews/mixture": Row("guest", body=MIXTURE),
+    "POST /mixtures": Row("cook", body=MIXTURE),
+    "PUT /mixtures/{mixture_id}": Row("cook", "/mixtures/{mixture}", MIXTURE, ("mixture",)),
+    "DELETE /mixtures/{mixture_id}": Row("cook", "/mixtures/{mixture}", ids=("mixture",)),
     "POST /previews/start": Row("guest", body="start", ids=("pan",)),
     "POST /previews/list": Row("guest", body={"text": "1 l stock"}),
     "POST /previews/recipe": Row("guest", body={"@type": "Recipe", "name": "x", "recipeIngredient": ["1 l stock"]}),
@@ -193,6 +200,7 @@ def things(cook: Caller) -> dict[str, str]:
         "burner": kitchen["burners"][1]["id"],
         "batch": batch,
         "own": cook.send("/larder", {"name": "house stock", "like": "beef_stock_own"}).json()["id"],
+        "mixture": cook.send("/mixtures", MIXTURE).json()["id"],
         "device": cook.send("/devices", {"name": "scale", "kind": "scale"}).json()["id"],
         "taken": cook.send("/files", FILE).json()["taken"],
     }

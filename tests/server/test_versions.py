@@ -11,6 +11,7 @@ import pytest
 from batches.models import Event
 from examples import ALL_VERSIONS
 from spissus_core import events as ev
+from spissus_core.pantry.schools import OWN_PREFIX
 
 from .conftest import Caller, _now
 
@@ -48,8 +49,10 @@ def _as_sent(cook: Caller, kind: str, recorded: dict[str, Any], entry: str) -> d
     return payload
 
 
+ROUX = {"name": "house roux", "text": "500 g flour\n500 g butter", "goes_in": "roux"}
+
 #: The server writes something into these where this was said: how long it takes has no time zone.
-ONLY_WITH = {"wanted": "clock", "meant": "amount"}
+ONLY_WITH = {"wanted": "clock", "meant": "amount", "chosen": "thickener"}
 
 
 @pytest.mark.parametrize(("version", "kind"), [(int(v), kind) for v, kinds in ALL_VERSIONS.items() for kind in kinds])
@@ -70,6 +73,9 @@ def test_every_kind_of_every_version_is_taken(cook: Caller, version: int, kind: 
         # A remark has no amount.
         payload["event"] = str(uuid4())
         assert cook.record(batch, {"kind": "salted", "salt_g": 2.0}, id=payload["event"]).status_code == 200
+    if payload.get("thickener", "").startswith(OWN_PREFIX):
+        # Another kitchen mixed that; this one has its own.
+        payload["thickener"] = cook.send("/mixtures", ROUX).json()["key"]
     if payload.get("clock"):
         # Whatever time it is, this lies ahead.
         cook.send("/kitchen", {"time_zone": "UTC"}, "patch")

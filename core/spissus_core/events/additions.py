@@ -93,7 +93,7 @@ class Thickened(GoesIn):
 
     stage = "thicken"
     server_writes = ("school",)
-    versions = (1, 2, 10)
+    versions = (1, 2, 10, 11)
     tells = ("dry_g",)
     called = say("entries.thickened")
     weighed = "dry_g"
@@ -117,7 +117,7 @@ class Thickened(GoesIn):
     @property
     def named(self) -> Argument:
         """What is weighed."""
-        return Term(self.what.dry)
+        return self.what.weighed
 
     @property
     def what(self) -> School:
@@ -155,8 +155,8 @@ class Thickened(GoesIn):
     def said(self) -> Message:
         """Which, how much of it, and what it was stirred into where that was chosen."""
         told: dict[str, Argument] = {
-            "school": Term(self.what.label),
-            "dry": Term(self.what.dry),
+            "school": self.what.called,
+            "dry": self.what.weighed,
             "amount": show_mass(self.dry_g),
         }
         if self.stirred_into is None or not self.what.is_slurry:
@@ -170,7 +170,7 @@ class Thickened(GoesIn):
 
     def written_out(self, kitchen: Kitchen) -> Kind:
         """With the school whole, as strongly as it binds in this kitchen."""
-        return self.kept_with(school=stirred(kitchen.binding(school(self.thickener)), self.stirred_into))
+        return self.kept_with(school=stirred(kitchen.binding(kitchen.school(self.thickener)), self.stirred_into))
 
 
 def stirred(into: School, liquid: str | None) -> School:
@@ -292,7 +292,7 @@ class Added(GoesIn):
     stage = "reduce"
     looks = True
     server_writes = ("own",)
-    versions = (1, 2)
+    versions = (1, 2, 11)
     tells = (
         "mass_g",
         "volume_ml",

@@ -66,6 +66,9 @@ class Kitchen(Protocol):
     def binds(self) -> Mapping[str, LearnedStrength]:
         """How strongly each dry thickener binds there, where batches taught it."""
 
+    def school(self, key: str) -> School:
+        """A school, or a mixture of the kitchen's own. Raises SpissusError where there is none of that key."""
+
     def binding(self, school: School) -> School:
         """A school as strongly as it binds in the batch."""
 

@@ -55,7 +55,7 @@ class Skimmed(ActsOnPot):
     stage = "skim"
     looks = True
     server_writes = ("own",)
-    versions = (1, 2)
+    versions = (1, 2, 11)
     tells = ("fat_ml",)
     called = say("entries.skimmed")
 

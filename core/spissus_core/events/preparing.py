@@ -10,7 +10,7 @@ from pydantic import ValidationInfo, model_validator
 from ..amounts.fields import MassG
 from ..amounts.quantities import show_mass
 from ..errors import SpissusError
-from ..messages import Message, Term, say
+from ..messages import Message, say
 from ..pantry.schools import OF_ITS_OWN_FAT, School, SchoolKey, SlurryLiquid, school
 from .additions import dry_spooned, off_the_kept_fat, stirred
 from .base import Kind, Kitchen
@@ -30,7 +30,7 @@ class Prepared(Kind):
     away = True
     leaves_plan = True
     server_writes = ("school",)
-    versions = (10,)
+    versions = (10, 11)
     tells = ("dry_g",)
     called = say("entries.prepared")
 
@@ -67,7 +67,7 @@ class Prepared(Kind):
     def said(self) -> Message:
         """Which, how much of it, and how far it is."""
         key = "events.prepared" if self.stands == "ready" else "events.begun_to_make"
-        return say(key, school=Term(self.what.label), dry=Term(self.what.dry), amount=show_mass(self.dry_g))
+        return say(key, school=self.what.called, dry=self.what.weighed, amount=show_mass(self.dry_g))
 
     @property
     def allergens(self) -> tuple[str, ...]:
@@ -76,4 +76,4 @@ class Prepared(Kind):
 
     def written_out(self, kitchen: Kitchen) -> Kind:
         """With the school whole, as strongly as it binds in this kitchen."""
-        return self.kept_with(school=stirred(kitchen.binding(school(self.thickener)), self.stirred_into))
+        return self.kept_with(school=stirred(kitchen.binding(kitchen.school(self.thickener)), self.stirred_into))

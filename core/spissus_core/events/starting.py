@@ -20,7 +20,7 @@ class Started(Start, Kind):
     stage = "strain"
     looks = True
     server_writes = ("liking", "limits", "binds")
-    versions = (1, 2, 6, 7, 8, 9)
+    versions = (1, 2, 6, 7, 8, 9, 11)
     called = say("entries.started")
 
     kind: Literal["started"] = "started"

@@ -12,6 +12,7 @@ from ..errors import SpissusError
 from ..intake.clock import next_after
 from ..messages import Message, Term, clauses, say, several
 from ..pantry.guests import AVOIDED_WORDS
+from ..pantry.schools import School, SchoolKey
 from ..pantry.ways import EARLIER, WAYS
 from ..phenomena.body import LADDER
 from ..wish import Wish
@@ -126,24 +127,37 @@ class Chosen(Kind):
     """The way the cook takes."""
 
     looks = True
-    versions = (1, 4)
+    server_writes = ("school",)
+    versions = (1, 4, 11)
     # Ways had names of their own before they were composed.
     upcasts = {3: lambda said: said | {"route": EARLIER.get(str(said.get("route")), said.get("route"))}}
     called = say("entries.chosen")
 
     kind: Literal["chosen"] = "chosen"
     route: RouteKind
+    thickener: SchoolKey | None = None
+    school: School | None = None
 
     def apply(self, state: State, at: datetime) -> State:
         """The way stands; boiling may begin anew for it."""
-        return state.but(asked=state.asked.but(way=self.route), judged=state.judged.but(boiled_enough=False))
+        pot = None if state.pot is None else state.pot.but(mixture=self.school)
+        asked = state.asked.but(way=self.route)
+        return state.but(asked=asked, judged=state.judged.but(boiled_enough=False), pot=pot)
 
     def check(self, after: State) -> None:
         """A way leads somewhere."""
         super().check(after)
         if after.asked.wanted is None:
             raise SpissusError("kind", say("wishes.what_first"))
+        if WAYS[self.route].with_own and self.school is None:
+            raise SpissusError("thickener", say("wishes.which_mixture"))
 
     def said(self) -> Message:
         """Which way."""
-        return say("events.chosen", way=Term(WAYS[self.route].label))
+        return say("events.chosen", way=WAYS[self.route].called(self.school))
+
+    def written_out(self, kitchen: Kitchen) -> Kind:
+        """With a mixture of the kitchen's own whole, as strongly as it binds there; of the rows none is kept."""
+        own = WAYS[self.route].with_own and self.thickener is not None
+        school = kitchen.binding(kitchen.school(self.thickener or "")) if own else None
+        return self.kept_with(school=school, thickener=self.thickener if own else None)

@@ -51,7 +51,8 @@ def foreseen(dish: HouseDish, pan: Pan, burner: Burner, at: datetime) -> Foresee
     way = _way(dish, begun)
     if way is None:
         return Foreseen(pan=pan, board=begun, liquid_ml=_liquid_ml(begun), route=None, minutes=None)
-    payloads = [started, dish.wanted, ev.Chosen(route=way)]
+    kept = dish.chosen if dish.chosen is not None and dish.chosen.route == way else ev.Chosen(route=way)
+    payloads = [started, dish.wanted, kept]
     board = Board(_log(at, [one for one in payloads if one is not None]), at)
     minutes = board.ready
     return Foreseen(
@@ -94,9 +95,13 @@ def _way(dish: HouseDish, begun: Board) -> str | None:
     pot, wanted = begun.timeline.pot, begun.timeline.asked.wanted
     if pot is None or wanted is None:
         return None
-    ways = [route for route in solve_routes(pot, wanted) if route.feasible]
-    own = dish.chosen.route if dish.chosen is not None and dish.chosen.route in WAYS else None
-    return next((route.kind for route in ways if route.kind == own), ways[0].kind if ways else None)
+    chosen = dish.chosen
+    own = WAYS.get(chosen.route) if chosen is not None else None
+    school = own.school if own is not None else None
+    pot = pot.but(mixture=chosen.school if chosen is not None else None)
+    asked = () if school is None else (school.key,)
+    ways = [route for route in solve_routes(pot, wanted, asked=asked) if route.feasible]
+    return next((route.kind for route in ways if route.way is own), ways[0].kind if ways else None)
 
 
 def _log(at: datetime, payloads: Sequence[ev.Kind]) -> list[ev.Event]:

@@ -10,10 +10,10 @@ from .. import events as ev
 from ..amounts.quantities import show_percent, show_plain, show_volume
 from ..intake.braise import Line
 from ..messages import Message, Shown, Term, say
-from ..pantry.ways import WAYS
 from ..phenomena.body import LADDER
 from .dish import HouseDish
 from .prep import counted, together
+from .said import way_said
 
 #: What changed by less than this share did not change. Modelling choice.
 SAME_SHARE = 0.005
@@ -31,9 +31,9 @@ def changes(before: HouseDish, after: HouseDish) -> tuple[Message, ...]:
     found += _went_in_changed(then, after)
     found += _cooking_changed(then, after)
     found += _wish_changed(then.wanted, after.wanted)
-    ways = [WAYS[one.chosen.route].label for one in (then, after) if one.chosen and one.chosen.route in WAYS]
+    ways = [way for way in (way_said(then), way_said(after)) if way is not None]
     if len(ways) == 2 and ways[0] != ways[1]:
-        found.append(say("house_dishes.way", before=Term(ways[0]), after=Term(ways[1])))
+        found.append(say("house_dishes.way", before=ways[0], after=ways[1]))
     return tuple(found)
 
 

@@ -93,7 +93,9 @@ class HouseDish:
     def allergens(self) -> tuple[str, ...]:
         """What somebody may not have, of everything that is told of it."""
         way = WAYS.get(self.chosen.route) if self.chosen is not None else None
-        bound = way.school.allergens if way is not None and way.school is not None else ()
+        own = None if self.chosen is None else self.chosen.school
+        school = own or (None if way is None else way.school)
+        bound = () if school is None else school.allergens
         listed = [name for line in self.lines if line.counts for name in line.what.allergens]
         return tuple(sorted({*bound, *listed, *(name for one in self.added for name in one.allergens)}))
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..amounts.quantities import show_percent, show_plain, show_temperature, show_volume
 from ..intake.braise import Braise
-from ..messages import Message, Term, say
+from ..messages import Argument, Message, Term, say
 from ..pantry.ways import WAYS
 from ..phenomena.body import LADDER
 from ..wish import Wish
@@ -32,7 +32,8 @@ def cooked_said(braise: Braise) -> Message:
     return say("house_dishes.in_the_oven", hours=hours, celsius=show_temperature(braise.oven_c))
 
 
-def way_said(dish: HouseDish) -> Term | None:
+def way_said(dish: HouseDish) -> Argument | None:
     """The way that was taken, where there still is such a one."""
-    way = None if dish.chosen is None else WAYS.get(dish.chosen.route)
-    return None if way is None else Term(way.label)
+    if dish.chosen is None or dish.chosen.route not in WAYS:
+        return None
+    return WAYS[dish.chosen.route].called(dish.chosen.school)

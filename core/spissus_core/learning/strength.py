@@ -42,7 +42,7 @@ def taught_strength(timeline: Timeline) -> TaughtStrength | None:
     if not timeline.finished or len({school.dry for school in bound}) != 1:
         return None
     # Of a pair nobody knows which it was, and a gum or a purée goes by no strength of flour.
-    if any(school.second or school.term not in STARCHES for school in bound):
+    if any(school.is_pair or school.term not in STARCHES for school in bound):
         return None
     then, now = NOTHING_SEEN.log_thickener, belief(timeline.judged.spoons).log_thickener
     precision = 1.0 / now.variance - 1.0 / then.variance

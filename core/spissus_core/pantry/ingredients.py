@@ -92,6 +92,7 @@ class Ingredient(BaseModel):
     acetic: PerHundredG = 0.0
     fat: PerHundredG = 0.0
     gelatin: PerHundredG = 0.0
+    gum: PerHundredG = 0.0
     pulp: PerHundredG = 0.0
     starch: PerHundredG = 0.0
     plant: Annotated[str, Field(max_length=30)] = "meal"
@@ -143,7 +144,7 @@ class Ingredient(BaseModel):
     @property
     def _dissolved(self) -> float:
         known = self.ethanol + self.salt + self.sugar + self.acid + self.acetic + self.fat + self.gelatin
-        return known + self.pulp + self.starch + self.other
+        return known + self.gum + self.pulp + self.starch + self.other
 
     @property
     def water(self) -> float:
@@ -173,6 +174,7 @@ class Ingredient(BaseModel):
             "acid": self.acid,
             "acetic": self.acetic,
             "gelatin": self.gelatin,
+            "gum": self.gum,
             "pulp": self.pulp,
             "other": self.other,
             "bitter": self.bitter_mg / 1000.0,

@@ -6,14 +6,15 @@ from collections.abc import Mapping
 from functools import cached_property, lru_cache
 from typing import Annotated, Literal, Self, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationInfo, WithJsonSchema, model_validator
 
+from ..amounts.fields import on_the_shelf
 from ..amounts.quantities import ML_PER_TBSP
 from ..amounts.rows import Row
 from ..amounts.tables import one_of, table
 from ..errors import QuantityError
 from ..ledger.contents import Contents
-from ..messages import say
+from ..messages import Argument, Term, say
 from ..phenomena.body import STARCHES
 from ..phenomena.seasoning import TAUGHT_BY
 from .ingredients import Ingredient
@@ -29,7 +30,12 @@ MOST_STRENGTH = 20.0
 _MASSES = ("gum", "gelatin", "pulp")
 
 #: What a thickener may hold besides, or bring with the liquid that it is stirred into.
-_Held = Literal["water", "ethanol", "salt", "sugar", "acid", "acetic", "fat_emulsified", "gelatin", "pulp", "other"]
+_Mass = Literal[
+    "water", "ethanol", "salt", "sugar", "acid", "acetic", "fat_emulsified", "gelatin", "pulp", "other", "gum", "bitter"
+]
+
+#: The starch of another plant, which a mixture may hold, too.
+_Plant = Literal["wheat", "corn", "waxy_corn", "potato", "arrowroot", "tapioca", "rice", "meal"]
 
 
 class School(BaseModel):
@@ -41,7 +47,8 @@ class School(BaseModel):
     With it come ``fat_g`` g of fat, ``salt_g`` g of salt, ``second_g`` g of a ``second`` thickener, and ``water_parts``
     parts of cold water to one of it by volume; or it is stirred into ``own_parts`` parts of the sauce itself, which
     brings nothing, or into ``other_parts`` of another liquid, which stands in what it holds. What was ``braised`` in
-    the pot took up that share of its salt.
+    the pot took up that share of its salt. What a kitchen mixes itself is ``like`` one of the rows by how it looks and
+    lasts; it is as strong as its parts are, ``by_parts``, and what it holds is all that there is in it.
     ``tbsp_g`` is one level US tablespoon of it, g, ``leaf_g`` a leaf of what comes in leaves, and ``spread`` the share
     by which its strength varies.
     It takes ``make_min`` to make and ``boil_min`` of boiling, and wants ``wait_low_min`` to ``wait_high_min`` minutes
@@ -64,7 +71,7 @@ class School(BaseModel):
     own_parts: _Share = 0.0
     other_parts: _Share = 0.0
     salt_g: _Share = 0.0
-    holds: Annotated[tuple[tuple[_Held, _Share], ...], Field(max_length=12)] = ()
+    holds: Annotated[tuple[tuple[_Mass | _Plant, _Share], ...], Field(max_length=20)] = ()
     second: Literal["", "gum", "gelatin"] = ""
     second_g: _Share = 0.0
     braised: Annotated[float, Field(ge=0, le=1)] = 0.0
@@ -79,12 +86,34 @@ class School(BaseModel):
     allergens: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
     how: Annotated[str, Field(max_length=500)] = ""
     source: Annotated[str, Field(max_length=500)] = ""
+    like: _Word = ""
+    by_parts: Annotated[float, Field(ge=0, le=MOST_STRENGTH)] = 0.0
 
     @model_validator(mode="after")
     def _term_is_known(self) -> Self:
         if self.term not in STARCHES and self.term not in _MASSES:
             raise QuantityError("term", say("pantry.no_such_term", term=self.term))
         return self
+
+    @property
+    def called(self) -> Argument:
+        """What it is called: in a word of the trade, or by the name that a kitchen gave it."""
+        return self.label if self.like else Term(self.label)
+
+    @property
+    def weighed(self) -> Argument:
+        """What of it is weighed, in the same way."""
+        return self.dry if self.like else Term(self.dry)
+
+    @property
+    def row(self) -> str:
+        """The key of the row that tells how it looks, lasts and is handled."""
+        return self.like or self.key
+
+    @property
+    def is_pair(self) -> bool:
+        """Whether a second thing in it binds by other laws."""
+        return bool(self.second) or any(name in ("gum", "gelatin") and grams > 0.0 for name, grams in self.holds)
 
     @property
     def water_g(self) -> float:
@@ -106,18 +135,28 @@ class School(BaseModel):
         """What one gram of thickener with its carrier brings into the pot."""
         water_g = self.water_parts * ML_PER_TBSP / self.tbsp_g
         carried = Contents(water=water_g, fat_emulsified=self.fat_g, salt=self.salt_g)
-        carried = carried + Contents().with_masses(**dict(self.holds))
+        starch: dict[str, float] = {name: grams for name, grams in self.holds if name in STARCHES}
+        masses = {name: grams for name, grams in self.holds if name not in STARCHES}
+        carried = carried + Contents().with_masses(**masses) + Contents(starch=starch)
         if self.second:
             carried = carried + Contents().with_masses(**{self.second: self.second_g})
+        if self.like:
+            own = {self.term: self.strength}
+            binds = Contents().with_masses(**own) if self.term in _MASSES else Contents(starch={self.term: self._share})
+            return carried + binds
         # What comes with the liquid of a slurry is no part of the gram.
         held = 0.0 if self.other_parts else sum(grams for _, grams in self.holds)
         if self.term in _MASSES:
             return carried + Contents(other=max(1.0 - self.strength - held, 0.0)).with_masses(
                 **{self.term: self.strength}
             )
-        # What binds better than the starch of its plant is told as more of it.
-        share = self.strength / STARCHES[self.term]
-        return carried + Contents(other=max(1.0 - share - held, 0.0), starch={self.term: share})
+        rest = max(1.0 - self._share - held, 0.0)
+        return carried + Contents(other=rest, starch={self.term: self._share})
+
+    @property
+    def _share(self) -> float:
+        """Starch of its plant in a gram: what binds better than that is told as more of it."""
+        return self.strength / STARCHES[self.term]
 
     def added(self, dry_g: float) -> Contents:
         """What ``dry_g`` g of thickener with its carrier bring into the pot."""
@@ -145,14 +184,18 @@ class School(BaseModel):
             return self
         parts, ml = self.water_parts + self.own_parts + self.other_parts, self.liquid_ml
         brings = liquid.portion(ml * liquid.density_g_ml)
-        holds = tuple((name, getattr(brings, name)) for name in get_args(_Held) if getattr(brings, name) > 0.0)
+        # What is told of a row's gram is its own; a mixture keeps what it holds.
+        held = Contents().with_masses(**{name: grams for name, grams in self.holds if name not in STARCHES})
+        with_it = (held + brings) if self.like else brings
+        holds = tuple((name, getattr(with_it, name)) for name in get_args(_Mass) if getattr(with_it, name) > 0.0)
+        holds += tuple(one for one in self.holds if one[0] in STARCHES)
         told = {
             "water_parts": 0.0,
             "own_parts": 0.0,
             "other_parts": parts,
             "holds": holds,
             "carrier": liquid.name,
-            "label": f"{self.dry} slurry",
+            "label": self.label if self.like else f"{self.dry} slurry",
             "how": "",
             "allergens": tuple(sorted({*self.allergens, *liquid.allergens})),
         }
@@ -168,14 +211,16 @@ class School(BaseModel):
 
     @property
     def row_strength(self) -> float:
-        """How strong its row says it is; as strong as it is, where there is no such row any more."""
-        return SCHOOLS[self.key].strength if self.key in SCHOOLS else self.strength
+        """How strong its row, or its parts, say it is; as strong as it is, where there is no such row any more."""
+        return SCHOOLS[self.key].strength if self.key in SCHOOLS else self.by_parts or self.strength
 
 
 # Made anew, since what it brings is worked out once for each; and but once, since every way asks for it.
 @lru_cache(maxsize=256)
 def _binding(school: School, times: float) -> School:
-    return School(**school.model_dump() | {"strength": min(school.strength * times, MOST_STRENGTH)})
+    more = tuple((name, grams * times if name in STARCHES else grams) for name, grams in school.holds)
+    told = {"strength": min(school.strength * times, MOST_STRENGTH), "holds": more}
+    return School(**school.model_dump() | told)
 
 
 @lru_cache(maxsize=256)
@@ -220,8 +265,36 @@ SLURRY_LIQUIDS: Mapping[str, Row] = table("slurries", lambda row: row)
 #: The key of such a liquid.
 SlurryLiquid = Annotated[str, *one_of("slurries", outlives=True)]
 
-#: The key of a school.
-SchoolKey = Annotated[str, *one_of("schools", outlives=True)]
+#: What the keys of a kitchen's own mixtures begin with, and the place of such a one among the ways.
+OWN_PREFIX, OWN_PLACE = "own-", "own"
+
+#: How many characters such a key may have.
+_LONGEST_KEY = 60
+
+
+def _known(key: str, info: ValidationInfo) -> str:
+    own = key.startswith(OWN_PREFIX) and len(key) <= _LONGEST_KEY
+    if key not in SCHOOLS and not own and not on_the_shelf(info):
+        raise QuantityError("key", say("pantry.no_thickener", key=key))
+    return key
+
+
+#: The key of a school, or of a mixture of a kitchen's own. One that has gone is kept for what is told beside it.
+SchoolKey = Annotated[
+    str,
+    AfterValidator(_known),
+    WithJsonSchema(
+        {
+            "anyOf": [
+                {"type": "string", "enum": list(SCHOOLS)},
+                {"type": "string", "pattern": f"^{OWN_PREFIX}.+", "maxLength": _LONGEST_KEY},
+            ]
+        }
+    ),
+]
+
+#: What stands among the ways for a mixture of a kitchen's own until it is known which; alone it binds as flour does.
+OWN_SCHOOL = School(key=OWN_PLACE, label="", dry="", term="wheat", tbsp_g=8.0, like="instant_flour")
 
 
 def school(key: str) -> School:

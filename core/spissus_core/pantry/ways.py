@@ -2,7 +2,7 @@
 
 A way is composed of rows: of ``data/stops.csv``, which says what a stop is called and what goes with it, and of
 ``data/schools.csv``. One more row of either is all that a new way costs. Of the schools two are proposed by themselves;
-those of ``data/choosing.csv`` may be asked for.
+those of ``data/choosing.csv`` may be asked for, and one place is kept for a mixture of the kitchen's own.
 """
 
 from __future__ import annotations
@@ -13,7 +13,8 @@ from types import MappingProxyType
 from typing import Literal, cast, get_args
 
 from ..amounts.rows import Row, rows
-from .schools import SCHOOLS, School
+from ..messages import Argument, Term, say
+from .schools import OWN_PLACE, OWN_SCHOOL, SCHOOLS, School
 
 #: How much of the pot makes the sauce.
 Part = Literal["all", "part"]
@@ -45,6 +46,17 @@ class Way:
     stop: Stop
     school: School | None
 
+    @property
+    def with_own(self) -> bool:
+        """Whether it is made with a mixture of the kitchen's own."""
+        return self.school is not None and self.school.key == OWN_PLACE
+
+    def called(self, school: School | None) -> Argument:
+        """What it is called with that school in it: by the name of a mixture, where it is one."""
+        if not self.with_own or school is None or not school.like:
+            return Term(self.label)
+        return say("routes.with_own", way=Term(self.label), own=school.label)
+
 
 #: The schools that may be asked for besides those that are offered.
 ASKED_FOR: frozenset[str] = frozenset(row["key"] for row in rows("choosing"))
@@ -55,6 +67,8 @@ def _binders(stop: Row) -> Iterator[School | None]:
     for school in SCHOOLS.values():
         if (school.offered or school.key in ASKED_FOR) and stop["binders"] in ("every", school.sort):
             yield school
+    if stop["binders"]:
+        yield OWN_SCHOOL
     if stop["alone"]:
         yield None
 
@@ -67,7 +81,7 @@ def _ways() -> Iterator[Way]:
             for school in _binders(stop):
                 key = f"{part}-{stop['key']}-{school.key if school else ALONE}"
                 bare = f"{stop['bare'] or stop[part]}, {NOTHING_ADDED}"
-                label = f"{stop[part]}, {school.words}" if school else bare
+                label = f"{stop[part]}, {school.words}" if school and school.words else stop[part] if school else bare
                 yield Way(key, label, bare, stop[f"{part}_flag"], part == "part", cast(Stop, stop["key"]), school)
 
 

@@ -124,7 +124,7 @@ def _because(pot: Pot, wanted: Wish, route: Route) -> Message:
 def instead(other: Route) -> Message:
     """What another way than the first would give."""
     taste = Term(strength_of(other.final.strength_percent).word)
-    label, volume = Term(other.label), show_volume(other.volume_ml)
+    label, volume = other.label, show_volume(other.volume_ml)
     if other.as_it_is:
         return say("because.instead_at_once", label=label, volume=volume, taste=taste)
     return say("because.instead", label=label, volume=volume, time=show_minutes(work_min(other)), taste=taste)

@@ -190,6 +190,11 @@ class Bench:
         return self.pot.binding(USUAL_BINDER) if self.has_enough_of is not None else self._own_school
 
     @property
+    def bound_with(self) -> School | None:
+        """The school of the way, as it is in this kitchen; None for a way that nothing binds."""
+        return None if self.way.school is None else self.pot.binding(self.way.school)
+
+    @property
     def _own_school(self) -> School:
         return self.pot.binding(self.way.school or USUAL_BINDER)
 

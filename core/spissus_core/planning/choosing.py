@@ -14,7 +14,7 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..messages import Message, Term, say, several
-from ..pantry.schools import OF_ITS_OWN_FAT, SCHOOLS, School
+from ..pantry.schools import OF_ITS_OWN_FAT, OWN_PLACE, SCHOOLS, School
 from ..pantry.ways import WAYS
 from ..phenomena.body import STARCHES, flour_equivalent_g, viscosity_mpas
 from ..pot import Pot
@@ -80,9 +80,30 @@ TRAITS: Mapping[str, Traits] = table(
 )
 
 
+def traits_of(school: School) -> Traits | None:
+    """What is to be known of a school; None for one that is not offered. A mixture is like its row, and bears nothing
+    that any of its starches does not."""
+    known = TRAITS.get(school.row)
+    if known is None or not school.like:
+        return known
+    parts = (_BY_TERM[name].unfit for name, grams in school.holds if grams >= LEAST_OF_A_MIXTURE and name in _BY_TERM)
+    return known._replace(unfit=known.unfit.union(*parts))
+
+
+#: Less of a starch than this in a gram of a mixture is not what it lasts by. Modelling choice.
+LEAST_OF_A_MIXTURE = 0.2
+
+#: What is to be known of a starch stirred in cold, by its plant.
+_BY_TERM: Mapping[str, Traits] = {
+    SCHOOLS[key].term: traits for key, traits in reversed(list(TRAITS.items())) if SCHOOLS[key].is_slurry
+}
+
+
 def most_percent(school: School) -> float:
     """As much of a school as a sauce bears, g in 100 g; all of it, of what nobody minds."""
-    return TRAITS[school.key].most_percent if school.key in TRAITS else 100.0
+    known = traits_of(school)
+    # Of a mixture only so much binds, and its row speaks of what binds alone.
+    return 100.0 if known is None or school.like else known.most_percent
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,13 +120,15 @@ class Option:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Circumstances:
     """What of a batch decides between schools besides its pot: fat that was kept, g, whether milk is in it, whether it
-    is to be ``frozen``, whether all is measured ``by_spoon``, and the ``habit`` of its kitchen, a school."""
+    is to be ``frozen``, whether all is measured ``by_spoon``, the ``habit`` of its kitchen, a school, and the mixtures
+    of its ``own``."""
 
     kept_fat_g: float = 0.0
     milk: bool = False
     frozen: bool = False
     by_spoon: bool = False
     habit: str | None = None
+    own: tuple[School, ...] = ()
 
 
 class Choice(NamedTuple):
@@ -131,11 +154,16 @@ def compared(
     if like not in WAYS:
         raise TargetError("route", say("routes.not_offered", kind=like))
     task = _Pot(Task(pot, wanted.of(pot), judgement), of, like)
-    found = [task.option(SCHOOLS[key], way_like(like, key)) for key in TRAITS]
+    found = [task.option(SCHOOLS[key], TRAITS[key], way_like(like, key)) for key in TRAITS]
+    in_hand = WAYS[like].school
+    hand = None if in_hand is None else pot.binding(in_hand).key
+    for mixture in of.own:
+        own, traits = _Pot(task.task.with_pot(pot.but(mixture=mixture)), of, like), traits_of(mixture)
+        assert traits is not None
+        found.append(own.option(mixture, traits, way_like(like, OWN_PLACE)))
 
-    def order(one: Option) -> tuple[bool, bool, bool]:
-        own = way_like(like, one.school.key) == like
-        return one.reason is not None, not own, one.school.key != of.habit
+    def order(one: Option) -> tuple[bool, bool, bool, bool]:
+        return one.reason is not None, one.school.key != hand, one.school.key != of.habit, not one.school.like
 
     return tuple(sorted(found, key=order))
 
@@ -220,9 +248,8 @@ class _Pot:
     of: Circumstances
     like: str
 
-    def option(self, school: School, kind: str) -> Option:
+    def option(self, school: School, traits: Traits, kind: str) -> Option:
         """A school on a way of that kind."""
-        traits = TRAITS[school.key]
         try:
             route = self.task.route(WAYS[kind])
         except TargetError as error:
@@ -240,7 +267,7 @@ class _Pot:
     def _too_much(self, school: School, route: Route, traits: Traits) -> Message | None:
         """That it takes more of it than a sauce bears, or so little that no spoon tells it; None otherwise."""
         percent = 100.0 * route.dry_g / route.final.liquid_g
-        if percent > traits.most_percent:
+        if percent > traits.most_percent and not school.like:
             more = Term(traits.too_much)
             return say(
                 "choosing.too_much",
@@ -275,7 +302,8 @@ class _Pot:
     def _minds(self, school: School, route: Route) -> Iterator[Message]:
         """What it brings, what is short, and how sure it is."""
         of = self.of
-        if route.way.school is not None and way_like(self.like, school.key) == self.like:
+        in_hand = WAYS[self.like].school
+        if in_hand is not None and school.key == self.task.pot.binding(in_hand).key and route.kind == self.like:
             yield say("choosing.why_lasting" if school.sort == "lasting" else "choosing.why_quick")
         if school.key == of.habit:
             yield say("choosing.habit")

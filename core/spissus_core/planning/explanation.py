@@ -213,7 +213,7 @@ def body_reason(body: Body) -> Reason:
 def _thickener_reasons(pot: Pot, route: Route, thickener: School) -> list[Reason]:
     """Where the dose comes from; and, where some is in already, what all of it comes to."""
     phase_g = route.final.liquid_g - route.final.fat_emulsified
-    dry = say("explanation.dry", amount=show_mass(route.dry_g), dry=Term(thickener.dry))
+    dry = say("explanation.dry", amount=show_mass(route.dry_g), dry=thickener.weighed)
     starch = thickener.term in STARCHES
     added = percent(route.dry_g, phase_g)
     if starch:
@@ -239,7 +239,7 @@ def _thickener_reasons(pot: Pot, route: Route, thickener: School) -> list[Reason
         carrier,
         say("explanation.by_parts", spread=show_percent(100 * thickener.spread, 0)),
     )
-    out = [Reason(say("explanation.thickener", school=Term(thickener.label)), how)]
+    out = [Reason(say("explanation.thickener", school=thickener.called), how)]
     if starch and (there := route.body.flour_percent - added) >= LEAST_FLOUR_PERCENT:
         in_all = say(
             "explanation.in_all_how",

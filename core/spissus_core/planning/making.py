@@ -13,7 +13,7 @@ from ..events import State
 from ..events.state import Made
 from ..messages import Message, Term, say
 from ..pantry.schools import SCHOOLS, SLURRY_LIQUIDS, School
-from .choosing import COMES_BACK, TRAITS
+from .choosing import COMES_BACK, traits_of
 from .solving import Route
 from .spoken import carrier_amount, carrier_name, dry_amount, second_amount
 
@@ -102,7 +102,7 @@ def _card(school: School, dry_g: float, carrier: Term, made: Made | None, left: 
         school=school,
         dry_g=dry_g,
         weigh=tuple(_weigh(school, dry_g, carrier)),
-        steps=STEPS.get(school.key, ()),
+        steps=STEPS.get(school.row, ()) if school.is_slurry or not school.like else (),
         minds=(*((say("making.a_tenth_more"),) if made is None else ()), *_minds(school)),
         liquids=tuple(SLURRY_LIQUIDS) if school.is_slurry else (),
         stirred_into=None if made is None else made.stirred_into,
@@ -114,7 +114,7 @@ def _card(school: School, dry_g: float, carrier: Term, made: Made | None, left: 
 
 def _weigh(school: School, dry_g: float, carrier: Term) -> list[Message]:
     """What to weigh, a line each."""
-    found = [say("bar.dry", amount=dry_amount(dry_g, school).full, dry=Term(school.dry))]
+    found = [say("bar.dry", amount=dry_amount(dry_g, school).full, dry=school.weighed)]
     if school.carrier:
         carried = carrier_amount(dry_g, school).full
         found.append(say("making.of_carrier", amount=carried, carrier=carrier))
@@ -127,7 +127,7 @@ def _minds(school: School) -> list[Message]:
     """Whether it must boil, and for how long; what it does when it boils again; and how lumps go."""
     low, high = show_minutes(school.wait_low_min), show_minutes(school.wait_high_min)
     boils = say("making.boils", low=low, high=high) if school.boil_min > 0.0 else say("making.no_boil")
-    traits = TRAITS.get(school.key)
+    traits = traits_of(school)
     worse = traits is not None and traits.warmed != COMES_BACK
     again = say("making.again", warmed=Term(traits.warmed)) if traits is not None and worse else None
     return [one for one in (boils, again, say("making.lumps")) if one is not None]
@@ -139,4 +139,4 @@ def _left(state: State, made: Made) -> Message | None:
         return None
     left = show_mass(made.left_g)
     key = "making.slurry_left" if made.school.is_slurry else "making.left"
-    return say(key, amount=left, dry=Term(made.school.dry))
+    return say(key, amount=left, dry=made.school.weighed)

@@ -27,7 +27,7 @@ from ..ledger.contents import SPECIFIC_VOLUME_ML_G as ML_G
 from ..ledger.contents import Contents
 from ..ledger.water import HOT_EXPANSION
 from ..measuring.vessels import SHALLOW_MM
-from ..messages import Message, Term, say, several
+from ..messages import Argument, Message, Term, say, several
 from ..pantry.guests import AVOIDED_WORDS
 from ..pantry.schools import School
 from ..pantry.ways import AS_IT_IS, WAYS, Stop, Way, ways_with
@@ -99,11 +99,11 @@ class Route:
         return self.thickener is None and self.steam_g <= 0.0 and self.let_down_ml <= 0.0 and self.aside_ml <= 0.0
 
     @property
-    def label(self) -> str:
+    def label(self) -> Argument:
         """What it is called: with what binds it, where anything has to."""
         if self.as_it_is:
-            return AS_IT_IS
-        return self.way.label if self.thickener is not None else self.way.bare
+            return Term(AS_IT_IS)
+        return self.way.called(self.thickener) if self.thickener is not None else Term(self.way.bare)
 
     @property
     def sauce_share(self) -> float:
@@ -195,6 +195,10 @@ class Task:
     judgement: Judgement = JUDGEMENT
     splits: frozenset[str] = frozenset()
 
+    def with_pot(self, pot: Pot) -> Task:
+        """The same of another pot."""
+        return replace(self, pot=pot)
+
     # -- a way ----------------------------------------------------------------------------------------
 
     def route(self, way: Way, *, here: bool = False) -> Route:
@@ -220,7 +224,7 @@ class Task:
         return replace(route, aside_ml=there_ml - taken)
 
     def _taking(self, taken_ml: float) -> Task:
-        return replace(self, pot=self.pot.part(taken_ml / self.pot.contents.liquid_ml))
+        return self.with_pot(self.pot.part(taken_ml / self.pot.contents.liquid_ml))
 
     def solved(self, way: Way | None, stop: Stop, school: School | None) -> Route:
         """All of the pot to a stop; None for a way that is none of those offered.
@@ -341,7 +345,7 @@ class Task:
         body = Term(bd.LADDER[self.wanted.body].on_the_spoon)
         if route.thickener is None:
             return say("routes.boiling_does_not", body=body)
-        return say("routes.no_amount_does", dry=Term(route.thickener.dry), body=body)
+        return say("routes.no_amount_does", dry=route.thickener.weighed, body=body)
 
     def _why_not_tonight(self, route: Route) -> Message | None:
         """Why a way that makes the sauce is not one for this table, or for tonight; None where it is."""

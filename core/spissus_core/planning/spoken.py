@@ -196,7 +196,7 @@ def way_line(pot: Pot, wanted: Wish, route: Route) -> Message:
     if route.parted_ml > 0.0:
         steps.append(say("bar.way_part", volume=show_volume(route.parted_ml)))
     if route.thickener is not None:
-        dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=Term(route.thickener.dry))
+        dry = say("bar.dry", amount=dry_amount(route.dry_g, route.thickener).main, dry=route.thickener.weighed)
         steps.append(say("bar.way_bind_rest" if route.parted_ml > 0.0 else "bar.way_bind", dry=dry))
     if not steps:
         return say("bar.way_ready")

@@ -286,7 +286,7 @@ def _another_thickener(gone: _Gone) -> Iterator[Because]:
     yield Because(
         at=last.event.at,
         ml=(last.pot or gone.pot).contents.volume_ml,
-        what=say("story.dry", mass=show_mass(grams), dry=Term(route.thickener.dry), planned=show_mass(route.dry_g)),
+        what=say("story.dry", mass=show_mass(grams), dry=route.thickener.weighed, planned=show_mass(route.dry_g)),
         did=say("story.thickener_did", percent=show_number(100.0 * does, 0, "%"))
         if abs(does - 1.0) >= SAME_DRY
         else say("story.for_the_spoon"),

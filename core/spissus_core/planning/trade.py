@@ -10,6 +10,7 @@ import numpy as np
 
 from ..errors import TargetError
 from ..ledger.contents import Contents
+from ..pantry.schools import School
 from ..pantry.ways import ways_with
 from ..phenomena.body import LADDER, Strength
 from ..phenomena.evaporation import boiled_to_water
@@ -42,7 +43,8 @@ def trade(pot: Pot, wanted: Wish, points: int = 17, asked: Collection[str] = ())
     The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is; of
     schools those that were ``asked`` for are in it, too.
     """
-    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, binds=pot.binds, asked=tuple(asked))
+    offered = tuple(pot.binding(way.school) for way in ways_with(asked) if way.school is not None)
+    return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, tuple(dict.fromkeys(offered)))
 
 
 @lru_cache(maxsize=64)
@@ -51,19 +53,14 @@ def _trade(
     strength: Strength,
     aim: float,
     points: int,
-    *,
-    binds: tuple[tuple[str, float], ...],
-    asked: tuple[str, ...],
+    offered: tuple[School, ...],
 ) -> tuple[TradePoint, ...]:
-    times = dict(binds)
-    offered = [way.school for way in ways_with(asked) if way.school is not None]
-    schools = {school.key: school.binding(times.get(school.dry, 1.0)) for school in offered}
-    first = next(iter(schools.values()))
+    first = offered[0]
     out = []
     for i in range(points):
         volume = now.liquid_ml * (LEAST_DRAWN + (1.0 - LEAST_DRAWN) * i / (points - 1))
         room = partial(room_for_volume, amount_ml=volume)
-        sauces = {key: filled(now, school, room) for key, school in schools.items()}
+        sauces = {school.key: filled(now, school, room) for school in offered}
         try:
             dry = {key: dose_g(sauce, aim, now.mass_g, strength) for key, sauce in sauces.items()}
         except TargetError:

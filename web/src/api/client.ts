@@ -7,7 +7,7 @@ export type Schemas = components['schemas']
  * The version of the events that this page speaks; the server puts older ones in today's words. What waits in the
  * browser keeps the version that it was entered with.
  */
-export const EVENTS_VERSION = 10
+export const EVENTS_VERSION = 11
 
 function cookie(name: string): string {
   const found = document.cookie.split('; ').find((part) => part.startsWith(`${name}=`))

@@ -628,6 +628,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/mixtures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The thickeners that the kitchen mixes itself */
+        get: operations["larder_mixtures_mixtures"];
+        put?: never;
+        /** Keep a mixture */
+        post: operations["larder_mixtures_mix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/previews/mixture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a list would be understood; nothing is saved */
+        post: operations["larder_mixtures_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/mixtures/{mixture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change it; batches keep what went into them */
+        put: operations["larder_mixtures_change"];
+        post?: never;
+        /** Put it away */
+        delete: operations["larder_mixtures_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/previews/start": {
         parameters: {
             query?: never;
@@ -895,7 +948,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What else this pot may be thickened with, on a way like the one in hand, where it is to be ``frozen``, or there is no scale; nothing is saved */
+        /** What else this pot may be thickened with, on a way like the one with the school in ``hand``, where it is to be ``frozen``, or there is no scale; nothing is saved */
         post: operations["batches_api_schools"];
         delete?: never;
         options?: never;
@@ -912,7 +965,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The arithmetic of one of the ways; nothing is saved */
+        /** The arithmetic of one of the ways, with the mixture that was ``asked`` for; nothing is saved */
         post: operations["batches_api_reasons"];
         delete?: never;
         options?: never;
@@ -2228,6 +2281,81 @@ export interface components {
             ingredient: components["schemas"]["IngredientOut"];
         };
         /**
+         * HandlingOut
+         * @description How a mixture may go in.
+         */
+        HandlingOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "slurry" | "strewn" | "kneaded" | "roux";
+            /** Label */
+            label: string;
+        };
+        /**
+         * MixtureOut
+         * @description A mixture of the kitchen's own: as it was said, the key that it goes by, and how it was understood.
+         */
+        MixtureOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Goes In
+             * @enum {string}
+             */
+            goes_in: "slurry" | "strewn" | "kneaded" | "roux";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Key */
+            key: string;
+            /** Goes In Said */
+            goes_in_said: string;
+            understood: components["schemas"]["MixtureRead"];
+        };
+        /**
+         * MixtureRead
+         * @description How the list of a mixture was understood, line by line; what comes of it; and what somebody may not have.
+         */
+        MixtureRead: {
+            /** Read */
+            read: components["schemas"]["SaidOut"][];
+            /** Said */
+            said: components["schemas"]["SaidOut"][];
+            /** Brings */
+            brings: string[];
+        };
+        /**
+         * MixturesOut
+         * @description The kitchen's mixtures, and how such a one may go in.
+         */
+        MixturesOut: {
+            /** Mixtures */
+            mixtures: components["schemas"]["MixtureOut"][];
+            /** Goes In */
+            goes_in: components["schemas"]["HandlingOut"][];
+        };
+        /**
+         * MixtureIn
+         * @description A thickener that a kitchen mixes itself: a list of what is in it, a line each, and how it goes in.
+         */
+        MixtureIn: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Goes In
+             * @enum {string}
+             */
+            goes_in: "slurry" | "strewn" | "kneaded" | "roux";
+        };
+        /**
          * StartQuery
          * @description What is asked beside a start: with ``any_pan`` the pan is not said yet, and one that suits is taken; ``unsure``
          *     are the places of the lines whose doubt nobody has answered.
@@ -2640,6 +2768,11 @@ export interface components {
              * @default 0
              */
             gelatin: number | string;
+            /**
+             * Gum
+             * @default 0
+             */
+            gum: number | string;
             /**
              * Pulp
              * @default 0
@@ -3326,7 +3459,7 @@ export interface components {
             wanted: components["schemas"]["WantedOut"] | null;
             suggested: components["schemas"]["WantedOut"] | null;
             /** Chosen */
-            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone") | null;
+            chosen: ("all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone") | null;
             plan: components["schemas"]["PlanOut"] | null;
             making: components["schemas"]["MakingOut"] | null;
             act: components["schemas"]["ActOut"];
@@ -3633,11 +3766,8 @@ export interface components {
          *     since when its clock runs, and what of it is left.
          */
         MakingOut: {
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** School */
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Label */
             label: string;
             /** Dry G */
@@ -3738,7 +3868,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -3771,7 +3901,9 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
-            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | null;
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
+            /** Own */
+            own: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -4201,10 +4333,10 @@ export interface components {
             answer: "thrown_away" | "in_order" | "mended" | "told";
         };
         /**
-         * Chosen
+         * ChosenIn
          * @description The way the cook takes.
          */
-        Chosen: {
+        ChosenIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4214,7 +4346,9 @@ export interface components {
              * Route
              * @enum {string}
              */
-            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone";
+            route: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone";
+            /** Thickener */
+            thickener?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
         };
         /**
          * Cooling
@@ -4293,7 +4427,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["MeantIn"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["PreparedIn"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["MeantIn"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["PreparedIn"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["ChosenIn"];
             /**
              * Id
              * Format: uuid
@@ -4720,11 +4854,8 @@ export interface components {
              * @enum {string}
              */
             kind: "prepared";
-            /**
-             * Thickener
-             * @enum {string}
-             */
-            thickener: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** Thickener */
+            thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Dry G */
             dry_g: number | string;
             /**
@@ -5066,11 +5197,8 @@ export interface components {
              * @enum {string}
              */
             kind: "thickened";
-            /**
-             * Thickener
-             * @enum {string}
-             */
-            thickener: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** Thickener */
+            thickener: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Dry G */
             dry_g: number | string;
             /** Stirred Into */
@@ -5167,7 +5295,7 @@ export interface components {
              */
             version: number;
             /** Payload */
-            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["MeantIn"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["PreparedIn"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["Chosen"];
+            payload: components["schemas"]["ThickenedIn"] | components["schemas"]["Salted"] | components["schemas"]["AddedIn"] | components["schemas"]["Hushed"] | components["schemas"]["Dated"] | components["schemas"]["Struck"] | components["schemas"]["MeantIn"] | components["schemas"]["Finished"] | components["schemas"]["SkimmedIn"] | components["schemas"]["FatSeen"] | components["schemas"]["Read"] | components["schemas"]["Metered"] | components["schemas"]["Tested"] | components["schemas"]["Seen"] | components["schemas"]["Noted"] | components["schemas"]["Heated"] | components["schemas"]["Cooling"] | components["schemas"]["Probed"] | components["schemas"]["MeatIn"] | components["schemas"]["Glazed"] | components["schemas"]["Ovened"] | components["schemas"]["MeatProbed"] | components["schemas"]["RestIs"] | components["schemas"]["MovedIn"] | components["schemas"]["SplitIn"] | components["schemas"]["Rejoined"] | components["schemas"]["DrawnIn"] | components["schemas"]["Taken"] | components["schemas"]["Parted"] | components["schemas"]["Returned"] | components["schemas"]["Solids"] | components["schemas"]["PreparedIn"] | components["schemas"]["Rated"] | components["schemas"]["NextTime"] | components["schemas"]["Minded"] | components["schemas"]["Answered"] | components["schemas"]["PutBy"] | components["schemas"]["JarTaken"] | components["schemas"]["JarWarmedIn"] | components["schemas"]["JarMoved"] | components["schemas"]["PouredInIn"] | components["schemas"]["Sieved"] | components["schemas"]["StartedIn"] | components["schemas"]["WantedIn"] | components["schemas"]["ChosenIn"];
         };
         /**
          * FinishOut
@@ -5206,6 +5334,7 @@ export interface components {
          *     part of the pot that makes the sauce, where not all of it does; ``let_down`` unsalted liquid to stir in first;
          *     ``keep`` what is kept for another meal before the rest is bound. ``instead`` is what the next way would give;
          *     ``times`` how strong its sauce is, in multiples of what was strained.
+         *     ``own`` is the mixture of the kitchen's own that it is made with.
          *     ``leave`` is how far it boils down and for how long; null where nothing boils away.
          */
         RouteOut: {
@@ -5213,7 +5342,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone";
+            kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone";
             /** Label */
             label: string;
             /** Flag */
@@ -5246,7 +5375,9 @@ export interface components {
             gross: components["schemas"]["ShownOut"] | null;
             minutes: components["schemas"]["RangeOut"];
             /** School */
-            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | null;
+            school: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
+            /** Own */
+            own: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
             /** Thickener */
             thickener: string | null;
             /** Dry Name */
@@ -5397,11 +5528,8 @@ export interface components {
          * @description A school that is not for this sauce, and why.
          */
         NoOptionOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** Key */
+            key: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Label */
             label: string;
             reason: components["schemas"]["SaidOut"];
@@ -5412,11 +5540,8 @@ export interface components {
          *     in words how it looks, tastes and lasts; what it brings, and what is to be minded.
          */
         OptionOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** Key */
+            key: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Kind */
             kind: string;
             /** Label */
@@ -5898,11 +6023,8 @@ export interface components {
          * @description A school of thickening, and what it weighs.
          */
         SchoolOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan";
+            /** Key */
+            key: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string;
             /** Label */
             label: string;
             /** Dry */
@@ -10421,6 +10543,435 @@ export interface operations {
             };
         };
     };
+    larder_mixtures_mixtures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixturesOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    larder_mixtures_mix: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixtureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixtureOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    larder_mixtures_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixtureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixtureRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    larder_mixtures_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mixture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixtureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixtureOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    larder_mixtures_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mixture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     batches_api_preview_start: {
         parameters: {
             query?: {
@@ -11989,7 +12540,7 @@ export interface operations {
     batches_api_routes: {
         parameters: {
             query?: {
-                asked?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | null;
+                asked?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
             };
             header?: never;
             path: {
@@ -12098,7 +12649,8 @@ export interface operations {
     batches_api_schools: {
         parameters: {
             query: {
-                like: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone";
+                like: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone";
+                hand?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
                 frozen?: boolean;
                 by_spoon?: boolean;
             };
@@ -12208,11 +12760,13 @@ export interface operations {
     };
     batches_api_reasons: {
         parameters: {
-            query?: never;
+            query?: {
+                asked?: ("white_roux" | "blond_roux" | "corn_starch" | "corn_starch_own" | "own_fat_roux" | "brown_roux" | "dark_roux" | "kneaded_butter" | "potato_own" | "arrowroot_own" | "tapioca_own" | "rice_own" | "waxy_own" | "instant_flour" | "granules" | "roux_gelatin" | "starch_xanthan" | "gelatin_leaves" | "gelatin_powder" | "vegetable_puree" | "bean_puree" | "garlic_puree" | "xanthan") | string | null;
+            };
             header?: never;
             path: {
                 batch_id: string;
-                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-alone";
+                kind: "all-body-alone" | "all-volume-white_roux" | "all-volume-blond_roux" | "all-volume-corn_starch_own" | "all-volume-own_fat_roux" | "all-volume-brown_roux" | "all-volume-dark_roux" | "all-volume-kneaded_butter" | "all-volume-potato_own" | "all-volume-arrowroot_own" | "all-volume-tapioca_own" | "all-volume-rice_own" | "all-volume-waxy_own" | "all-volume-instant_flour" | "all-volume-granules" | "all-volume-roux_gelatin" | "all-volume-starch_xanthan" | "all-volume-gelatin_leaves" | "all-volume-gelatin_powder" | "all-volume-vegetable_puree" | "all-volume-bean_puree" | "all-volume-garlic_puree" | "all-volume-xanthan" | "all-volume-own" | "all-volume-alone" | "part-volume-white_roux" | "part-volume-blond_roux" | "part-volume-corn_starch_own" | "part-volume-own_fat_roux" | "part-volume-brown_roux" | "part-volume-dark_roux" | "part-volume-kneaded_butter" | "part-volume-potato_own" | "part-volume-arrowroot_own" | "part-volume-tapioca_own" | "part-volume-rice_own" | "part-volume-waxy_own" | "part-volume-instant_flour" | "part-volume-granules" | "part-volume-roux_gelatin" | "part-volume-starch_xanthan" | "part-volume-gelatin_leaves" | "part-volume-gelatin_powder" | "part-volume-vegetable_puree" | "part-volume-bean_puree" | "part-volume-garlic_puree" | "part-volume-xanthan" | "part-volume-own" | "part-volume-alone" | "all-here-white_roux" | "all-here-blond_roux" | "all-here-corn_starch_own" | "all-here-own_fat_roux" | "all-here-brown_roux" | "all-here-dark_roux" | "all-here-kneaded_butter" | "all-here-potato_own" | "all-here-arrowroot_own" | "all-here-tapioca_own" | "all-here-rice_own" | "all-here-waxy_own" | "all-here-instant_flour" | "all-here-granules" | "all-here-roux_gelatin" | "all-here-starch_xanthan" | "all-here-gelatin_leaves" | "all-here-gelatin_powder" | "all-here-vegetable_puree" | "all-here-bean_puree" | "all-here-garlic_puree" | "all-here-xanthan" | "all-here-own" | "all-here-alone" | "all-stretch-corn_starch_own" | "all-stretch-kneaded_butter" | "all-stretch-potato_own" | "all-stretch-arrowroot_own" | "all-stretch-tapioca_own" | "all-stretch-rice_own" | "all-stretch-waxy_own" | "all-stretch-instant_flour" | "all-stretch-granules" | "all-stretch-starch_xanthan" | "all-stretch-gelatin_leaves" | "all-stretch-gelatin_powder" | "all-stretch-xanthan" | "all-stretch-own" | "all-salt-white_roux" | "all-salt-blond_roux" | "all-salt-own_fat_roux" | "all-salt-brown_roux" | "all-salt-dark_roux" | "all-salt-roux_gelatin" | "all-salt-vegetable_puree" | "all-salt-bean_puree" | "all-salt-garlic_puree" | "all-salt-own" | "all-salt-alone" | "all-time-corn_starch_own" | "all-time-kneaded_butter" | "all-time-potato_own" | "all-time-arrowroot_own" | "all-time-tapioca_own" | "all-time-rice_own" | "all-time-waxy_own" | "all-time-instant_flour" | "all-time-granules" | "all-time-starch_xanthan" | "all-time-gelatin_leaves" | "all-time-gelatin_powder" | "all-time-xanthan" | "all-time-own" | "all-told-white_roux" | "all-told-blond_roux" | "all-told-corn_starch_own" | "all-told-own_fat_roux" | "all-told-brown_roux" | "all-told-dark_roux" | "all-told-kneaded_butter" | "all-told-potato_own" | "all-told-arrowroot_own" | "all-told-tapioca_own" | "all-told-rice_own" | "all-told-waxy_own" | "all-told-instant_flour" | "all-told-granules" | "all-told-roux_gelatin" | "all-told-starch_xanthan" | "all-told-gelatin_leaves" | "all-told-gelatin_powder" | "all-told-vegetable_puree" | "all-told-bean_puree" | "all-told-garlic_puree" | "all-told-xanthan" | "all-told-own" | "all-told-alone" | "all-taste-white_roux" | "all-taste-blond_roux" | "all-taste-corn_starch_own" | "all-taste-own_fat_roux" | "all-taste-brown_roux" | "all-taste-dark_roux" | "all-taste-kneaded_butter" | "all-taste-potato_own" | "all-taste-arrowroot_own" | "all-taste-tapioca_own" | "all-taste-rice_own" | "all-taste-waxy_own" | "all-taste-instant_flour" | "all-taste-granules" | "all-taste-roux_gelatin" | "all-taste-starch_xanthan" | "all-taste-gelatin_leaves" | "all-taste-gelatin_powder" | "all-taste-vegetable_puree" | "all-taste-bean_puree" | "all-taste-garlic_puree" | "all-taste-xanthan" | "all-taste-own" | "all-taste-alone" | "part-taste-white_roux" | "part-taste-blond_roux" | "part-taste-corn_starch_own" | "part-taste-own_fat_roux" | "part-taste-brown_roux" | "part-taste-dark_roux" | "part-taste-kneaded_butter" | "part-taste-potato_own" | "part-taste-arrowroot_own" | "part-taste-tapioca_own" | "part-taste-rice_own" | "part-taste-waxy_own" | "part-taste-instant_flour" | "part-taste-granules" | "part-taste-roux_gelatin" | "part-taste-starch_xanthan" | "part-taste-gelatin_leaves" | "part-taste-gelatin_powder" | "part-taste-vegetable_puree" | "part-taste-bean_puree" | "part-taste-garlic_puree" | "part-taste-xanthan" | "part-taste-own" | "part-taste-alone";
             };
             cookie?: never;
         };

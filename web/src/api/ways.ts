@@ -28,11 +28,11 @@ export function useRoutes(batchId: string, seq: number, wanted: Wanted, school: 
 }
 
 /** The arithmetic of a way, once somebody wants to see it, and the wish stands still. */
-export function useReasons(batchId: string, seq: number, wanted: Wanted, kind: Route['kind'], settled: boolean) {
+export function useReasons(batchId: string, seq: number, wanted: Wanted, { kind, own }: Pick<Route, 'kind' | 'own'>, settled: boolean) {
   return useQuery<Schemas['ReasonOut'][], Problem>({
-    queryKey: ['reasons', batchId, seq, wanted, kind],
+    queryKey: ['reasons', batchId, seq, wanted, kind, own],
     queryFn: () =>
-      answer(client.POST('/api/v1/batches/{batch_id}/routes/{kind}/reasons', { params: { path: { batch_id: batchId, kind } }, body: wanted })),
+      answer(client.POST('/api/v1/batches/{batch_id}/routes/{kind}/reasons', { params: { path: { batch_id: batchId, kind }, query: own ? { asked: own } : {} }, body: wanted })),
     enabled: settled,
     placeholderData: keepPreviousData,
     retry: false,
@@ -60,10 +60,10 @@ export function usePans(batchId: string, seq: number, body: Schemas['PansIn'] | 
 }
 
 /** What else the pot may be thickened with, on a way like this one. */
-export function useSchools(batchId: string, seq: number, wanted: Wanted, like: Route['kind'], of: { frozen: boolean; by_spoon: boolean }) {
+export function useSchools(batchId: string, seq: number, wanted: Wanted, { kind, own }: Pick<Route, 'kind' | 'own'>, of: { frozen: boolean; by_spoon: boolean }) {
   return useQuery<Schemas['ChoosingOut'], Problem>({
-    queryKey: ['schools', batchId, seq, wanted, like, of],
-    queryFn: ({ signal }) => answer(client.POST('/api/v1/batches/{batch_id}/schools', { params: { path: { batch_id: batchId }, query: { like, ...of } }, body: wanted, signal })),
+    queryKey: ['schools', batchId, seq, wanted, kind, own, of],
+    queryFn: ({ signal }) => answer(client.POST('/api/v1/batches/{batch_id}/schools', { params: { path: { batch_id: batchId }, query: { like: kind, ...(own ? { hand: own } : {}), ...of } }, body: wanted, signal })),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,

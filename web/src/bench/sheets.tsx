@@ -1,6 +1,7 @@
 import { use, useState } from 'react'
 import type { Batch, Payload } from '../api/types'
 import { useLists } from '../api/lists'
+import { useThickeners } from '../api/mixtures'
 import { useShelf } from '../api/shelf'
 import { Explain } from '../shared/Explain'
 import { day } from '../shared/clock'
@@ -191,7 +192,8 @@ export function AddSheet({ batch, append, onClose }: Props) {
     setDraft({ ...(draft ?? NOTHING_ADDED), ...part })
     append.reset()
   }
-  const { schools, salts } = useLists()
+  const { salts } = useLists()
+  const schools = useThickeners()
   const planned = schools.find((s) => s.key === batch.plan?.school)
   const thickener = schools.find((s) => s.key === school) ?? planned ?? schools[0]
   const [allKinds, setAllKinds] = useState(false)

@@ -18,6 +18,7 @@ import { CalibrateSheet } from './CalibrateSheet'
 import { Devices } from './Devices'
 import { Learned } from './Learned'
 import { Larder } from './Larder'
+import { Mixtures } from './Mixtures'
 import { TakeAway } from './TakeAway'
 import { WhereItIs } from './WhereItIs'
 import { Rest } from '../shared/Rest'
@@ -115,6 +116,7 @@ export function KitchenPage() {
         {kitchen.data && <WhereItIs kitchen={kitchen.data} mayChange={mayChange} />}
         {kitchen.data && <Learned kitchen={kitchen.data} mayChange={mayChange} />}
         <Larder mayChange={mayChange} />
+        <Mixtures mayChange={mayChange} />
         <Devices mayChange={mayChange} />
         <Brigade />
         <TakeAway owns={owns} />

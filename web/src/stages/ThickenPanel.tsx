@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useLists } from '../api/lists'
+import { useThickeners } from '../api/mixtures'
 import { useExample, useSay } from '../shared/units'
 import { Making } from './Making'
 import { LikelySpoon, Spoons } from './Spoons'
@@ -17,10 +17,11 @@ export default function ThickenPanel() {
   const say = useSay()
   const [grams, setGrams] = useState('')
   const { plan, pot, act } = batch
-  const { schools } = useLists()
+  const thickeners = useThickeners()
   // What the bar asks for now is the figure; how much it may come to stands beneath.
   const now = act.thickener ? act.goes_in : null
-  const school = schools.find((s) => s.key === (act.thickener ?? plan?.school)) ?? schools[0]
+  const key = act.thickener ?? plan?.school
+  const school = key ? { key, dry: thickeners.find((one) => one.key === key)?.dry ?? plan?.dry_name } : thickeners[0]
   // What stands ready is poured in whatever it is stirred into.
   const stirredInto = batch.making?.ready && batch.making.school === school?.key ? batch.making.stirred_into : null
   const into = stirredInto ? { stirred_into: stirredInto } : {}

@@ -101,16 +101,22 @@ class Choose(Act):
         if self.route is None:
             return say("bar.no_way")
         why = because(timeline.pot, timeline.asked.wanted, self.route)
-        return say("bar.choose", way=Term(self.route.label), because=why)
+        return say("bar.choose", way=self.route.label, because=why)
 
     def answers(self, timeline: State) -> list[Answer]:
         """It is taken, or another; without one, the wish has to change."""
         if self.route is None:
             return [Answer(say("answers.change_the_wish"), opens="plan")]
         return [
-            Answer(say("answers.take_this_way"), ev.Chosen(route=self.route.kind)),
+            Answer(say("answers.take_this_way"), taken(self.route)),
             Answer(say("answers.other_ways"), opens="plan"),
         ]
+
+
+def taken(route: Route) -> ev.Chosen:
+    """What is recorded where a way is taken: with the mixture of the kitchen's own, where it is one of those."""
+    own = route.thickener.key if route.way.with_own and route.thickener is not None else None
+    return ev.Chosen(route=route.kind, thickener=own)
 
 
 @dataclass(frozen=True, kw_only=True)

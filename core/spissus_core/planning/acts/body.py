@@ -300,7 +300,7 @@ class Thicken(Act):
         if self.made is not None:
             return self._poured(self.made)
         thickener, key = self.thickener, "bar.dry" if self.first else "bar.more_dry"
-        dry = say(key, amount=self.goes_in.full, dry=Term(thickener.dry))
+        dry = say(key, amount=self.goes_in.full, dry=thickener.weighed)
         leans = self._leans
         if thickener.own_parts:
             carried = carrier_amount(self.dry_g, thickener).main

@@ -263,7 +263,7 @@ def _late_min(bench: Bench, outlook: Outlook) -> float:
     ready_by: datetime | None = bench.timeline.asked.ready_by
     if ready_by is None:
         return 0.0
-    after = (outlook.arrives[1] - ready_by).total_seconds() / 60.0 + binding_min(bench.way.school)
+    after = (outlook.arrives[1] - ready_by).total_seconds() / 60.0 + binding_min(bench.bound_with)
     return after if after > bench.judgement.late_min else 0.0
 
 

@@ -53,7 +53,7 @@ export default function PlanPanel() {
       said: inHand.feasible ? inHand.said : (inHand.reason ?? inHand.said),
       changed: said !== null || (picked !== null && picked !== first?.kind),
       wish: said !== null && settled ? wanted : null,
-      take: inHand.feasible && settled ? [...(inHand.first as unknown as Payload[]), ...(wished ? [] : [wanted]), { kind: 'chosen', route: inHand.kind }] : null,
+      take: inHand.feasible && settled ? [...(inHand.first as unknown as Payload[]), ...(wished ? [] : [wanted]), { kind: 'chosen', route: inHand.kind, ...(inHand.own ? { thickener: inHand.own } : {}) }] : null,
       next: next && next.kind !== inHand.kind ? () => setPicked(next.kind) : null,
       wrong: stale,
     })
@@ -115,7 +115,7 @@ export default function PlanPanel() {
               onMakes={drag}
             />
           )}
-          <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind} onPick={setPicked} onOthers={() => setChoosing(true)} />
+          <WayCard route={inHand} wanted={wanted} settled={settled} binders={group?.members ?? []} chosen={batch.chosen === inHand.kind && inHand.own === (batch.plan?.own ?? null)} onPick={setPicked} onOthers={() => setChoosing(true)} />
         </div>
       )}
       {choosing && inHand && (

@@ -22,7 +22,7 @@ export default function SchoolsSheet({ wanted, like, onPick, onClose }: Props) {
   const say = useSay()
   const [frozen, setFrozen] = useState(false)
   const [bySpoon, setBySpoon] = useState(false)
-  const schools = useSchools(batch.id, batch.last_seq, wanted, like.kind, { frozen, by_spoon: bySpoon })
+  const schools = useSchools(batch.id, batch.last_seq, wanted, like, { frozen, by_spoon: bySpoon })
   return (
     <Sheet open onClose={onClose} title="Another way to thicken" description="For this pot and this wish. What you pick is worked out on the plan; nothing is done yet.">
       {schools.isError && (

@@ -122,7 +122,7 @@ export function WayCard({ route, wanted, settled, binders, onPick, onOthers, cho
             summary={<span className="inline-flex min-h-12 items-center font-semibold underline">Why</span>}
           >
             {route.leave && <p className="mb-1.5"><Words of={route.leave} /></p>}
-            <Why kind={route.kind} wanted={wanted} settled={settled} />
+            <Why route={route} wanted={wanted} settled={settled} />
           </Unfold>
         )}
       </div>
@@ -131,9 +131,9 @@ export function WayCard({ route, wanted, settled, binders, onPick, onOthers, cho
 }
 
 /** The arithmetic of a way: asked for once it is wanted. */
-function Why({ kind, wanted, settled }: { kind: Route['kind']; wanted: Wanted; settled: boolean }) {
+function Why({ route, wanted, settled }: { route: Route; wanted: Wanted; settled: boolean }) {
   const { batch } = useBench()
-  const { data, error, isPlaceholderData } = useReasons(batch.id, batch.last_seq, wanted, kind, settled)
+  const { data, error, isPlaceholderData } = useReasons(batch.id, batch.last_seq, wanted, route, settled)
   if (data && !error) return <div className={settled && !isPlaceholderData ? '' : 'opacity-45'}><Reasons reasons={data} /></div>
   return <p role="status">{error ? error.message : 'It is being worked out.'}</p>
 }
