@@ -16,7 +16,7 @@ from spissus_core.amounts.fields import Name, Remark
 from spissus_core.amounts.quantities import show_mass, show_plain
 from spissus_core.intake.mixture import HANDLINGS, GoesIn, read_mixture
 from spissus_core.intake.mixture import Mixture as MixtureSpec
-from spissus_core.messages import Message, Term, say
+from spissus_core.messages import Message, Term, say, several
 from spissus_core.pantry.guests import AVOIDED_WORDS
 from spissus_core.phenomena.body import flour_equivalent_g
 from words import plain
@@ -102,9 +102,13 @@ def _comes_to(spec: MixtureSpec) -> Iterator[Message]:
     flour_g = flour_equivalent_g(holds.starch)
     if flour_g > 0.0:
         yield say("mixtures.does", mass=show_mass(100.0), flour=show_mass(flour_g))
-    for key, grams in (("salt", holds.salt), ("fat", holds.fat_emulsified)):
-        if grams >= LEAST_TOLD_G:
-            yield say("mixtures.brings", grams=show_plain(grams, "g", 1), what=Term(key))
+    brought = [
+        say("mixtures.so_much", grams=show_plain(grams, "g", 2), what=Term(name))
+        for name, grams in (("salt", holds.salt), ("fat", holds.fat_emulsified))
+        if grams >= LEAST_TOLD_G
+    ]
+    if brought:
+        yield say("mixtures.brings", what=several("both", *brought))
 
 
 def _read(kitchen_id: UUID, data: MixtureIn) -> MixtureSpec:

@@ -45,6 +45,29 @@ def obeyed(page: Page) -> list[str]:
     return heard
 
 
+def test_a_roux_that_the_kitchen_keeps_ready(page: Page, site: Site) -> None:
+    enter_demo(page, site)
+    page.goto(f"{site.url}/kitchen")
+    page.get_by_role("button", name="Add a thickener").click()
+    page.get_by_label("What you call it").fill("house roux")
+    page.get_by_label("What is in it, a line each").fill("500 g flour\n500 g dripping wood")
+    page.get_by_text("cooked with fat, a roux that stands ready").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert")).to_contain_text("dripping wood")
+    page.get_by_label("What is in it, a line each").fill("500 g flour\n500 g butter")
+    expect(page.get_by_role("status").filter(has_text="do the work of 50 g of flour")).to_be_visible()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("region", name="Thickeners of your own")).to_contain_text("house roux")
+    start(page, site, "House roux", "900 ml, no fat, 0.7 % salt", salt="0.7 %")
+    wish(page, "makes", "Finished sauce", "850 ml")
+    another_way(page, "house roux")
+    expect(way_in_hand(page)).to_contain_text("with house roux")
+    taken(page)
+    heard = obeyed(page)
+    assert any("house roux" in line for line in heard)
+    expect(page.get_by_text("house roux").first).to_be_visible()
+
+
 def test_arrowroot_for_a_guest_without_gluten(page: Page, site: Site) -> None:
     enter_demo(page, site)
     start(page, site, "Without gluten", "900 ml, no fat, 0.7 % salt", salt="0.7 %")

@@ -42,7 +42,10 @@ def obeyed(cook: Caller, batch: str, done: dict[str, Any], until: str) -> dict[s
 def test_its_list_is_read_as_it_is_written_and_nothing_is_kept(cook: Caller) -> None:
     looked = cook.send("/previews/mixture", ROUX).json()
     assert text_of(looked["read"][0]) == "500 g of wheat flour, white"
-    assert any("100 g of it do the work of 49 g of flour" in text_of(line) for line in looked["said"])
+    assert [text_of(line) for line in looked["said"]] == [
+        "100 g of it do the work of 49 g of flour.",
+        "They bring 1.2 g of salt and 40 g of fat.",
+    ]
     assert looked["brings"] == ["gluten", "milk"]
     assert cook.get("/mixtures").json()["mixtures"] == []
 

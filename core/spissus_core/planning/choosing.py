@@ -258,8 +258,9 @@ class _Pot:
             return Option(school, traits, route, reason=say("choosing.thick_enough"))
         school = route.thickener or school
         reason = route.reason or self._unfit(route, traits) or self._too_much(school, route, traits)
-        if reason is None and school.salt_g > 0.0 and self._no_room_for_its_salt(school, route):
-            reason = say("choosing.no_room_for_salt", grams=show_mass(school.salt_g * route.dry_g))
+        brings_g = school.salt_g * route.dry_g
+        if reason is None and brings_g >= LEAST_SALT_TOLD_G and self._no_room_for_its_salt(school, route):
+            reason = say("choosing.no_room_for_salt", grams=show_mass(brings_g))
         if reason is None and school.key == OF_ITS_OWN_FAT and self.of.kept_fat_g < 1.0:
             reason = say("choosing.no_fat_kept")
         return Option(school, traits, route, tuple(self._minds(school, route)), reason)
@@ -307,7 +308,7 @@ class _Pot:
             yield say("choosing.why_lasting" if school.sort == "lasting" else "choosing.why_quick")
         if school.key == of.habit:
             yield say("choosing.habit")
-        if school.salt_g > 0.0 and not school.braised:
+        if school.salt_g * route.dry_g >= LEAST_SALT_TOLD_G and not school.braised:
             yield say("choosing.brings_salt", grams=show_mass(school.salt_g * route.dry_g))
         if school.key == OF_ITS_OWN_FAT and of.kept_fat_g < route.dry_g:
             fat = "oil" if "milk" in self.task.wanted.avoid else "butter"
@@ -319,6 +320,9 @@ class _Pot:
         if school.spread >= UNSURE:
             yield say("choosing.unsure")
 
+
+#: Less salt than this that comes with it is not worth a word, g: it is counted all the same. Modelling choice.
+LEAST_SALT_TOLD_G = 0.1
 
 #: What is weaker than this, against plain flour, takes a heap for a thick sauce; what spreads by this share and more is
 #: told to be unsure; and less than a level eighth of a teaspoon is no spoon, mL. Modelling choices.

@@ -10,9 +10,10 @@ interface Props extends Omit<TextareaHTMLAttributes<HTMLTextAreaElement>, 'onCha
 /** Several lines to type on. */
 export function TextArea({ label, error, onChange, className, ...rest }: Props) {
   const id = useId()
+  const field = written(id, error)
   return (
     <Labelled id={id} label={label} error={error} className={className}>
-      <textarea {...rest} {...written(id, error)} onChange={(event) => onChange(event.target.value)} />
+      <textarea {...rest} {...field} className={`${field.className} py-2.5`} onChange={(event) => onChange(event.target.value)} />
     </Labelled>
   )
 }

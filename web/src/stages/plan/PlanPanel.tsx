@@ -34,8 +34,9 @@ export default function PlanPanel() {
   const stale = routes.isError
   const ways = useMemo(() => data?.routes ?? [], [data])
   const first = ways.find((r) => r.kind === batch.chosen) ?? ways[0]
-  const inHand = ways.find((r) => r.kind === picked) ?? first
   const able = ways.filter((r) => r.feasible)
+  // Ways that come to the same are named once: the one that was picked may go by another name here.
+  const inHand = ways.find((r) => r.kind === picked) ?? able.find((r) => picked !== null && r.school === school) ?? first
   const change = (part: Partial<Wish>) => setSaid({ ...wish, ...part })
   const drag = (ml: number) => {
     change({ by: 'amount', amount: `${ml} ml` })
