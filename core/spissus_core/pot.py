@@ -78,7 +78,7 @@ class Pot(Changeable):
     have taught of its thickener and of the body it had before; ``fat_stays`` is whether what floats on it stays there.
     ``binds`` is how many times as strongly as the tables say a dry thickener binds in its kitchen, where that is known.
     ``made`` is a thickener as it was made for this pot, or is, in the place of its row, and ``mixture`` the kitchen's
-    own that a way was taken with.
+    own that a way was taken with; ``habit`` is what its kitchen is used to thicken with, where that is known.
     To the tongue that has tasted it, it is ``sour_times`` as sour and ``bitter_times`` as bitter as the ledger has it.
     """
 
@@ -104,11 +104,19 @@ class Pot(Changeable):
     bitter_times: float = 1.0
     made: School | None = None
     mixture: School | None = None
+    habit: School | None = None
+
+    @property
+    def own(self) -> School | None:
+        """The mixture of the kitchen's own that stands among the ways: the one in hand, or the one it is used to."""
+        if self.mixture is not None or self.habit is None:
+            return self.mixture
+        return self.habit if self.habit.like else None
 
     def binding(self, school: School) -> School:
         """The school as strongly as it binds in this kitchen, with the salt of this pot where it was braised in it."""
-        if school.key == OWN_PLACE and self.mixture is not None:
-            school = self.mixture
+        if school.key == OWN_PLACE and self.own is not None:
+            school = self.own
         if self.made is not None and self.made.key == school.key:
             return self.made.braised_in(self.brine)
         return school.braised_in(self.brine).binding(dict(self.binds).get(school.dry, 1.0))

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from .intake.liquid import StrainedLiquid, strained_liquid
 from .measuring.vessels import Pan
-from .pantry.schools import LearnedStrength
+from .pantry.schools import LearnedStrength, School
 from .phenomena.heating import Burner
 from .phenomena.limits import Limits
 from .phenomena.seasoning import LeantOf, LearnedLiking
@@ -20,8 +20,8 @@ FROM_A_LIST, FROM_ITS_KIND = 1.25, 1.4
 
 
 class Start(BaseModel):
-    """The strained liquid in its pan, on its burner; what its kitchen likes, how what it binds with binds there, and
-    what it goes by."""
+    """The strained liquid in its pan, on its burner; what its kitchen likes, what it is used to thicken with and how
+    that binds there, and what it goes by."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -31,6 +31,7 @@ class Start(BaseModel):
     liking: LearnedLiking | None = None
     binds: dict[Annotated[str, Field(max_length=60)], LearnedStrength] = {}
     limits: Limits | None = None
+    habit: School | None = None
 
     def _likes(self, of: LeantOf) -> float:
         """How many times as much of a taste it is to this kitchen's tongue as to most."""
@@ -64,4 +65,5 @@ class Start(BaseModel):
             binds=tuple(sorted((dry, one.times) for dry, one in self.binds.items() if one.counts)),
             sour_times=self._likes("sour"),
             bitter_times=self._likes("bitter"),
+            habit=self.habit,
         )

@@ -279,7 +279,8 @@ def schools(
     member = member_of(request)
     batch = services.batch_of(member, batch_id)
     board, pot = _potted(batch)
-    wish, habit = _timed(member, board, data), services.thickened_with_last(batch)
+    wish, last = _timed(member, board, data), services.thickened_with(batch.kitchen_id, other_than=batch.pk)
+    habit = last[0] if last else None
     own = tuple(pot.binding(one) for one in mixtures(member.kitchen.pk))
     pot, _ = _with_mixture(member, pot, hand)
     return choosing.choosing_out(
@@ -291,8 +292,7 @@ def _with_mixture(member: Member, pot: Pot, asked: str | None) -> tuple[Pot, str
     """The pot with the mixture that was asked for, and its place among the ways; both as they are for any school."""
     if asked is None or asked in SCHOOLS:
         return pot, asked
-    known = pot.mixture
-    if known is not None and known.key == asked:
+    if pot.own is not None and pot.own.key == asked:
         return pot, OWN_PLACE
     return pot.but(mixture=school_of(member.kitchen.pk, asked)), OWN_PLACE
 

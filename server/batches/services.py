@@ -28,7 +28,7 @@ from kitchens.services import (
     strengths_of,
     unlearn,
 )
-from larder.services import own_ingredients, school_of
+from larder.services import mixtures, own_ingredients, school_of
 from live.services import announce
 from shared.prepared import prepared
 from shared.refusals import RefusedError
@@ -43,7 +43,7 @@ from spissus_core.intake.liquid import StrainedLiquid
 from spissus_core.measuring.vessels import Pan
 from spissus_core.messages import say, sentences
 from spissus_core.pantry.ingredients import Ingredient
-from spissus_core.pantry.schools import LearnedStrength, School
+from spissus_core.pantry.schools import SCHOOLS, LearnedStrength, School
 from spissus_core.pantry.things import FromShelf, Thing
 from spissus_core.phenomena.heating import Burner
 from spissus_core.phenomena.limits import Limits
@@ -78,15 +78,33 @@ def batch_of(member: Member, batch_id: UUID) -> Batch:
 #: So many batches back a kitchen's habit is looked for. Numerical choice.
 HABIT_OF = 8
 
+#: So many batches in a row that were thickened with the same make a habit. Modelling choice.
+MAKE_A_HABIT = 2
 
-def thickened_with_last(batch: Batch) -> str | None:
-    """The school that the kitchen's newest batch before this one was thickened with, of those of late."""
-    of_late = Batch.objects.filter(kitchen=batch.kitchen_id).exclude(pk=batch.pk).values("pk")[:HABIT_OF]
-    newest = Event.objects.filter(batch__in=list(of_late.values_list("pk", flat=True)), kind="thickened").order_by(
-        "-at"
-    )
-    payload = newest.values_list("payload", flat=True).first()
-    return str(payload["thickener"]) if isinstance(payload, dict) and "thickener" in payload else None
+
+def thickened_with(kitchen_id: UUID, other_than: UUID | None = None) -> list[str]:
+    """The schools that the kitchen's batches of late were thickened with last, the newest batch first."""
+    batches = Batch.objects.filter(kitchen=kitchen_id)
+    if other_than is not None:
+        batches = batches.exclude(pk=other_than)
+    of_late = list(batches.values_list("pk", flat=True)[:HABIT_OF])
+    told = Event.objects.filter(batch__in=of_late, kind__in=("thickened", "struck")).order_by("-at", "-seq")
+    rows = list(told.values_list("id", "batch", "kind", "payload"))
+    struck = {str(payload.get("event")) for _, _, kind, payload in rows if kind == "struck"}
+    last: dict[UUID, str] = {}
+    for pk, batch, kind, payload in rows:
+        if kind == "thickened" and str(pk) not in struck and "thickener" in payload:
+            last.setdefault(batch, str(payload["thickener"]))
+    return [last[batch] for batch in of_late if batch in last]
+
+
+def habit_of(kitchen_id: UUID) -> School | None:
+    """What a kitchen is used to thicken with: its batches of late agree on it, and there still is such a school."""
+    found = thickened_with(kitchen_id)[:MAKE_A_HABIT]
+    if len(found) < MAKE_A_HABIT or len(set(found)) > 1:
+        return None
+    # What was put away since is a habit no more.
+    return SCHOOLS.get(found[0]) or next((one for one in mixtures(kitchen_id) if one.key == found[0]), None)
 
 
 def batches_named(member: Member, name: str) -> list[Batch]:
@@ -119,6 +137,11 @@ class Kitchen:
     def binds(self) -> dict[str, LearnedStrength]:
         """How strongly each dry thickener binds there, where batches taught it."""
         return strengths_of(self._member.kitchen.pk)
+
+    def habit(self) -> School | None:
+        """What the kitchen is used to thicken with; a start that is told again keeps what was known when it began."""
+        begun = [event.payload for event in self._log if isinstance(event.payload, ev.Started)]
+        return begun[-1].habit if begun else habit_of(self._member.kitchen.pk)
 
     def school(self, key: str) -> School:
         """A school, or a mixture of the kitchen's own. Raises QuantityError where there is none of that key."""

@@ -246,7 +246,7 @@ def route_out(
         gross=None if route.gross_g is None else ShownOut.of(show_mass(route.gross_g)),
         minutes=RangeOut.of(route.minutes),
         school=None if route.way.school is None else pot.binding(route.way.school).key,
-        own=pot.mixture.key if route.way.with_own and pot.mixture is not None else None,
+        own=pot.own.key if route.way.with_own and pot.own is not None else None,
         thickener=None if t is None else plain(t.called),
         dry_name=None if t is None else plain(t.weighed),
         dry=None if dry is None else ShownOut.of(dry.main),
@@ -362,7 +362,7 @@ def routes_out(
 
 def _school(pot: Pot, key: str) -> School:
     """A school by its key; the mixture that the pot may be bound with by its own."""
-    return pot.mixture if pot.mixture is not None and pot.mixture.key == key else SCHOOLS[key]
+    return pot.own if pot.own is not None and pot.own.key == key else SCHOOLS[key]
 
 
 def _another(routes: Sequence[Route], first: Route) -> Route | None:

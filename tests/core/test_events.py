@@ -15,7 +15,7 @@ from spissus_core.events.base import Form, form_of
 from spissus_core.events.state import State
 from spissus_core.fold import REMEMBERED, progress
 from spissus_core.intake.mixture import read_mixture
-from spissus_core.pantry.schools import LearnedStrength, School
+from spissus_core.pantry.schools import SCHOOLS, LearnedStrength, School
 from spissus_core.phenomena.limits import PLACES, Limits
 from spissus_core.phenomena.seasoning import LearnedLiking
 
@@ -67,39 +67,45 @@ def test_an_upcast_that_fails_leaves_an_entry_that_cannot_be_read(monkeypatch: p
     assert isinstance(ev.recorded({"kind": "noted", "text": "bay"}, 1), ev.Unread)
 
 
+class Nowhere:
+    """A kitchen of which nothing can be looked up but what it has learned."""
+
+    def pan(self, pan_id: Any) -> Any:
+        raise LookupError(pan_id)
+
+    def burner(self, burner_id: Any, pan_id: Any) -> Any:
+        raise LookupError(burner_id)
+
+    def own_ingredients(self) -> tuple[()]:
+        return ()
+
+    def liking(self) -> LearnedLiking:
+        return LearnedLiking(percent=1.0, error=0.05, batches=4)
+
+    def binds(self) -> dict[str, LearnedStrength]:
+        return {"flour": LearnedStrength(times=0.8, spread=0.1, batches=4)}
+
+    def habit(self) -> School:
+        return SCHOOLS["arrowroot_own"]
+
+    def school(self, key: str) -> School:
+        return read_mixture("house roux", "500 g flour\n500 g butter", "roux").school(key)
+
+    def binding(self, school: School) -> School:
+        return school.binding(0.8)
+
+    def limits(self) -> Limits:
+        return PLACES["scotland"].limits
+
+    def time_zone(self) -> str:
+        return "Europe/Lisbon"
+
+    def entry(self, event: Any) -> Any:
+        return ev.Salted(salt_g=2.0)
+
+
 def test_nothing_that_was_recorded_is_looked_up_any_more() -> None:
     """Every kind as it is kept today holds what a fold needs of it."""
-
-    class Nowhere:
-        def pan(self, pan_id: Any) -> Any:
-            raise LookupError(pan_id)
-
-        def burner(self, burner_id: Any, pan_id: Any) -> Any:
-            raise LookupError(burner_id)
-
-        def own_ingredients(self) -> tuple[()]:
-            return ()
-
-        def liking(self) -> LearnedLiking:
-            return LearnedLiking(percent=1.0, error=0.05, batches=4)
-
-        def binds(self) -> dict[str, LearnedStrength]:
-            return {"flour": LearnedStrength(times=0.8, spread=0.1, batches=4)}
-
-        def school(self, key: str) -> School:
-            return read_mixture("house roux", "500 g flour\n500 g butter", "roux").school(key)
-
-        def binding(self, school: School) -> School:
-            return school.binding(0.8)
-
-        def limits(self) -> Limits:
-            return PLACES["scotland"].limits
-
-        def time_zone(self) -> str:
-            return "Europe/Lisbon"
-
-        def entry(self, event: Any) -> Any:
-            return ev.Salted(salt_g=2.0)
 
     for kind, payload in ALL_VERSIONS["1"].items():
         kept = ev.recorded({"kind": kind, **payload}, 1).written_out(Nowhere())

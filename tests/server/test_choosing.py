@@ -105,3 +105,55 @@ def test_a_slurry_is_made_in_wine_poured_in_and_what_is_left_is_said(cook: Calle
     assert undone["making"]["left"] is None
     refused = cook.record(batch, {**poured, "stirred_into": "sawdust"})
     assert refused.status_code == 422
+
+
+def thickened(cook: Caller, school: str) -> str:
+    batch = str(cook.start()["id"])
+    assert cook.record(batch, {"kind": "thickened", "thickener": school, "dry_g": "12 g"}).status_code == 200
+    return batch
+
+
+def first_school(cook: Caller) -> str | None:
+    answer = cook.send(f"/batches/{cook.start()['id']}/routes", {"volume_ml": 500, "body": 3}).json()
+    return answer["routes"][0]["school"]  # type: ignore[no-any-return]
+
+
+def test_two_sauces_alike_make_a_habit_that_is_proposed_and_told(cook: Caller, neighbour: Caller) -> None:
+    usual = first_school(cook)
+    thickened(cook, "arrowroot_own")
+    assert first_school(cook) == usual
+    thickened(cook, "arrowroot_own")
+    assert first_school(cook) == "arrowroot_own"
+    assert first_school(neighbour) == usual
+    batch = cook.start()["id"]
+    shown = cook.record(batch, {"kind": "wanted", "volume_ml": 500, "body": 3}).json()
+    take = shown["act"]["answers"][0]["payload"]
+    assert take["route"].endswith("arrowroot_own")
+    done = cook.record(batch, take).json()
+    assert "its last two sauces" in str(done["plan"]["notes"])
+    thickened(cook, "tapioca_own")
+    assert first_school(cook) == usual
+
+
+def test_what_was_struck_out_is_no_habit(cook: Caller) -> None:
+    usual = first_school(cook)
+    thickened(cook, "arrowroot_own")
+    batch = thickened(cook, "arrowroot_own")
+    entry = cook.get(f"/batches/{batch}").json()["log"][-1]["id"]
+    assert cook.record(batch, {"kind": "struck", "event": entry}).status_code == 200
+    assert first_school(cook) == usual
+
+
+def test_a_mixture_of_ones_own_is_a_habit_until_it_is_put_away(cook: Caller) -> None:
+    usual = first_school(cook)
+    roux = {"name": "house roux", "text": "500 g flour\n500 g butter", "goes_in": "roux"}
+    mixture = cook.send("/mixtures", roux).json()
+    for _ in range(2):
+        thickened(cook, mixture["key"])
+    batch = cook.start()["id"]
+    shown = cook.record(batch, {"kind": "wanted", "volume_ml": 500, "body": 3}).json()
+    take = shown["act"]["answers"][0]["payload"]
+    assert take["thickener"] == mixture["key"]
+    assert cook.record(batch, take).json()["plan"]["own"] == mixture["key"]
+    assert cook.send(f"/mixtures/{mixture['id']}", {}, "delete").status_code == 204
+    assert first_school(cook) == usual

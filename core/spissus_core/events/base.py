@@ -66,6 +66,9 @@ class Kitchen(Protocol):
     def binds(self) -> Mapping[str, LearnedStrength]:
         """How strongly each dry thickener binds there, where batches taught it."""
 
+    def habit(self) -> School | None:
+        """What the kitchen is used to thicken with; None where it takes now this, now that."""
+
     def school(self, key: str) -> School:
         """A school, or a mixture of the kitchen's own. Raises SpissusError where there is none of that key."""
 

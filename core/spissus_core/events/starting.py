@@ -19,7 +19,7 @@ class Started(Start, Kind):
 
     stage = "strain"
     looks = True
-    server_writes = ("liking", "limits", "binds")
+    server_writes = ("liking", "limits", "binds", "habit")
     versions = (1, 2, 6, 7, 8, 9, 11)
     called = say("entries.started")
 
@@ -58,5 +58,5 @@ class Started(Start, Kind):
         if kept is not None:
             whole = kept.model_copy(update={"thing": kitchen.kept(kept.batch, kept.jar)})
             liquid = liquid.model_copy(update={"kept": whole})
-        learned = {"liking": kitchen.liking(), "binds": kitchen.binds()}
+        learned = {"liking": kitchen.liking(), "binds": kitchen.binds(), "habit": kitchen.habit()}
         return self.kept_with(liquid=liquid, limits=kitchen.limits(), **learned)

@@ -140,7 +140,7 @@ class Chosen(Kind):
 
     def apply(self, state: State, at: datetime) -> State:
         """The way stands; boiling may begin anew for it."""
-        pot = None if state.pot is None else state.pot.but(mixture=self.school)
+        pot = None if state.pot is None else state.pot.but(mixture=self.school or state.pot.mixture)
         asked = state.asked.but(way=self.route)
         return state.but(asked=asked, judged=state.judged.but(boiled_enough=False), pot=pot)
 

@@ -10,6 +10,7 @@ from ..events.judging import smells_of_wine
 from ..ledger.contents import SPECIFIC_VOLUME_ML_G, Contents
 from ..measuring.vessels import SHALLOW_MM
 from ..messages import Message, Term, say, sentences
+from ..pantry.ways import USUAL_BINDER
 from ..phenomena.strength import strength_of
 from ..pot import Pot
 from ..wish import Wish
@@ -60,9 +61,15 @@ def notes(pot: Pot, wanted: Wish, route: Route) -> tuple[Message, ...]:
         out.append(say("explanation.stir_in_first", volume=show_volume(route.let_down_ml)))
     if route.aside_ml > 0.0:
         out.append(say("explanation.keep_the_rest", volume=show_volume(route.aside_ml)))
-    if (held := _held(wanted, route)) is not None:
-        out.append(held)
+    out += [one for one in (_habit(pot, route), _held(wanted, route)) if one is not None]
     return tuple(out)
+
+
+def _habit(pot: Pot, route: Route) -> Message | None:
+    """That it is bound with what the kitchen is used to, where that is not what is usual anywhere."""
+    habit, bound = pot.habit, route.thickener
+    told = habit is not None and bound is not None and bound.key == habit.key != USUAL_BINDER.key
+    return say("explanation.habit") if told and route.feasible else None
 
 
 def _held(wanted: Wish, route: Route) -> Message | None:

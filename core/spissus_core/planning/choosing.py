@@ -168,6 +168,15 @@ def compared(
     return tuple(sorted(found, key=order))
 
 
+def suits(task: Task, route: Route) -> bool:
+    """Whether a sauce of what binds a way does for its pot and its wish, as far as these alone tell; none that does not
+    bind does."""
+    traits = None if route.thickener is None else traits_of(route.thickener)
+    if route.thickener is None or traits is None:
+        return False
+    return _Pot(task, Circumstances(), route.kind).why_not(route.thickener, route, traits) is None
+
+
 def chosen_between(pot: Pot, wanted: Wish, like: str, of: Circumstances, judgement: Judgement = JUDGEMENT) -> Choice:
     """The schools compared, with what the pot holds of its body already, and what to do where none of them fits.
 
@@ -257,13 +266,19 @@ class _Pot:
         if route.feasible and route.thickener is None:
             return Option(school, traits, route, reason=say("choosing.thick_enough"))
         school = route.thickener or school
+        return Option(school, traits, route, tuple(self._minds(school, route)), self.why_not(school, route, traits))
+
+    def why_not(self, school: School, route: Route, traits: Traits) -> Message | None:
+        """Why a sauce of that school is not for this pot; None where it is."""
         reason = route.reason or self._unfit(route, traits) or self._too_much(school, route, traits)
+        if reason is not None:
+            return reason
         brings_g = school.salt_g * route.dry_g
-        if reason is None and brings_g >= LEAST_SALT_TOLD_G and self._no_room_for_its_salt(school, route):
-            reason = say("choosing.no_room_for_salt", grams=show_mass(brings_g))
-        if reason is None and school.key == OF_ITS_OWN_FAT and self.of.kept_fat_g < 1.0:
-            reason = say("choosing.no_fat_kept")
-        return Option(school, traits, route, tuple(self._minds(school, route)), reason)
+        if brings_g >= LEAST_SALT_TOLD_G and self._no_room_for_its_salt(school, route):
+            return say("choosing.no_room_for_salt", grams=show_mass(brings_g))
+        if school.key == OF_ITS_OWN_FAT and self.of.kept_fat_g < LEAST_KEPT_G:
+            return say("choosing.no_fat_kept")
+        return None
 
     def _too_much(self, school: School, route: Route, traits: Traits) -> Message | None:
         """That it takes more of it than a sauce bears, or so little that no spoon tells it; None otherwise."""
@@ -320,6 +335,9 @@ class _Pot:
         if school.spread >= UNSURE:
             yield say("choosing.unsure")
 
+
+#: Less fat than this was not kept to make a roux of, g. Modelling choice.
+LEAST_KEPT_G = 1.0
 
 #: Less salt than this that comes with it is not worth a word, g: it is counted all the same. Modelling choice.
 LEAST_SALT_TOLD_G = 0.1

@@ -9,11 +9,13 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
+from ..pantry.schools import OWN_PLACE
 from ..pantry.ways import ways_with
 from ..phenomena.body import LADDER
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, LearnedLiking
 from ..pot import Pot
 from ..wish import Wish
+from .choosing import suits
 from .judgement import JUDGEMENT, Judgement
 from .solving import ROUNDING, THINNEST_STEP, Route, Task, waits_min, work_min
 
@@ -69,7 +71,7 @@ def solve_routes(
     task, weighing = Task(pot, wanted, judgement, splits), _Weighing(pot, wanted, judgement)
     found: list[Route] = []
     refused: TargetError | None = None
-    for way in ways_with(asked):
+    for way in ways_with((*asked, *_used_to(pot))):
         if (way.stop == "time" and wanted.time_there_is is None) or (way.stop == "told" and not wanted.as_told):
             continue
         if way.stop == "taste" and way.part and not weighing.wants_a_part(found):
@@ -81,6 +83,13 @@ def solve_routes(
     if refused is not None and not any(route.feasible for route in found):
         raise refused
     return weighing.in_order(found)
+
+
+def _used_to(pot: Pot) -> tuple[str, ...]:
+    """The place among the ways of what the kitchen is used to thicken with."""
+    if pot.habit is None:
+        return ()
+    return (OWN_PLACE if pot.habit.like else pot.habit.key,)
 
 
 def _comes_to_ml(route: Route) -> float:
@@ -179,8 +188,9 @@ class _Weighing:
     def _usual(self, ways: Sequence[Route]) -> Route | None:
         """The way with the usual binder; None for no way.
 
-        For a few helpings it is what is quick, for a large table or a long wait on the pass what holds; for a jus, and
-        for a glaze, nothing where it has body enough.
+        For a few helpings it is what is quick, for a large table or a long wait on the pass what holds; of those it is
+        what the kitchen is used to, which may take its time where no table waits for it. For a jus, and for a glaze, it
+        is nothing where it has body enough.
         """
         wanted, weighs = self.wanted, self.judgement
         light = wanted.body <= THINNEST_STEP or wanted.over == GLAZE
@@ -188,12 +198,20 @@ class _Weighing:
         waits = any(waits_min(wanted, route, weighs) is not None for route in ways)
         sort = "quick" if people <= weighs.most_quickly_bound and not waits else "lasting"
 
-        def order(route: Route) -> tuple[bool, bool, float]:
-            school = route.way.school
+        def order(route: Route) -> tuple[bool, bool, bool, float]:
+            school, habit = route.thickener or route.way.school, self._is_habit(route)
             bare = light and height(route.body.viscosity) >= wanted.body - weighs.thinner_jus
-            return (school is None) != bare, school is not None and school.sort != sort, self._cost(route)
+            other = school is not None and school.sort != sort and not (habit and sort == "quick")
+            return (route.way.school is None) != bare, other, not habit, self._cost(route)
 
         return min(ways, key=order, default=None)
+
+    def _is_habit(self, route: Route) -> bool:
+        """Whether it is bound with what the kitchen is used to, and that does for this sauce."""
+        habit = self.pot.habit
+        if habit is None or route.thickener is None or route.thickener.key != habit.key:
+            return False
+        return suits(Task(self.pot, self.wanted, self.judgement), route)
 
     def wants_a_part(self, routes: Sequence[Route]) -> bool:
         """Whether only a part is boiled for its taste: all of it would be far too much, takes too long, or is no

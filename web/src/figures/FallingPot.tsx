@@ -51,7 +51,7 @@ const HEAP = { wide: 26, high: 22 }
 /** How near to a flag the handle snaps to it, px. */
 const SNAP = 12
 /** Room a letter of a flag takes, and its edges, px. */
-const LETTER = { name: 7.6, note: 7.1, edge: 22 }
+const LETTER = { name: 7.6, note: 7.1, edge: 26 }
 /** How far a step of an arrow key moves the handle, mL. */
 const STEP = { ArrowLeft: 10, ArrowUp: 10, ArrowRight: -10, ArrowDown: -10, PageUp: 100, PageDown: -100 }
 

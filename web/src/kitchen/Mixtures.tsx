@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { answer, client, type Problem, type Schemas } from '../api/client'
 import { keys } from '../api/keys'
 import { useMixtureRead, useMixtures, type Mixture } from '../api/mixtures'
-import { Words } from '../shared/units'
+import { useExample, Words } from '../shared/units'
 import { useSettled } from '../shared/useSettled'
 import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
@@ -81,6 +81,7 @@ interface SheetProps {
 
 /** What is in it, read while it is written. */
 function MixtureSheet({ mixture, waysIn, onClose, onKept }: SheetProps) {
+  const roux = useExample()('500 g flour\n500 g butter', '1 lb flour\n1 lb butter')
   const [name, setName] = useState(mixture?.name ?? '')
   const [text, setText] = useState(mixture?.text ?? '')
   const [goesIn, setGoesIn] = useState(mixture?.goes_in ?? waysIn[0]?.key ?? '')
@@ -105,7 +106,7 @@ function MixtureSheet({ mixture, waysIn, onClose, onKept }: SheetProps) {
         }}
       >
         <TextField label="What you call it" placeholder="house roux" value={name} onChange={setName} error={wrong?.at('name')} required maxLength={60} autoComplete="off" />
-        <TextArea label="What is in it, a line each" placeholder={'500 g flour\n500 g butter'} rows={4} value={text} onChange={setText} error={wrong?.at('text')} />
+        <TextArea label="What is in it, a line each" placeholder={roux} rows={4} value={text} onChange={setText} error={wrong?.at('text')} />
         <Choice label="It goes in" layout="stack" value={goesIn} onChange={setGoesIn} options={waysIn.map(({ key, label }) => ({ value: key, label }))} />
         {whole && read.data && !read.isError && (
           <div role="status">

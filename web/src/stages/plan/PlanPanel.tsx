@@ -61,7 +61,7 @@ export default function PlanPanel() {
   }, [inHand, said, wished, picked, first, settled, stale, wanted, next, onPropose])
   useEffect(() => () => onPropose(null), [onPropose])
 
-  const groups = useMemo(() => groupsOf(ways, inHand), [ways, inHand])
+  const groups = groupsOf(ways, inHand)
   const flags: FallFlag[] = groups.flatMap(({ face }) => {
     const into = face.take ? ['take', say(face.take)] : face.let_down ? ['add', say(face.let_down)] : []
     const beside = face.beside && { ml: face.beside.value, added: face.let_down?.value ?? 0, into }
