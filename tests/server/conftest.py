@@ -79,8 +79,10 @@ def person(name: str, kitchen: Kitchen | None = None, role: str = "owner") -> Ca
 
 
 @pytest.fixture(autouse=True)
-def _quick_passwords(settings: Any) -> None:
+def _quick_to_begin(settings: Any) -> None:
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    # Each client loads the middleware anew; the files of the page are looked up once they are asked for.
+    settings.SERVESTATIC_AUTOREFRESH = True
 
 
 @pytest.fixture(autouse=True)

@@ -5,10 +5,11 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 from typing import Annotated, Literal, Self
 
+from pydantic import AfterValidator, WithJsonSchema
+
 from ..amounts.fields import TimeZone, zone_of
 from ..amounts.quantities import show_minutes, show_plain
-from ..amounts.tables import among
-from ..errors import SpissusError
+from ..errors import QuantityError, SpissusError
 from ..intake.clock import next_after
 from ..messages import Message, Term, clauses, say, several
 from ..pantry.guests import AVOIDED_WORDS
@@ -119,8 +120,19 @@ class Wanted(Wish, Kind):
         return None if there_is is None else say("events.wanted_in", time=show_minutes(there_is))
 
 
-#: A way that is offered, by its key.
-RouteKind = Annotated[str, *among(WAYS)]
+def _offered(key: str) -> str:
+    if key not in WAYS:
+        raise QuantityError("route", say("routes.not_offered", kind=key))
+    return key
+
+
+#: A way that is offered, by its key: how much of the pot, where it stops, what binds it. There are hundreds, so that
+#: they are described by their form.
+RouteKind = Annotated[
+    str,
+    AfterValidator(_offered),
+    WithJsonSchema({"type": "string", "pattern": "^(all|part)-[a-z]+-[a-z_]+$", "maxLength": max(map(len, WAYS))}),
+]
 
 
 class Chosen(Kind):
