@@ -6,6 +6,7 @@ schemathesis makes the requests; `./spissus fuzz` makes more of them (``SPISSUS_
 from __future__ import annotations
 
 import os
+from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 
@@ -24,10 +25,19 @@ from .conftest import Caller
 #: Generated requests an operation; schemathesis adds some hundred that stand at the edges of each field.
 CASES = int(os.environ.get("SPISSUS_FUZZ_CASES", "10"))
 
+#: These take the same as others do, whose edges are gone through: the first so many of them are enough, unless more
+#: is asked for.
+ALIKE = {
+    "POST /api/v1/batches/{batch_id}/foreseen": "POST /api/v1/batches/{batch_id}/events",
+    "POST /api/v1/previews/start": "POST /api/v1/batches",
+}
+ENOUGH_ALIKE = CASES * 10 if CASES <= 10 else 1_000_000
+
 schema = schemathesis.openapi.from_dict(api.get_openapi_schema())
 schema.app = get_wsgi_application()
 
 answered: list[int] = []
+asked: Counter[str] = Counter()
 
 
 @pytest.fixture(autouse=True)
@@ -69,6 +79,9 @@ def by_token(cook: Caller) -> dict[str, Any]:
 def test_whatever_fits_the_description_is_answered(
     case: Case, signed_in: dict[str, Any], by_token: dict[str, Any]
 ) -> None:
+    asked[case.operation.label] += 1
+    if case.operation.label in ALIKE and asked[case.operation.label] > ENOUGH_ALIKE:
+        return
     device = case.path in ("/api/v1/device", "/api/v1/device/readings")
     answer: Any = case.call(**(by_token if device else signed_in))
     answered.append(answer.status_code)
@@ -84,3 +97,4 @@ def test_there_were_enough_of_them() -> None:
     assert len(answered) >= 1500
 
     assert answered.count(200) > 100
+    assert all(asked[other] > ENOUGH_ALIKE for other in ALIKE.values())
