@@ -147,6 +147,22 @@ def test_it_stands_among_the_schools_before_those_that_are_not_the_kitchens() ->
     assert next(one for one in options if one.school.key == "own-1").route.kind == "all-taste-own"  # type: ignore[union-attr]
 
 
+def test_no_more_of_it_than_its_gum_lets_a_sauce_bear() -> None:
+    strong = school("60 g rice flour\n40 g xanthan")
+    assert most_percent(strong) == pytest.approx(1.25)
+    options = compared(pot(), wanted(450, body=4), "all-taste-corn_starch_own", Circumstances(own=(strong,)))
+    option = next(one for one in options if one.school.key == "own-1")
+    assert option.route is not None
+    assert (option.reason is None) == (100.0 * option.route.dry_g <= 1.25 * option.route.final.liquid_g)
+
+
+def test_a_sweet_one_is_told_to_be_tasted() -> None:
+    sweet = school("60 g rice flour\n60 g sugar", "strewn")
+    options = compared(pot(), wanted(450), "all-taste-corn_starch_own", Circumstances(own=(sweet,)))
+    minds = next(one for one in options if one.school.key == "own-1").minds
+    assert "choosing.brings_sugar" in {mind.key for mind in minds}
+
+
 def test_what_somebody_must_not_have_bars_it() -> None:
     options = compared(
         pot(), wanted(450, avoid=("milk",)), "all-taste-corn_starch_own", Circumstances(own=(school(ROUX, "roux"),))

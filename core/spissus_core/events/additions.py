@@ -26,7 +26,7 @@ from ..errors import QuantityError, SpissusError
 from ..estimation.spoon import height
 from ..intake.how_much import counted
 from ..ledger.contents import Contents
-from ..messages import Argument, Message, Term, say
+from ..messages import Argument, Message, Term, clauses, say
 from ..pantry.ingredients import Ingredient, catalogue, ingredient, kept_whole
 from ..pantry.schools import OF_ITS_OWN_FAT, SCHOOLS, SLURRY_LIQUIDS, School, SchoolKey, SlurryLiquid, school
 from ..phenomena.seasoning import SALT_G_PER_TSP, SaltKind
@@ -159,9 +159,8 @@ class Thickened(GoesIn):
             "dry": self.what.weighed,
             "amount": show_mass(self.dry_g),
         }
-        if self.stirred_into is None or not self.what.is_slurry:
-            return say("events.thickened", **told)
-        return say("events.thickened_in", liquid=Term(self.what.carrier), **told)
+        said = say("events.thickened_own", **told) if self.what.like else say("events.thickened", **told)
+        return clauses(said, into_said(self.what, self.stirred_into))
 
     @property
     def allergens(self) -> tuple[str, ...]:
@@ -171,6 +170,11 @@ class Thickened(GoesIn):
     def written_out(self, kitchen: Kitchen) -> Kind:
         """With the school whole, as strongly as it binds in this kitchen."""
         return self.kept_with(school=stirred(kitchen.binding(kitchen.school(self.thickener)), self.stirred_into))
+
+
+def into_said(what: School, liquid: str | None) -> Message | None:
+    """What it is stirred into, where that was chosen."""
+    return say("events.stirred_into", liquid=Term(what.carrier)) if liquid is not None and what.is_slurry else None
 
 
 def stirred(into: School, liquid: str | None) -> School:

@@ -10,9 +10,9 @@ from pydantic import ValidationInfo, model_validator
 from ..amounts.fields import MassG
 from ..amounts.quantities import show_mass
 from ..errors import SpissusError
-from ..messages import Message, say
+from ..messages import Message, clauses, say
 from ..pantry.schools import OF_ITS_OWN_FAT, School, SchoolKey, SlurryLiquid, school
-from .additions import dry_spooned, off_the_kept_fat, stirred
+from .additions import dry_spooned, into_said, off_the_kept_fat, stirred
 from .base import Kind, Kitchen
 from .state import Made, State
 
@@ -66,8 +66,13 @@ class Prepared(Kind):
 
     def said(self) -> Message:
         """Which, how much of it, and how far it is."""
-        key = "events.prepared" if self.stands == "ready" else "events.begun_to_make"
-        return say(key, school=self.what.called, dry=self.what.weighed, amount=show_mass(self.dry_g))
+        begun = self.stands == "begun"
+        if self.what.like:
+            key = "events.begun_to_make_own" if begun else "events.prepared_own"
+        else:
+            key = "events.begun_to_make" if begun else "events.prepared"
+        said = say(key, school=self.what.called, dry=self.what.weighed, amount=show_mass(self.dry_g))
+        return clauses(said, into_said(self.what, self.stirred_into))
 
     @property
     def allergens(self) -> tuple[str, ...]:

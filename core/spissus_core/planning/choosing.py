@@ -87,7 +87,16 @@ def traits_of(school: School) -> Traits | None:
     if known is None or not school.like:
         return known
     parts = (_BY_TERM[name].unfit for name, grams in school.holds if grams >= LEAST_OF_A_MIXTURE and name in _BY_TERM)
-    return known._replace(unfit=known.unfit.union(*parts))
+    most, too_much = min(_most_of(school), default=(100.0, ""))
+    return known._replace(unfit=known.unfit.union(*parts), most_percent=most, too_much=too_much)
+
+
+def _most_of(school: School) -> Iterator[tuple[float, str]]:
+    """As much of a mixture as a sauce bears by the gum and the gelatin in it, g in 100 g, and what more would be."""
+    in_a_gram = school.per_gram
+    for mass, row in (("gum", TRAITS["xanthan"]), ("gelatin", TRAITS["gelatin_powder"])):
+        if (grams := getattr(in_a_gram, mass)) > 0.0:
+            yield min(row.most_percent / grams, 100.0), row.too_much
 
 
 #: Less of a starch than this in a gram of a mixture is not what it lasts by. Modelling choice.
@@ -102,8 +111,7 @@ _BY_TERM: Mapping[str, Traits] = {
 def most_percent(school: School) -> float:
     """As much of a school as a sauce bears, g in 100 g; all of it, of what nobody minds."""
     known = traits_of(school)
-    # Of a mixture only so much binds, and its row speaks of what binds alone.
-    return 100.0 if known is None or school.like else known.most_percent
+    return 100.0 if known is None else known.most_percent
 
 
 @dataclass(frozen=True, slots=True)
@@ -283,7 +291,7 @@ class _Pot:
     def _too_much(self, school: School, route: Route, traits: Traits) -> Message | None:
         """That it takes more of it than a sauce bears, or so little that no spoon tells it; None otherwise."""
         percent = 100.0 * route.dry_g / route.final.liquid_g
-        if percent > traits.most_percent and not school.like:
+        if percent > traits.most_percent:
             more = Term(traits.too_much)
             return say(
                 "choosing.too_much",
@@ -325,6 +333,9 @@ class _Pot:
             yield say("choosing.habit")
         if school.salt_g * route.dry_g >= LEAST_SALT_TOLD_G and not school.braised:
             yield say("choosing.brings_salt", grams=show_mass(school.salt_g * route.dry_g))
+        sugar_g = school.per_gram.sugar * route.dry_g
+        if sugar_g >= LEAST_SWEET_SHARE * route.final.liquid_g:
+            yield say("choosing.brings_sugar", grams=show_mass(sugar_g))
         if school.key == OF_ITS_OWN_FAT and of.kept_fat_g < route.dry_g:
             fat = "oil" if "milk" in self.task.wanted.avoid else "butter"
             yield say("choosing.made_up", grams=show_mass(route.dry_g - of.kept_fat_g), fat=Term(fat))
@@ -338,6 +349,9 @@ class _Pot:
 
 #: Less fat than this was not kept to make a roux of, g. Modelling choice.
 LEAST_KEPT_G = 1.0
+
+#: So much more sugar in a sauce is tasted, as a share. Modelling choice.
+LEAST_SWEET_SHARE = 0.01
 
 #: Less salt than this that comes with it is not worth a word, g: it is counted all the same. Modelling choice.
 LEAST_SALT_TOLD_G = 0.1
