@@ -76,7 +76,7 @@ class MixtureOut(MixtureIn):
             name=spec.name,
             text=spec.text,
             goes_in=spec.goes_in,
-            goes_in_said=plain(Term(HANDLINGS[spec.goes_in].label)),
+            goes_in_said=plain(Term(spec.handling.label)),
             understood=MixtureRead.of(spec),
         )
 

@@ -80,6 +80,7 @@ def test_its_clock_runs_from_when_it_was_begun() -> None:
 
 def test_what_stands_ready_is_poured_in_parts_and_what_is_left_is_said() -> None:
     ready = ev.Prepared(thickener="corn_starch_own", dry_g=30, stirred_into="red_wine")
+    assert "stirred into red wine" in in_words(ready.said())
     act = next_act(thin(ready)).doing
     assert isinstance(act, Thicken)
     line = in_words(act.said(thin(ready)))

@@ -6,7 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from makers import pot, wanted
+from pydantic import ValidationError
 from spissus_core import events as ev
+from spissus_core.amounts.fields import SHELF
 from spissus_core.errors import QuantityError
 from spissus_core.intake.mixture import HANDLINGS, Mixture, read_mixture
 from spissus_core.ledger.contents import MASSES
@@ -127,6 +129,15 @@ def test_it_may_not_be_called_as_what_is_known() -> None:
     with pytest.raises(QuantityError) as refused:
         mixed(ROUX, "roux", "White Roux")
     assert refused.value.message.key == "mixtures.name_taken"
+
+
+def test_what_was_kept_stays_readable_whatever_it_is_called_by_now() -> None:
+    told = mixed(ROUX, "roux").model_dump(mode="json") | {"name": "corn starch", "goes_in": "poured"}
+    kept = Mixture.model_validate(told, context=dict(SHELF))
+    assert kept.school("own-1").strength == mixed(ROUX, "roux").school("own-1").strength
+    with pytest.raises(ValidationError):
+        Mixture.model_validate(told, context=dict(SHELF) | {"brought": True})
+    assert all(line["own"] for line in told["lines"])
 
 
 def test_a_way_is_solved_with_it_and_called_by_its_name() -> None:

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Annotated, NamedTuple
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationInfo, model_validator
 
-from ..amounts.fields import Name, Remark
+from ..amounts.fields import Name, Remark, on_the_shelf
 from ..amounts.quantities import ML_PER_TBSP
 from ..amounts.rows import Row
 from ..amounts.tables import one_of, table
@@ -48,7 +48,7 @@ def _handling(row: Row) -> Handling:
 HANDLINGS: Mapping[str, Handling] = table("mixing", _handling)
 
 #: The key of such a row.
-GoesIn = Annotated[str, *one_of("mixing")]
+GoesIn = Annotated[str, *one_of("mixing", outlives=True)]
 
 #: More lines than any mixture has. Numerical choice.
 MOST_LINES = 40
@@ -76,7 +76,6 @@ _OF_MEAT = frozenset(
 _LIKE: Mapping[str, str] = {
     school.term: school.key
     for school in reversed(list(SCHOOLS.values()))
-    if not school.fat_g or school.term not in STARCHES
     if school.own_parts or school.term not in STARCHES
 }
 
@@ -92,8 +91,10 @@ class Mixture(BaseModel):
     lines: Annotated[tuple[Line, ...], Field(min_length=1, max_length=MOST_LINES)]
 
     @model_validator(mode="after")
-    def _binds(self) -> Mixture:
-        self.check()
+    def _binds(self, info: ValidationInfo) -> Mixture:
+        # What was once kept stays readable, whatever is known by its name since.
+        if not on_the_shelf(info) or (info.context or {}).get("brought"):
+            self.check()
         return self
 
     def check(self) -> None:
@@ -102,6 +103,11 @@ class Mixture(BaseModel):
         if self.name.casefold() in _TAKEN:
             raise QuantityError("name", say("mixtures.name_taken", name=self.name))
         self.school("")
+
+    @property
+    def handling(self) -> Handling:
+        """How it goes in; by the first of the rows where its own has gone."""
+        return HANDLINGS.get(self.goes_in) or next(iter(HANDLINGS.values()))
 
     @property
     def mass_g(self) -> float:
@@ -117,7 +123,7 @@ class Mixture(BaseModel):
         """
         holds = self._in_a_gram
         term, strength = _what_binds(holds)
-        handling = HANDLINGS[self.goes_in]
+        handling = self.handling
         flour = term in ("wheat", "meal")
         like = SCHOOLS[handling.like if flour else _LIKE[term]]
         boil_min = handling.flour_boil_min if flour else max(handling.boil_min, like.boil_min)
@@ -158,7 +164,7 @@ class Mixture(BaseModel):
 
     def _tbsp_g(self, holds: Contents) -> float:
         """A level spoon of it, g: of powders what each of them fills, of a paste what it weighs without air."""
-        if HANDLINGS[self.goes_in].like in _PASTES:
+        if self.handling.like in _PASTES:
             return holds.mass_g / holds.volume_ml * ML_PER_TBSP
         poured = [line for line in self.lines if line.what.pours]
         if not poured:
@@ -239,7 +245,7 @@ def read_mixture(name: str, text: str, goes_in: str, own: Sequence[Ingredient] =
         line = line_of(read, own)
         if not line.counts or line.grams <= 0.0:
             raise QuantityError("text", say("mixtures.how_much", line=read.text.strip()))
-        lines.append(line)
+        lines.append(line.written_out(own))
     if not lines:
         raise QuantityError("text", say("mixtures.what_is_in_it"))
     # Its fields are judged by now; what is wrong with them together is said beside the list.
