@@ -140,6 +140,11 @@ def test_what_was_kept_stays_readable_whatever_it_is_called_by_now() -> None:
     assert all(line["own"] for line in told["lines"])
 
 
+def test_as_long_a_name_as_there_may_be() -> None:
+    name = "x" * 60
+    assert mixed(ROUX, "roux", name).school("own-1").label == name
+
+
 def test_a_way_is_solved_with_it_and_called_by_its_name() -> None:
     paste = school(ROUX, "roux")
     with_it = solve_route(pot().but(mixture=paste), wanted(450), f"all-taste-{OWN_PLACE}")

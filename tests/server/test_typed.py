@@ -40,6 +40,7 @@ def test_it_comes_out_as_it_was_typed(cook: Caller, text: str) -> None:
     pan = cook.send("/pans", spec | {"name": text}).json()
     burner = cook.send("/burners", {"name": text, "net_kw": "1.2 kW"}).json()
     own = cook.send("/larder", {"name": text, "like": "red_wine"}).json()
+    mixture = cook.send("/mixtures", {"name": text, "text": "500 g flour", "goes_in": "strewn"}).json()
     batch = cook.start(name=text)
     url = batch["id"]
     assert batch["name"] == text
@@ -47,6 +48,7 @@ def test_it_comes_out_as_it_was_typed(cook: Caller, text: str) -> None:
         {"kind": "noted", "text": text},
         {"kind": "moved", "pan_id": pan["id"], "burner_id": burner["id"]},
         {"kind": "added", "ingredient": own["ingredient"]["key"], "amount": "20 ml"},
+        {"kind": "thickened", "thickener": mixture["key"], "dry_g": "20 g"},
     ):
         answer = cook.record(url, payload)
         assert answer.status_code == 200, answer.content

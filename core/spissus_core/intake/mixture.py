@@ -131,7 +131,6 @@ class Mixture(BaseModel):
         return School(
             key=key,
             label=self.name,
-            words=f"with {self.name}",
             sort="lasting" if self.goes_in == "roux" else "quick",
             dry=self.name,
             term=term,

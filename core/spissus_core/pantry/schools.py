@@ -83,7 +83,7 @@ class School(BaseModel):
     wait_high_min: _Minutes = 0.0
     make_min: _Minutes = 0.0
     boil_min: _Minutes = 0.0
-    allergens: Annotated[tuple[_Word, ...], Field(max_length=14)] = ()
+    allergens: Annotated[tuple[_Word, ...], Field(max_length=16)] = ()
     how: Annotated[str, Field(max_length=500)] = ""
     source: Annotated[str, Field(max_length=500)] = ""
     like: _Word = ""
