@@ -31,7 +31,9 @@ from spissus_core.estimation.thinning import thinned
 from spissus_core.fold import REMEMBERED, fold, progress
 from spissus_core.intake.lines import read_line, read_list
 from spissus_core.planning.bench import stop_of
+from spissus_core.planning.choosing import Circumstances, compared
 from spissus_core.planning.proposing import solve_routes
+from spissus_core.planning.solving import solve_route
 from spissus_core.planning.trade import trade
 
 WANTED = {"kind": "wanted", "volume_ml": 900, "body": 3}
@@ -114,6 +116,10 @@ def core() -> None:
     pot = fold(log, stop_of=stop_of).pot
     assert pot is not None
     print(f"four routes                {timed(lambda: solve_routes(pot, wanted(900)), 300)[0]:7.2f} ms")
+    like = "all-taste-corn_starch_own"
+    print(f"one way                    {timed(lambda: solve_route(pot, wanted(900), like), 300)[0]:7.2f} ms")
+    every = timed(lambda: compared(pot, wanted(900), like, Circumstances()), 30)[0]
+    print(f"the same with every school {every:7.2f} ms")
     print(f"the trade, 17 volumes      {timed(lambda: trade(pot, wanted(900)), 300)[0]:7.2f} ms")
 
 
