@@ -7,7 +7,7 @@ import { TextField } from '../ui/TextField'
 import { useBench } from './useBench'
 
 /** How a finished sauce was, who ate it, and what is to be done otherwise next time. */
-export default function HowWasIt() {
+export function HowWasIt() {
   const { batch, busy, onRecord, problem } = useBench()
   const { points, moments } = useLists()
   const { remembered } = batch

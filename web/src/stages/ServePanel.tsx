@@ -10,12 +10,13 @@ import { TextField } from '../ui/TextField'
 import { Figure, reasonOf } from '../shared/Figure'
 import { Cautions } from '../shared/Cautions'
 import { Salt } from './Salt'
+// No part by itself: what stands beneath it would move once it came, under a finger that taps there.
+import { HowWasIt } from './HowWasIt'
 import { KeepCard } from './KeepCard'
 import { part } from '../ui/part'
 import { wantedAgain } from './plan/wish'
 import { useBench } from './useBench'
 
-const HowWasIt = part(() => import('./HowWasIt'))
 const MeatSheet = part(() => import('./MeatSheet'))
 const KeepDish = part(() => import('./KeepDish'))
 
@@ -111,11 +112,7 @@ export default function ServePanel() {
         </p>
       )}
       {batch.finished && <KeepCard />}
-      {batch.finished && (
-        <Suspense>
-          <HowWasIt />
-        </Suspense>
-      )}
+      {batch.finished && <HowWasIt />}
       <Spoons />
       {!batch.finished && <p className="text-quiet"><Words of={served.on_plate} /></p>}
       {batch.finished ? (
