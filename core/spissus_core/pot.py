@@ -113,6 +113,13 @@ class Pot(Changeable):
             return self.mixture
         return self.habit if self.habit.like else None
 
+    @property
+    def used_to(self) -> tuple[str, ...]:
+        """The place among the ways of what the kitchen is used to thicken with, where it has such a habit."""
+        if self.habit is None:
+            return ()
+        return (OWN_PLACE if self.habit.like else self.habit.key,)
+
     def binding(self, school: School) -> School:
         """The school as strongly as it binds in this kitchen, with the salt of this pot where it was braised in it."""
         if school.key == OWN_PLACE and self.own is not None:

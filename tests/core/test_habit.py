@@ -15,6 +15,7 @@ from spissus_core.planning.because import notes
 from spissus_core.planning.plan import best_way
 from spissus_core.planning.proposing import solve_routes
 from spissus_core.planning.solving import Route
+from spissus_core.planning.trade import trade
 
 AT = datetime(2026, 3, 14, 18, 0, tzinfo=UTC)
 
@@ -40,6 +41,14 @@ def test_the_usual_ones_are_offered_all_the_same() -> None:
     ways = solve_routes(pot().but(habit=SCHOOLS["arrowroot_own"]), wanted(450))
     bound = {route.thickener.key for route in ways if route.feasible and route.thickener is not None}
     assert {"arrowroot_own", "corn_starch_own", "white_roux"} <= bound
+
+
+def test_what_each_volume_costs_is_told_of_it_too() -> None:
+    own = read_mixture("house roux", "500 g flour\n500 g butter", "roux").school("own-1")
+    for habit, key in ((SCHOOLS["arrowroot_own"], "arrowroot_own"), (own, "own-1")):
+        points = trade(pot().but(habit=habit), wanted(450))
+        assert points
+        assert all(key in point.dry_g for point in points)
 
 
 def test_for_a_large_table_it_is_what_holds() -> None:

@@ -126,7 +126,9 @@ def test_two_sauces_alike_make_a_habit_that_is_proposed_and_told(cook: Caller, n
     assert first_school(cook) == "arrowroot_own"
     assert first_school(neighbour) == usual
     batch = cook.start()["id"]
-    shown = cook.record(batch, {"kind": "wanted", "volume_ml": 500, "body": 3}).json()
+    wish = {"volume_ml": 500, "body": 3}
+    assert all("arrowroot_own" in point["dry"] for point in cook.send(f"/batches/{batch}/routes", wish).json()["trade"])
+    shown = cook.record(batch, {"kind": "wanted", **wish}).json()
     take = shown["act"]["answers"][0]["payload"]
     assert take["route"].endswith("arrowroot_own")
     done = cook.record(batch, take).json()

@@ -9,7 +9,6 @@ from ..errors import TargetError
 from ..estimation.spoon import height
 from ..events.judging import smells_of_wine
 from ..pantry.guests import DISHES, GLAZE, USUAL_DISH, USUAL_PEOPLE
-from ..pantry.schools import OWN_PLACE
 from ..pantry.ways import ways_with
 from ..phenomena.body import LADDER
 from ..phenomena.seasoning import USUAL_CEILING_PERCENT, USUAL_SALT_PERCENT, LearnedLiking
@@ -71,7 +70,7 @@ def solve_routes(
     task, weighing = Task(pot, wanted, judgement, splits), _Weighing(pot, wanted, judgement)
     found: list[Route] = []
     refused: TargetError | None = None
-    for way in ways_with((*asked, *_used_to(pot))):
+    for way in ways_with((*asked, *pot.used_to)):
         if (way.stop == "time" and wanted.time_there_is is None) or (way.stop == "told" and not wanted.as_told):
             continue
         if way.stop == "taste" and way.part and not weighing.wants_a_part(found):
@@ -83,13 +82,6 @@ def solve_routes(
     if refused is not None and not any(route.feasible for route in found):
         raise refused
     return weighing.in_order(found)
-
-
-def _used_to(pot: Pot) -> tuple[str, ...]:
-    """The place among the ways of what the kitchen is used to thicken with."""
-    if pot.habit is None:
-        return ()
-    return (OWN_PLACE if pot.habit.like else pot.habit.key,)
 
 
 def _comes_to_ml(route: Route) -> float:

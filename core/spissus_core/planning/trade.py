@@ -43,7 +43,7 @@ def trade(pot: Pot, wanted: Wish, points: int = 17, asked: Collection[str] = ())
     The salt is that of the first school offered. Whatever volume is wanted, the trade of a pot stays what it is; of
     schools those that were ``asked`` for are in it, too.
     """
-    offered = tuple(pot.binding(way.school) for way in ways_with(asked) if way.school is not None)
+    offered = tuple(pot.binding(way.school) for way in ways_with((*asked, *pot.used_to)) if way.school is not None)
     return _trade(pot.contents, pot.strength, LADDER[wanted.body].aim, points, tuple(dict.fromkeys(offered)))
 
 
