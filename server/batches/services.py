@@ -88,12 +88,14 @@ def thickened_with(kitchen_id: UUID, other_than: UUID | None = None) -> list[str
     if other_than is not None:
         batches = batches.exclude(pk=other_than)
     of_late = list(batches.values_list("pk", flat=True)[:HABIT_OF])
-    told = Event.objects.filter(batch__in=of_late, kind__in=("thickened", "struck")).order_by("-at", "-seq")
-    rows = list(told.values_list("id", "batch", "kind", "payload"))
-    struck = {str(payload.get("event")) for _, _, kind, payload in rows if kind == "struck"}
+    events = Event.objects.filter(batch__in=of_late, kind__in=("thickened", "struck")).order_by("-at", "-seq")
+    rows = events.values_list("id", "batch", "kind", "payload")
+    # What is stored of an entry that nobody can read any more may be anything.
+    told = [(str(pk), batch, kind, payload) for pk, batch, kind, payload in rows if isinstance(payload, dict)]
+    struck = {str(payload.get("event")) for _, _, kind, payload in told if kind == "struck"}
     last: dict[UUID, str] = {}
-    for pk, batch, kind, payload in rows:
-        if kind == "thickened" and str(pk) not in struck and "thickener" in payload:
+    for pk, batch, kind, payload in told:
+        if kind == "thickened" and pk not in struck and "thickener" in payload:
             last.setdefault(batch, str(payload["thickener"]))
     return [last[batch] for batch in of_late if batch in last]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 from uuid import UUID
 
-from django.http import Http404, HttpRequest
+from django.http import HttpRequest
 from kitchens.services import member_of
 from ninja import Router, Status
 from ninja.security import SessionAuth
@@ -17,7 +17,7 @@ from spissus_core.pantry.ingredients import Ingredient, catalogue, search
 from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 
 from .models import OwnIngredient
-from .services import key_of, own_ingredients
+from .services import key_of, own_ingredients, row_of
 
 router = Router(auth=SessionAuth(), tags=["larder"])
 
@@ -106,7 +106,7 @@ def add(request: HttpRequest, data: OwnSpec) -> OwnOut:
 @router.put("/larder/{own_id}", response=OwnOut)
 def change(request: HttpRequest, own_id: UUID, data: OwnSpec) -> OwnOut:
     """Change it; batches keep what went into them."""
-    row = _own(request, own_id)
+    row = row_of(member_of(request), OwnIngredient, own_id)
     row.spec = data.model_dump(mode="json")
     row.save(update_fields=["spec"])
     return OwnOut.of(row)
@@ -115,16 +115,6 @@ def change(request: HttpRequest, own_id: UUID, data: OwnSpec) -> OwnOut:
 @router.delete("/larder/{own_id}", response={204: None})
 def remove(request: HttpRequest, own_id: UUID) -> Status[None]:
     """Take it away."""
-    row = _own(request, own_id)
-    row.retired = True
-    row.save(update_fields=["retired"])
+    row = row_of(member_of(request), OwnIngredient, own_id)
+    row.put_away()
     return Status(204, None)
-
-
-def _own(request: HttpRequest, pk: UUID) -> OwnIngredient:
-    member = member_of(request)
-    member.require_cook()
-    row = OwnIngredient.objects.filter(kitchen=member.kitchen, pk=pk, retired=False).first()
-    if row is None:
-        raise Http404
-    return row

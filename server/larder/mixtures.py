@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from uuid import UUID
 
-from django.http import Http404, HttpRequest
+from django.http import HttpRequest
 from kitchens.services import member_of
 from ninja import Router, Status
 from ninja.security import SessionAuth
@@ -22,7 +22,7 @@ from spissus_core.phenomena.body import flour_equivalent_g
 from words import plain
 
 from .models import Mixture
-from .services import key_of, own_ingredients, spec_of
+from .services import key_of, own_ingredients, row_of, spec_of
 
 router = Router(auth=SessionAuth(), tags=["larder"])
 
@@ -143,7 +143,7 @@ def mix(request: HttpRequest, data: MixtureIn) -> MixtureOut:
 @router.put("/mixtures/{mixture_id}", response=MixtureOut)
 def change(request: HttpRequest, mixture_id: UUID, data: MixtureIn) -> MixtureOut:
     """Change it; batches keep what went into them."""
-    row = _mixture(request, mixture_id)
+    row = row_of(member_of(request), Mixture, mixture_id)
     row.spec = _read(row.kitchen_id, data).model_dump(mode="json")
     row.save(update_fields=["spec"])
     return MixtureOut.of(row)
@@ -152,16 +152,6 @@ def change(request: HttpRequest, mixture_id: UUID, data: MixtureIn) -> MixtureOu
 @router.delete("/mixtures/{mixture_id}", response={204: None})
 def remove(request: HttpRequest, mixture_id: UUID) -> Status[None]:
     """Put it away."""
-    row = _mixture(request, mixture_id)
-    row.retired = True
-    row.save(update_fields=["retired"])
+    row = row_of(member_of(request), Mixture, mixture_id)
+    row.put_away()
     return Status(204, None)
-
-
-def _mixture(request: HttpRequest, pk: UUID) -> Mixture:
-    member = member_of(request)
-    member.require_cook()
-    row = Mixture.objects.filter(kitchen=member.kitchen, pk=pk, retired=False).first()
-    if row is None:
-        raise Http404
-    return row

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
 from uuid import UUID
 
+from django.http import Http404
+from kitchens.services import Member
 from spissus_core.amounts.fields import SHELF
 from spissus_core.errors import QuantityError
 from spissus_core.intake.mixture import Mixture as MixtureSpec
@@ -12,12 +15,29 @@ from spissus_core.pantry.ingredients import Ingredient
 from spissus_core.pantry.larder import OwnIngredient as OwnSpec
 from spissus_core.pantry.schools import OWN_PREFIX, School, school
 
-from .models import Mixture, OwnIngredient
+from .models import Kept, Mixture, OwnIngredient
+
+Own = TypeVar("Own", bound=Kept)
 
 
 def key_of(row: OwnIngredient | Mixture) -> str:
     """The key that something of the kitchen's own goes by; an ingredient that stands in for another goes by that's."""
     return f"{OWN_PREFIX}{row.id}"
+
+
+def row_of(member: Member, of: type[Own], pk: UUID) -> Own:
+    """Something of the kitchen's own, for whoever may change it.
+
+    Raises
+    ------
+    RefusedError : the member may only look.
+    Http404 : it was put away, or is another kitchen's.
+    """
+    member.require_cook()
+    row = of._default_manager.filter(kitchen=member.kitchen, pk=pk, retired=False).first()
+    if row is None:
+        raise Http404
+    return row
 
 
 def own_ingredients(kitchen_id: UUID) -> tuple[Ingredient, ...]:

@@ -55,7 +55,7 @@ def test_a_roux_that_the_kitchen_keeps_ready(page: Page, site: Site) -> None:
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_role("alert")).to_contain_text("dripping wood")
     page.get_by_label("What is in it, a line each").fill("500 g flour\n500 g butter")
-    expect(page.get_by_role("status").filter(has_text="do the work of 50 g of flour")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="does the work of 50 g of flour")).to_be_visible()
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_role("region", name="Thickeners of your own")).to_contain_text("house roux")
     start(page, site, "House roux", "900 ml, no fat, 0.7 % salt", salt="0.7 %")

@@ -111,7 +111,10 @@ def test_it_lasts_no_better_than_its_starches() -> None:
     ("text", "said"),
     [
         ("", "mixtures.what_is_in_it"),
-        ("500 g flour\n200 g wombat fat", "mixtures.in_line"),
+        ("500 g flour\n200 g wombat fat", "mixtures.doubted"),
+        ("500 g flour\n200 g starch", "mixtures.which"),
+        ("500 g flour\n30 g milk powder", "mixtures.doubted"),
+        ("1,200 g flour", "mixtures.in_line"),
         ("flour\n200 g butter", "mixtures.in_line"),
         ("500 g butter\n20 g salt", "mixtures.nothing_binds"),
         ("1 g flour\n500 g butter", "mixtures.nothing_binds"),
@@ -138,6 +141,14 @@ def test_what_was_kept_stays_readable_whatever_it_is_called_by_now() -> None:
     with pytest.raises(ValidationError):
         Mixture.model_validate(told, context=dict(SHELF) | {"brought": True})
     assert all(line["own"] for line in told["lines"])
+
+
+def test_a_file_may_bring_no_line_without_an_amount() -> None:
+    told = mixed(ROUX, "roux").model_dump(mode="json")
+    for line in told["lines"]:
+        line["mass_g"] = 0.0
+    with pytest.raises(ValidationError):
+        Mixture.model_validate(told, context=dict(SHELF) | {"brought": True})
 
 
 def test_as_long_a_name_as_there_may_be() -> None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from batches.models import Event
+
 from .conftest import Caller
 
 LIKE = "all-taste-corn_starch_own"
@@ -143,6 +145,14 @@ def test_what_was_struck_out_is_no_habit(cook: Caller) -> None:
     batch = thickened(cook, "arrowroot_own")
     entry = cook.get(f"/batches/{batch}").json()["log"][-1]["id"]
     assert cook.record(batch, {"kind": "struck", "event": entry}).status_code == 200
+    assert first_school(cook) == usual
+
+
+def test_an_entry_that_nobody_can_read_is_no_habit_and_no_hindrance(cook: Caller) -> None:
+    usual = first_school(cook)
+    for spoiled in (["arrowroot_own"], {"kind": "thickened"}, "arrowroot_own"):
+        batch = thickened(cook, "arrowroot_own")
+        Event.objects.filter(batch=batch, kind="thickened").update(payload=spoiled)
     assert first_school(cook) == usual
 
 

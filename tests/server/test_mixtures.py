@@ -43,8 +43,8 @@ def test_its_list_is_read_as_it_is_written_and_nothing_is_kept(cook: Caller) -> 
     looked = cook.send("/previews/mixture", ROUX).json()
     assert text_of(looked["read"][0]) == "500 g of wheat flour, white"
     assert [text_of(line) for line in looked["said"]] == [
-        "100 g of it do the work of 49 g of flour.",
-        "They bring 1.2 g of salt and 40 g of fat.",
+        "100 g of it does the work of 49 g of flour.",
+        "It holds 1.2 g of salt and 40 g of fat.",
     ]
     assert looked["brings"] == ["gluten", "milk"]
     assert cook.get("/mixtures").json()["mixtures"] == []
@@ -182,6 +182,11 @@ def test_it_goes_along_with_a_house_dish(cook: Caller) -> None:
     assert answer.status_code == 200, answer.content
     shown = cook.get(f"/house-dishes/{dish}").json()
     assert "house roux" in text_of(shown["way"])
+    kitchen = cook.kitchen()
+    place = f"pan_id={kitchen['pans'][2]['id']}&burner_id={kitchen['burners'][1]['id']}"
+    told = cook.get(f"/house-dishes/{dish}/foreseen?{place}")
+    assert told.status_code == 200, told.content
+    assert "house roux" in str(told.json())
 
 
 def test_what_stands_ready_of_it_is_poured_from(cook: Caller) -> None:

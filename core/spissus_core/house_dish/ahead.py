@@ -51,8 +51,9 @@ def foreseen(dish: HouseDish, pan: Pan, burner: Burner, at: datetime) -> Foresee
     way = _way(dish, begun)
     if way is None:
         return Foreseen(pan=pan, board=begun, liquid_ml=_liquid_ml(begun), route=None, minutes=None)
-    kept = dish.chosen if dish.chosen is not None and dish.chosen.route == way else ev.Chosen(route=way)
-    payloads = [started, dish.wanted, kept]
+    bound = way.thickener if way.way.with_own else None
+    chosen = ev.Chosen(route=way.kind, thickener=bound.key if bound else None, school=bound)
+    payloads = [started, dish.wanted, chosen]
     board = Board(_log(at, [one for one in payloads if one is not None]), at)
     minutes = board.ready
     return Foreseen(
@@ -90,18 +91,16 @@ def _liquid_ml(board: Board) -> float:
     return pot.contents.liquid_ml
 
 
-def _way(dish: HouseDish, begun: Board) -> str | None:
+def _way(dish: HouseDish, begun: Board) -> Route | None:
     """Its own way where that leads there with this pot too; else the one to propose."""
     pot, wanted = begun.timeline.pot, begun.timeline.asked.wanted
     if pot is None or wanted is None:
         return None
-    chosen = dish.chosen
-    own = WAYS.get(chosen.route) if chosen is not None else None
-    school = own.school if own is not None else None
-    pot = pot.but(mixture=chosen.school if chosen is not None else None)
-    asked = () if school is None else (school.key,)
+    own = None if dish.chosen is None else WAYS.get(dish.chosen.route)
+    asked = () if own is None or own.school is None else (own.school.key,)
+    pot = pot.but(mixture=None if dish.chosen is None else dish.chosen.school)
     ways = [route for route in solve_routes(pot, wanted, asked=asked) if route.feasible]
-    return next((route.kind for route in ways if route.way is own), ways[0].kind if ways else None)
+    return next((route for route in ways if route.way is own), ways[0] if ways else None)
 
 
 def _log(at: datetime, payloads: Sequence[ev.Kind]) -> list[ev.Event]:

@@ -13,12 +13,12 @@ from ..amounts.rows import Row
 from ..amounts.tables import one_of, table
 from ..errors import QuantityError
 from ..ledger.contents import Contents
-from ..messages import say
+from ..messages import Message, say, several
 from ..pantry.ingredients import Ingredient
 from ..pantry.schools import SCHOOLS, School
 from ..phenomena.body import STARCHES, flour_equivalent_g
 from .braise import Line, line_of
-from .lines import read_list
+from .lines import ReadLine, read_list
 
 
 class Handling(NamedTuple):
@@ -98,10 +98,13 @@ class Mixture(BaseModel):
         return self
 
     def check(self) -> None:
-        """Raises QuantityError where nothing in it binds, or it is called as something that is known."""
+        """Raises QuantityError where nothing in it binds, a line says no amount, or its name is known already."""
         # What was learned of a thickener goes by its name.
         if self.name.casefold() in _TAKEN:
             raise QuantityError("name", say("mixtures.name_taken", name=self.name))
+        for line in self.lines:
+            if not line.counts or line.grams <= 0.0:
+                raise QuantityError("text", say("mixtures.how_much", line=line.text))
         self.school("")
 
     @property
@@ -225,6 +228,21 @@ _TOLD = (
 )
 
 
+#: So many things that a line may have meant are named. Numerical choice.
+_NAMED = 3
+
+
+def _not_understood(read: ReadLine) -> Message | None:
+    """What is not clear about a line, and how to write it so that it is; None where all is."""
+    line = read.text.strip()
+    if read.ingredient is None and read.candidates:
+        names = several("or", *(one.name for one in read.candidates[:_NAMED]))
+        return say("mixtures.which", line=line, names=names)
+    if read.problem is not None:
+        return say("mixtures.in_line", line=line, problem=read.problem)
+    return None if read.doubt is None else say("mixtures.doubted", line=line, doubt=read.doubt)
+
+
 def read_mixture(name: str, text: str, goes_in: str, own: Sequence[Ingredient] = ()) -> Mixture:
     """A mixture from the list of what is in it, each line understood.
 
@@ -237,14 +255,10 @@ def read_mixture(name: str, text: str, goes_in: str, own: Sequence[Ingredient] =
         raise QuantityError("text", say("mixtures.too_long"))
     lines = []
     for read in found.lines:
-        if read.problem is not None:
-            raise QuantityError("text", say("mixtures.in_line", line=read.text.strip(), problem=read.problem))
-        if read.doubt is not None:
-            raise QuantityError("text", say("mixtures.in_line", line=read.text.strip(), problem=read.doubt))
-        line = line_of(read, own)
-        if not line.counts or line.grams <= 0.0:
-            raise QuantityError("text", say("mixtures.how_much", line=read.text.strip()))
-        lines.append(line.written_out(own))
+        wrong = _not_understood(read)
+        if wrong is not None:
+            raise QuantityError("text", wrong)
+        lines.append(line_of(read, own).written_out(own))
     if not lines:
         raise QuantityError("text", say("mixtures.what_is_in_it"))
     # Its fields are judged by now; what is wrong with them together is said beside the list.

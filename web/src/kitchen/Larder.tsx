@@ -8,6 +8,7 @@ import { Button } from '../ui/Button'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextField } from '../ui/TextField'
+import { OwnList } from './OwnList'
 import { useExample } from '../shared/units'
 
 type Own = Schemas['OwnOut']
@@ -28,45 +29,31 @@ export function Larder({ mayChange }: { mayChange: boolean }) {
   }
   return (
     <section aria-labelledby="larder">
-      <div className="mt-10 mb-4 flex flex-wrap items-end justify-between gap-3">
-        <div>
-          <h2 id="larder" className="mb-1 text-xl">
-            Larder
-          </h2>
-          <p className="text-quiet">What is yours alone: the house stock with the salt of its label, or a wine of another strength.</p>
-        </div>
-        {mayChange && <Button onClick={() => setEditing('new')}>Add an ingredient</Button>}
-      </div>
-      <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
-        {larder.data?.map((own) => (
-          <li key={own.id} className="flex flex-col rounded-2xl border border-line bg-panel p-4">
-            <p className="font-bold">{own.spec.name}</p>
-            <p className="mb-3 text-quiet">
-              like {own.like}
-              {own.spec.instead ? ', in its place' : ''}
-              <br />
-              <span className="text-salt">{own.ingredient.salt.toFixed(2)} % salt</span>
-              {own.ingredient.abv > 0 && ` · ${own.ingredient.abv} % vol`}
-              {own.ingredient.gelatin > 0 && ` · ${own.ingredient.gelatin} % gelatin`}
-            </p>
-            {mayChange && (
-              <div className="mt-auto flex gap-2">
-                <Button onClick={() => setEditing(own)}>
-                  <span>
-                    Change<span className="sr-only"> {own.spec.name}</span>
-                  </span>
-                </Button>
-                <Button onClick={() => remove.mutate(own.id)}>
-                  <span>
-                    Put away<span className="sr-only"> {own.spec.name}</span>
-                  </span>
-                </Button>
-              </div>
-            )}
-          </li>
-        ))}
-      </ul>
-      {larder.data?.length === 0 && <p className="text-lg">Nothing of your own yet. The usual things are built in; add what they do not fit.</p>}
+      <OwnList
+        id="larder"
+        title="Larder"
+        about="What is yours alone: the house stock with the salt of its label, or a wine of another strength."
+        none="Nothing of your own yet. The usual things are built in; add what they do not fit."
+        add="Add an ingredient"
+        mayChange={mayChange}
+        things={larder.data}
+        nameOf={(own) => own.spec.name}
+        idOf={(own) => own.id}
+        onAdd={() => setEditing('new')}
+        onChange={setEditing}
+        onPutAway={(own) => remove.mutate(own.id)}
+      >
+        {(own) => (
+          <p className="text-quiet">
+            like {own.like}
+            {own.spec.instead ? ', in its place' : ''}
+            <br />
+            <span className="text-salt">{own.ingredient.salt.toFixed(2)} % salt</span>
+            {own.ingredient.abv > 0 && ` · ${own.ingredient.abv} % vol`}
+            {own.ingredient.gelatin > 0 && ` · ${own.ingredient.gelatin} % gelatin`}
+          </p>
+        )}
+      </OwnList>
       {editing && (
         <OwnSheet
           own={editing === 'new' ? null : editing}

@@ -10,6 +10,7 @@ import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
 import { TextArea } from '../ui/TextArea'
 import { TextField } from '../ui/TextField'
+import { OwnList } from './OwnList'
 
 /** Thickeners that the kitchen mixes itself: a roux that stands ready, two starches in one tin. */
 export function Mixtures({ mayChange }: { mayChange: boolean }) {
@@ -21,42 +22,29 @@ export function Mixtures({ mayChange }: { mayChange: boolean }) {
     mutationFn: (id) => answer(client.DELETE('/api/v1/mixtures/{mixture_id}', { params: { path: { mixture_id: id } } })),
     onSuccess: forget,
   })
-  const mixtures = found.data?.mixtures ?? []
   return (
     <section aria-labelledby="mixtures">
-      <div className="mt-10 mb-4 flex flex-wrap items-end justify-between gap-3">
-        <div>
-          <h2 id="mixtures" className="mb-1 text-xl">
-            Thickeners of your own
-          </h2>
-          <p className="text-quiet">A roux that stands ready in the fridge, or starches in one tin. They are offered on every plan, under “Another way to thicken”.</p>
-        </div>
-        {mayChange && <Button onClick={() => setEditing('new')}>Add a thickener</Button>}
-      </div>
-      <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
-        {mixtures.map((one) => (
-          <li key={one.id} className="flex flex-col rounded-2xl border border-line bg-panel p-4">
-            <p className="font-bold">{one.name}</p>
+      <OwnList
+        id="mixtures"
+        title="Thickeners of your own"
+        about="A roux that stands ready in the fridge, or starches in one tin. They are offered on every plan, under “Another way to thicken”."
+        none="None yet. Flour and the usual starches are built in."
+        add="Add a thickener"
+        mayChange={mayChange}
+        things={found.data?.mixtures}
+        nameOf={(one) => one.name}
+        idOf={(one) => one.id}
+        onAdd={() => setEditing('new')}
+        onChange={setEditing}
+        onPutAway={(one) => remove.mutate(one.id)}
+      >
+        {(one) => (
+          <>
             <p className="text-quiet">{one.goes_in_said}</p>
             <Understood of={one.understood} />
-            {mayChange && (
-              <div className="mt-auto flex gap-2 pt-3">
-                <Button onClick={() => setEditing(one)}>
-                  <span>
-                    Change<span className="sr-only"> {one.name}</span>
-                  </span>
-                </Button>
-                <Button onClick={() => remove.mutate(one.id)}>
-                  <span>
-                    Put away<span className="sr-only"> {one.name}</span>
-                  </span>
-                </Button>
-              </div>
-            )}
-          </li>
-        ))}
-      </ul>
-      {found.data && mixtures.length === 0 && <p className="text-lg">None yet. Flour, the starches and what else is usual are known.</p>}
+          </>
+        )}
+      </OwnList>
       {editing && found.data && (
         <MixtureSheet
           mixture={editing === 'new' ? null : editing}
